@@ -1,0 +1,211 @@
+// Wick's body: joints from a pose, then shapes from the joints, back to front. Lengths are pixels; x is forward,
+// y is down, the origin is the ground under the hip of the standing figure.
+import { crescent, ellipse, limb, polygon, ribbon } from './brush.mjs';
+
+export const palette = {
+  line: '#1c1830',
+  skin: ['#a85f52', '#e0a074', '#f7cfa0'],
+  hair: ['#5c2a2c', '#8a4432', '#b8673a'],
+  coat: ['#1d3b53', '#2b6170', '#4b958a'],
+  coatBack: ['#152a40', '#1d3b53', '#2b6170'],
+  trousers: ['#332b4d', '#4b4169', '#6a5f8a'],
+  trousersBack: ['#28213d', '#332b4d', '#4b4169'],
+  boot: ['#4a2830', '#784238', '#a96a48'],
+  bootBack: ['#3a1f2a', '#4a2830', '#784238'],
+  scarf: ['#b4522e', '#e88f35', '#f8c75c'],
+  hat: ['#2e2348', '#49366a', '#6d5490'],
+  band: ['#b4522e', '#b4522e', '#e88f35'],
+  wood: ['#5c3a2e', '#8f5f3c', '#bd8a52'],
+  brass: ['#b87a35', '#f0b850', '#ffe9a8'],
+  flame: ['#f08438', '#ffc95c', '#fff6cf'],
+  water: ['#3f7fae', '#7cc3dc', '#d8f4f4'],
+  sweep: ['#e2873c', '#fbd16e', '#fffae0'],
+  dust: ['#8f84a6', '#b7abc0', '#ddd3da'],
+  eye: '#241a33',
+};
+
+const thigh = 7;
+const shin = 7;
+const upperArm = 5;
+const foreArm = 5;
+const torso = 9;
+
+const point = (x, y) => ({ x, y });
+const mix = (a, b, t) => point(a.x + (b.x - a.x) * t, a.y + (b.y - a.y) * t);
+/** From `a`, `length` along an angle: 0 is up, 90 forward. */
+export const along = (a, degrees, length) => {
+  const turn = (degrees * Math.PI) / 180;
+  return point(a.x + Math.sin(turn) * length, a.y - Math.cos(turn) * length);
+};
+
+/** The middle joint of a limb of two bones; `bend` 1 bends it forward, -1 backward. The end is drawn in to reach. */
+function joint(from, to, first, second, bend) {
+  const reach = first + second - 0.05;
+  const wanted = Math.hypot(to.x - from.x, to.y - from.y) || 0.01;
+  const end = wanted > reach ? mix(from, to, reach / wanted) : to;
+  const distance = Math.min(wanted, reach);
+  const a = (first * first - second * second + distance * distance) / (2 * distance);
+  const h = Math.sqrt(Math.max(0, first * first - a * a)) * bend;
+  const ux = (end.x - from.x) / distance;
+  const uy = (end.y - from.y) / distance;
+  return { middle: point(from.x + ux * a + uy * h, from.y + uy * a - ux * h), end };
+}
+
+/** A standing figure; a pose says only what differs. */
+export const standing = {
+  hip: [0, -13.6],
+  lean: 3,
+  head: 0,
+  headMove: [0, 0],
+  hat: [0, 0, 0],
+  nearFoot: [-1.8, 0, 0],
+  farFoot: [3.4, 0, 0],
+  nearHand: [9, 3.4],
+  farHand: [-2.5, 8.5],
+  nearElbow: -1,
+  farElbow: -1,
+  pole: { angle: 2, grip: 16.4, length: 39 },
+  scarf: [-146, 9, 0],
+  coat: [0, 0],
+  eye: 'open',
+  mouth: false,
+  flame: 0,
+};
+
+function leg(brush, hip, [x, y, tip], knee, far) {
+  const ankle = point(x, y - 2.4);
+  const { middle, end } = joint(hip, ankle, thigh, shin, knee);
+  const cloth = far ? palette.trousersBack : palette.trousers;
+  const leather = far ? palette.bootBack : palette.boot;
+  const toe = along(end, 90 + tip, 3.1);
+  const sole = (p, down) => point(p.x - Math.sin((tip * Math.PI) / 180) * down, p.y + Math.cos((tip * Math.PI) / 180) * down);
+  brush.fill(limb(hip, 2.7, middle, 2.2), cloth, palette.line);
+  brush.fill(limb(middle, 2.1, end, 1.8), cloth, undefined);
+  brush.fill(limb(mix(middle, end, 0.5), 2.25, end, 2.1), leather, undefined);
+  brush.fill(limb(sole(end, 0.6), 1.95, sole(toe, 0.95), 1.45), leather, undefined);
+}
+
+function arm(brush, shoulder, [x, y], elbow, far) {
+  const hand = point(shoulder.x + x, shoulder.y + y);
+  const { middle, end } = joint(shoulder, hand, upperArm, foreArm, elbow);
+  const cloth = far ? palette.coatBack : palette.coat;
+  brush.fill(limb(shoulder, 2.2, middle, 2), cloth, palette.line);
+  brush.fill(limb(middle, 2, mix(middle, end, 0.8), 1.9), cloth, undefined);
+  brush.fill(limb(mix(middle, end, 0.72), 2.15, mix(middle, end, 0.8), 2.15), far ? palette.hat : palette.scarf, undefined, -0.2);
+  brush.fill(ellipse(end, 1.75, 1.75), palette.skin, undefined);
+  return end;
+}
+
+function drawPole(brush, hand, { angle, grip, length = 30 }, flicker) {
+  const foot = along(hand, angle + 180, grip);
+  const top = along(foot, angle, length);
+  brush.fill(limb(foot, 0.62, top, 0.62), palette.wood, palette.line);
+  brush.fill(limb(along(foot, angle, length - 2.6), 1, top, 1), palette.brass, palette.line);
+  // The hook with its little lamp; the lamp hangs whatever the pole does.
+  const hook = along(top, angle + 62, 2.2);
+  brush.fill(limb(top, 0.75, hook, 0.75), palette.brass, palette.line);
+  const lamp = point(hook.x + 0.3, hook.y + 2.3);
+  brush.fill(ellipse(lamp, 2.05, 2.35), palette.flame, palette.line, 0.25 + flicker);
+  brush.dot(lamp.x, lamp.y - 2.4, palette.brass[0]);
+}
+
+function scarfTail(brush, neck, [angle, length, wave]) {
+  const points = [neck];
+  const steps = 5;
+  for (let i = 1; i <= steps; i++)
+    points.push(along(points[i - 1], angle + Math.sin(i * 1.3 + wave) * 26, length / steps));
+  brush.fill(ribbon(points, 1, 1.55), palette.scarf, palette.line, -0.12);
+  const end = points[steps];
+  brush.dot(end.x, end.y, palette.scarf[0]);
+}
+
+function coatBody(brush, hip, neck, lean, [tail, flare]) {
+  const side = lean + 90;
+  const shoulder = { back: along(neck, side, -3.5), front: along(neck, side, 3.3) };
+  const waist = { back: along(mix(neck, hip, 0.62), side, -3.3), front: along(mix(neck, hip, 0.62), side, 3.5) };
+  const hemBack = point(hip.x - 4 - flare + tail * 0.55, hip.y + 3.3 - Math.abs(tail) * 0.12);
+  const hemFront = point(hip.x + 3.9 + flare * 0.4 + tail * 0.15, hip.y + 2.3);
+  brush.fill(
+    polygon([shoulder.back, shoulder.front, waist.front, hemFront, hemBack, waist.back]),
+    palette.coat,
+    palette.line,
+    0.06,
+  );
+  brush.fill(ellipse(mix(neck, hip, 0.12), 3.9, 2.9, lean), palette.coat, undefined, 0.1);
+  // Belt and a row of buttons.
+  const belt = mix(neck, hip, 0.82);
+  brush.fill(limb(along(belt, side, -3.2), 0.62, along(belt, side, 3.2), 0.62), palette.wood, undefined, -0.1);
+  brush.dot(along(belt, side, 2.4).x, along(belt, side, 2.4).y, palette.brass[2]);
+}
+
+function head(brush, neck, pose) {
+  const tilt = pose.lean * 0.35 + pose.head;
+  const centre = along(neck, tilt, 5.7);
+  centre.x += pose.headMove[0] + 0.5;
+  centre.y += pose.headMove[1];
+  const at = (forward, down) => {
+    const p = along(centre, tilt + 90, forward);
+    return along(p, tilt + 180, down);
+  };
+  brush.fill(ellipse(at(-1.4, 0.2), 5.1, 5.1, tilt), palette.hair, palette.line);
+  brush.fill(ellipse(at(0.7, 1), 4.8, 4.5, tilt), palette.skin, undefined, 0.3);
+  brush.fill(ellipse(at(5.2, 1.7), 1.2, 1.05, tilt), palette.skin, undefined, 0.2);
+  brush.fill(ellipse(at(-2.6, 0.9), 2.1, 3, tilt), palette.hair, undefined);
+  brush.fill(ellipse(at(-0.9, 1.7), 1.1, 1.3, tilt), palette.skin, undefined, -0.3);
+  const eye = at(2.9, 0.4);
+  const blink = at(3.6, 0.7);
+  if (pose.eye === 'open') {
+    brush.dot(eye.x, eye.y, palette.eye);
+    brush.dot(eye.x, eye.y + 1, palette.eye);
+  } else if (pose.eye === 'wide') {
+    for (const [dx, dy] of [[0, -1], [0, 0], [0, 1], [-1, 0], [-1, 1]]) brush.dot(eye.x + dx, eye.y + dy, palette.eye);
+  } else {
+    brush.dot(blink.x, blink.y + 0.6, palette.skin[0]);
+    brush.dot(blink.x - 1, blink.y + 0.6, palette.skin[0]);
+    brush.dot(blink.x - 2, blink.y + 0.1, palette.skin[0]);
+  }
+  if (pose.mouth) {
+    const mouth = at(3.6, 3.1);
+    brush.dot(mouth.x, mouth.y, palette.hair[0]);
+    brush.dot(mouth.x, mouth.y + 1, palette.hair[0]);
+  }
+  const [hx, hy, turn] = pose.hat;
+  const brim = at(-0.5 + hx, -3.6 + hy);
+  const crown = along(brim, tilt + turn - 6, 4.6);
+  brush.fill(limb(along(brim, tilt + turn - 6, 1.1), 3.9, crown, 3.5), palette.hat, palette.line, 0.05);
+  brush.fill(
+    limb(along(along(brim, tilt + turn - 6, 1.3), tilt + turn + 90, -3.2), 0.8, along(along(brim, tilt + turn - 6, 1.3), tilt + turn + 90, 3.3), 0.8),
+    palette.band,
+    undefined,
+  );
+  const across = (d) => along(brim, tilt + turn + 90, d);
+  brush.fill(limb(across(-5.8), 0.8, across(6.2), 0.8), palette.hat, undefined, -0.3);
+}
+
+/** Draws one pose. */
+export function drawWick(brush, change) {
+  const pose = { ...standing, ...change };
+  const hip = point(pose.hip[0], pose.hip[1]);
+  const neck = along(hip, pose.lean, torso);
+  const shoulder = along(neck, pose.lean + 180, 1.6);
+  const farShoulder = point(shoulder.x + 1.2, shoulder.y);
+  const nearShoulder = point(shoulder.x - 0.9, shoulder.y + 0.3);
+  const hand = point(nearShoulder.x + pose.nearHand[0], nearShoulder.y + pose.nearHand[1]);
+
+  if (pose.sweep) {
+    const { centre, radius, thick, from, to } = pose.sweep;
+    brush.fill(crescent(point(...centre), radius, thick, from, to), palette.sweep, undefined);
+  }
+  arm(brush, farShoulder, pose.farHand, pose.farElbow, true);
+  if (pose.pole?.behind) drawPole(brush, hand, pose.pole, pose.flame);
+  leg(brush, point(hip.x + 1, hip.y), pose.farFoot, pose.farKnee ?? 1, true);
+  scarfTail(brush, along(neck, pose.lean - 70, 2.6), pose.scarf);
+  leg(brush, point(hip.x - 0.8, hip.y), pose.nearFoot, pose.nearKnee ?? 1, false);
+  coatBody(brush, hip, neck, pose.lean, pose.coat);
+  head(brush, neck, pose);
+  brush.fill(ellipse(along(neck, pose.lean, 0.4), 4, 1.75, pose.lean - 4), palette.scarf, palette.line);
+  if (pose.pole && !pose.pole.behind) drawPole(brush, hand, pose.pole, pose.flame);
+  arm(brush, nearShoulder, pose.nearHand, pose.nearElbow, false);
+  for (const [x, y, size] of pose.drops ?? []) brush.fill(ellipse(point(x, y), size, size * 1.15), palette.water, palette.line);
+  for (const [x, y, size] of pose.puffs ?? []) brush.fill(ellipse(point(x, y), size, size * 0.8), palette.dust, undefined);
+}

@@ -1,0 +1,90 @@
+import { callError } from '../problem/problem.js';
+import { ruleNames } from './rule.js';
+import type { RuleName } from './rule.js';
+
+/** What a report tells of. */
+export type ReportKind = 'cue' | 'switch' | 'turn';
+
+const kinds: readonly ReportKind[] = ['cue', 'switch', 'turn'];
+
+/**
+ * The cues, switches and turns of the latest step of any performer of a controller, in the order in which they
+ * happened. One list serves all performers and is used again at each step: read it right after `step`, which
+ * returns how many there are. Nothing is allocated but when a step reports more than any before.
+ */
+export class Reports {
+  private readonly kinds: number[] = [];
+  private readonly froms: number[] = [];
+  private readonly tos: number[] = [];
+  private readonly times: number[] = [];
+  private readonly rules: number[] = [];
+  private length = 0;
+  /** Whose step filled it. */
+  private owner: object | null = null;
+
+  constructor(
+    private readonly cueNames: readonly string[],
+    private readonly stateNames: readonly string[],
+    private readonly directionNames: readonly string[],
+  ) {}
+
+  /** How many there are. */
+  get count(): number {
+    return this.length;
+  }
+
+  kind(index: number): ReportKind {
+    return kinds[this.kinds[this.checked(index)]!]!;
+  }
+
+  /** The cue's name, or the state or direction that was switched to. */
+  name(index: number): string {
+    return this.namesOf(index)[this.tos[index]!]!;
+  }
+
+  /** The state or direction that was left; the cue's own name for a cue. */
+  from(index: number): string {
+    return this.namesOf(index)[this.froms[index]!]!;
+  }
+
+  /** The exact instant, in milliseconds since the performer began. */
+  at(index: number): number {
+    return this.times[this.checked(index)]! / 1000;
+  }
+
+  /** By which rule of decision a switch happened; undefined for a cue or a turn. */
+  rule(index: number): RuleName | undefined {
+    return this.kinds[this.checked(index)] === 1 ? ruleNames[this.rules[index]!] : undefined;
+  }
+
+  /** For performers: empties the list and takes it over. */
+  begin(owner: object): void {
+    this.length = 0;
+    this.owner = owner;
+  }
+
+  /** For performers: refuses to be read when another performer has stepped since. */
+  checkOwner(owner: object): void {
+    if (this.owner !== owner) throw callError('reports-stale', {});
+  }
+
+  /** For performers: adds one; `at` in microseconds. */
+  add(kind: 0 | 1 | 2, from: number, to: number, at: number, rule = 0): void {
+    const index = this.length++;
+    this.kinds[index] = kind;
+    this.froms[index] = from;
+    this.tos[index] = to;
+    this.times[index] = at;
+    this.rules[index] = rule;
+  }
+
+  private namesOf(index: number): readonly string[] {
+    const kind = this.kinds[this.checked(index)];
+    return kind === 0 ? this.cueNames : kind === 1 ? this.stateNames : this.directionNames;
+  }
+
+  private checked(index: number): number {
+    if (!(index >= 0 && index < this.length)) throw callError('cue-report', { count: this.length, index });
+    return index;
+  }
+}

@@ -1,0 +1,19 @@
+/** By which of the rules of decision a switch happened. The numbers are kept in performers and snapshots. */
+export const Rule = {
+  /** The state it began in. */
+  start: 0,
+  /** A higher rank took over. */
+  rank: 1,
+  /** A hop of the state that was left. */
+  hop: 2,
+  /** An act ended and its `then` followed. */
+  then: 3,
+  /** The state gave way to the highest-ranked one that wanted in. */
+  way: 4,
+  /** Nothing else wanted in. */
+  rest: 5,
+} as const;
+
+export type RuleName = keyof typeof Rule;
+
+export const ruleNames = Object.keys(Rule) as RuleName[];

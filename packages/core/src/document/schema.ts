@@ -1,0 +1,142 @@
+import { z } from 'zod';
+import type { ControllerDefinition } from '../controller/definition.js';
+
+// The text given to each kind is what an error says was expected there.
+const number = z.number({ error: 'a number' });
+const text = z.string({ error: 'a text' });
+const flag = z.boolean({ error: 'true or false' });
+const pair = z.tuple([number, number], { error: 'two numbers, such as [48, 48]' });
+const box = z.tuple([number, number, number, number], { error: '[x, y, width, height]' });
+const named = <T extends z.ZodType>(value: T, error: string): z.ZodRecord<z.ZodString, T> =>
+  z.record(z.string(), value, { error });
+const section = <T extends z.core.$ZodLooseShape>(shape: T, error: string) => z.strictObject(shape, { error });
+
+const sheet = section(
+  {
+    image: text.describe('The image file, relative to this document.'),
+    size: pair.optional().describe("[width, height] of the image in pixels; read from the image where it's left out."),
+    grid: section({ cell: pair.describe('[width, height] of a cell in whole pixels.') }, 'a grid, such as { cell: [48, 48] }'),
+    pivot: pair.optional().describe('The point of a cell that stands where the character stands; default: middle of the lower edge.'),
+    boxes: named(box, 'boxes by name').optional().describe('Boxes by name: [x, y, width, height] from the upper left of the cell.'),
+  },
+  'a sheet: { image, grid }',
+);
+
+const range = z.union([number, text], { error: 'a range such as 2-3' });
+
+const clip = section(
+  {
+    sheet: text.optional().describe('The sheet its cells are on; default: the first one.'),
+    cells: z
+      .union([number, text, z.array(z.union([number, text]))], { error: 'cells, such as 0-7 or [0-3, 5]' })
+      .describe('Cells in order: 0-7, 7-0, 3 or a list of these.'),
+    fps: number.optional().describe('Frames a second.'),
+    ms: z
+      .union([number, z.array(number)], { error: 'milliseconds: one number, or one for each frame' })
+      .optional()
+      .describe('Milliseconds of each frame, or one number for all.'),
+    loop: z.enum(['forever', 'once'], { error: '"forever" or "once"' }).optional().describe('Default: forever.'),
+    cues: named(z.union([number, z.array(number)], { error: 'a frame or a list of frames' }), 'cues by name')
+      .optional()
+      .describe('Names reported when play enters these frames, counted from 0.'),
+    spans: named(range, 'spans by name').optional().describe('Names for ranges of frames, such as strike: 2-3.'),
+    stride: number.optional().describe('Pixels the body travels during one pass.'),
+  },
+  'a clip: { cells, fps }',
+);
+
+const compass = section(
+  {
+    directions: z.union([z.enum(['none', 'sides', 'four', 'eight']), z.record(z.string(), number)], {
+      error: '"none", "sides", "four", "eight" or directions by name at degrees',
+    }),
+    mirror: named(text, 'pairs of directions').optional().describe('Directions drawn as the mirror image of another: { west: east }.'),
+    by: z
+      .tuple([z.union([text, number]), z.union([text, number])], { error: 'two expressions, such as [vx, 0]' })
+      .optional()
+      .describe('The vector that turns the character.'),
+    deadZone: number.optional().describe('Below this length the character keeps facing where it faced.'),
+    start: text.optional().describe('The direction it faces at first.'),
+  },
+  'a compass: { directions, by }',
+);
+
+const signal = z.union(
+  [
+    z.strictObject({ number }),
+    z.strictObject({ flag }),
+    z.strictObject({ pulse: z.union([z.literal(true), z.strictObject({ keep: number.optional() })]) }),
+  ],
+  { error: 'a signal: { number: 0 }, { flag: false } or { pulse: { keep: 120 } }' },
+);
+
+const derived = z.union(
+  [
+    z.string(),
+    z.strictObject({ of: text, above: number, below: number }),
+    z.strictObject({ of: text, linger: number }),
+    z.strictObject({ of: text, settle: number }),
+  ],
+  { error: 'an expression, { of, above, below }, { of, linger } or { of, settle }' },
+);
+
+const hop = section(
+  {
+    to: text,
+    if: text.optional().describe('Default: always.'),
+    during: text.optional().describe('The span within which the condition counts, remembered until "at".'),
+    at: z
+      .union([z.string(), z.strictObject({ start: z.string() })], { error: '"now", "end", a cue, or { start: span }' })
+      .optional()
+      .describe('The instant it is taken: now (default), end, a cue, or { start: span }.'),
+  },
+  'a hop: { to, if, at }',
+);
+
+const givesWay = section(
+  {
+    to: z.array(text, { error: 'a list of states' }).optional().describe('Default: any state that wants in.'),
+    during: text.optional().describe('A span; default: at any time.'),
+    if: text.optional(),
+  },
+  'a yield: { to, during }',
+);
+
+const state = section(
+  {
+    shows: text.describe('The clip or flipbook it shows.'),
+    priority: number.optional().describe('Higher ranks win. Default 0.'),
+    while: text.optional().describe('Makes it a posture: shows as long as this is true.'),
+    when: text.optional().describe('Makes it an act: starts when this becomes true and plays to its end.'),
+    then: text.optional().describe("The state that follows an act's end."),
+    hops: z.array(hop, { error: 'a list of hops' }).optional(),
+    yields: z.array(givesWay, { error: 'a list of yields' }).optional(),
+    carry: z.enum(['none', 'phase', 'frame'], { error: '"none", "phase" or "frame"' }).optional(),
+    facing: z.literal('held', { error: '"held"' }).optional().describe('Keeps the direction it was entered with.'),
+    final: flag.optional().describe('No rank cuts it off.'),
+  },
+  'a state: { shows, priority, while or when }',
+);
+
+/** The one schema of a character's document. */
+export const documentSchema = section(
+  {
+    dotHop: z.literal(1, { error: '1, the version of the format' }),
+    name: text.optional(),
+    sheets: named(sheet, 'sheets by name'),
+    clips: named(clip, 'clips by name'),
+    flipbooks: named(named(text, 'clips by direction'), 'flipbooks by name').optional(),
+    compass: compass.optional(),
+    signals: named(signal, 'signals by name').optional(),
+    derived: named(derived, 'derived signals by name').optional(),
+    states: named(state, 'states by name'),
+    rest: text.describe('The state that shows when no other wants to.'),
+  },
+  'a document: dotHop, sheets, clips, states, rest',
+);
+
+// The schema and the types of the runtime say the same: neither direction of this assignment may fail.
+type Read = z.infer<typeof documentSchema>;
+type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
+const same: Same<Read extends ControllerDefinition ? true : false, true> = true;
+void same;

@@ -1,0 +1,35 @@
+// Steps 1 to 3: sheets, clips, directions.
+export type { Box, BoxDefinition, Cell, GridDefinition, ImageSize, Sheet, SheetDefinition } from './sheet/sheet.js';
+export type { Pose } from './sheet/pose.js';
+export type { CellsDefinition, FrameRange } from './clip/cells.js';
+export type { Clip, ClipDefinition, LoopRule } from './clip/clip.js';
+export type { Compass, CompassDefinition, DirectionsDefinition } from './compass/compass.js';
+
+// Step 4: signals.
+export type { DerivedDefinition, Signal, SignalDefinition } from './signal/definition.js';
+
+// Step 5: states.
+export { compileController } from './controller/compile.js';
+export type { CompileOptions } from './controller/compile.js';
+export type { Controller, State } from './controller/controller.js';
+export type {
+  AtDefinition,
+  CarryRule,
+  ControllerDefinition,
+  HopDefinition,
+  StateDefinition,
+  YieldDefinition,
+} from './controller/definition.js';
+export type { RuleName } from './controller/rule.js';
+export type { ReportKind, Reports } from './controller/reports.js';
+
+// Step 6: performing, and asking why.
+export { Performer, longestStep } from './performer/performer.js';
+export type { SignalValue } from './performer/performer.js';
+export { keptOutSentence, lastSwitchText, whyText } from './performer/why-text.js';
+export type { KeptOut, Why, WhyCondition, WhyState, WhyTerm } from './performer/why.js';
+
+// What is wrong, as data and in words.
+export { DotHopError, pathText, problemText } from './problem/problem.js';
+export type { DocumentPath, Problem } from './problem/problem.js';
+export type { ProblemCode } from './problem/sentences.js';

@@ -1,0 +1,25 @@
+import { Source, validate } from '../document/index.js';
+import { rehearsalSchema } from './definition.js';
+import type { RehearsalDefinition } from './definition.js';
+
+export { runRehearsal } from './run.js';
+export type { Outcome, RehearsalResult, Sample, TraceEntry } from './run.js';
+export type { Expectation, RehearsalDefinition, ScriptLine } from './definition.js';
+
+/** A rehearsal's file, read. */
+export interface RehearsalDocument {
+  readonly source: Source;
+  readonly definition: RehearsalDefinition;
+}
+
+/**
+ * Reads a rehearsal from YAML or JSON.
+ *
+ * @throws {DocumentError} with every fault of its structure
+ */
+export function readRehearsal(text: string, file?: string): RehearsalDocument {
+  const source = new Source(text, file);
+  const read = validate(rehearsalSchema, source.value);
+  if ('problems' in read) throw source.placed(read.problems);
+  return { source, definition: read.value };
+}

@@ -1,0 +1,212 @@
+/** An expression as it was written, with the place of each part in characters from 0. */
+export type Expression =
+  | { readonly kind: 'number'; readonly value: number; readonly at: number; readonly end: number }
+  | { readonly kind: 'flag'; readonly value: boolean; readonly at: number; readonly end: number }
+  | { readonly kind: 'name'; readonly name: string; readonly at: number; readonly end: number }
+  | {
+      readonly kind: 'call';
+      readonly name: string;
+      readonly parts: readonly Expression[];
+      readonly at: number;
+      readonly end: number;
+    }
+  | {
+      readonly kind: 'unary';
+      readonly operator: '!' | '-';
+      readonly part: Expression;
+      readonly at: number;
+      readonly end: number;
+    }
+  | {
+      readonly kind: 'binary';
+      readonly operator: BinaryOperator;
+      readonly left: Expression;
+      readonly right: Expression;
+      readonly at: number;
+      readonly end: number;
+    }
+  | {
+      readonly kind: 'choose';
+      readonly test: Expression;
+      readonly yes: Expression;
+      readonly no: Expression;
+      readonly at: number;
+      readonly end: number;
+    };
+
+export type Comparison = '<' | '<=' | '>' | '>=' | '==' | '!=';
+export type Arithmetic = '+' | '-' | '*' | '/' | '%';
+export type BinaryOperator = Comparison | Arithmetic | '&&' | '||';
+
+/** Why a text is not an expression. */
+export class ExpressionError extends Error {
+  /** @param at where, in characters from 0 */
+  constructor(
+    readonly at: number,
+    detail: string,
+  ) {
+    super(detail);
+  }
+}
+
+interface Token {
+  readonly kind: 'number' | 'name' | 'sign' | 'end';
+  readonly text: string;
+  readonly at: number;
+}
+
+const tokenPattern = /\s*(?:(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+)|([A-Za-z_]\w*)|(===|!==|==|!=|<=|>=|&&|\|\||[-+*/%<>!()?:,]))/y;
+
+function tokensOf(text: string): Token[] {
+  const tokens: Token[] = [];
+  tokenPattern.lastIndex = 0;
+  let end = 0;
+  for (let found = tokenPattern.exec(text); found !== null; found = tokenPattern.exec(text)) {
+    end = tokenPattern.lastIndex;
+    const [number, name, sign] = found.slice(1);
+    const word = number ?? name ?? sign ?? '';
+    const kind = number !== undefined ? 'number' : name !== undefined ? 'name' : 'sign';
+    tokens.push({ kind, text: word, at: end - word.length });
+  }
+  const rest = text.slice(end).trim();
+  const at = end + text.slice(end).search(/\S|$/);
+  if (rest !== '') {
+    const twin: Record<string, string> = { '=': '==', '&': '&&', '|': '||' };
+    const meant = twin[rest[0]!];
+    throw new ExpressionError(
+      at,
+      `"${rest[0]}" is not part of an expression${meant ? `; did you mean "${meant}"?` : ''}`,
+    );
+  }
+  tokens.push({ kind: 'end', text: '', at: text.length });
+  return tokens;
+}
+
+/** Binding strength of the binary operators, as in ECMAScript (ECMA-262, 13.6 to 13.13). */
+const strength: Record<string, number> = {
+  '||': 1,
+  '&&': 2,
+  '==': 3,
+  '!=': 3,
+  '<': 4,
+  '<=': 4,
+  '>': 4,
+  '>=': 4,
+  '+': 5,
+  '-': 5,
+  '*': 6,
+  '/': 6,
+  '%': 6,
+};
+
+/** The deepest nesting that is read; more than any person writes, and less than the stack holds. */
+const deepest = 100;
+
+class Parser {
+  private readonly tokens: Token[];
+  private next = 0;
+  private depth = 0;
+
+  constructor(text: string) {
+    this.tokens = tokensOf(text);
+  }
+
+  whole(): Expression {
+    if (this.peek().kind === 'end') throw new ExpressionError(0, 'it is empty');
+    const expression = this.choice();
+    const left = this.peek();
+    if (left.kind !== 'end') throw new ExpressionError(left.at, `"${left.text}" was not expected here`);
+    return expression;
+  }
+
+  private choice(): Expression {
+    if (++this.depth > deepest) throw new ExpressionError(this.peek().at, 'it is nested too deeply');
+    const test = this.binary(1);
+    let result = test;
+    if (this.take('?')) {
+      const yes = this.choice();
+      this.expect(':');
+      const no = this.choice();
+      result = { kind: 'choose', test, yes, no, at: test.at, end: no.end };
+    }
+    this.depth--;
+    return result;
+  }
+
+  private binary(least: number): Expression {
+    let left = this.unary();
+    for (;;) {
+      const sign = this.peek();
+      const written = sign.text.length === 3 ? sign.text.slice(0, 2) : sign.text;
+      const bound = sign.kind === 'sign' ? (strength[written] ?? 0) : 0;
+      if (bound < least) return left;
+      this.next++;
+      const right = this.binary(bound + 1);
+      left = { kind: 'binary', operator: written as BinaryOperator, left, right, at: left.at, end: right.end };
+    }
+  }
+
+  private unary(): Expression {
+    const sign = this.peek();
+    if (sign.text !== '!' && sign.text !== '-') return this.primary();
+    if (++this.depth > deepest) throw new ExpressionError(sign.at, 'it is nested too deeply');
+    this.next++;
+    const part = this.unary();
+    this.depth--;
+    return { kind: 'unary', operator: sign.text, part, at: sign.at, end: part.end };
+  }
+
+  private primary(): Expression {
+    const token = this.peek();
+    this.next++;
+    const end = token.at + token.text.length;
+    if (token.kind === 'number') return { kind: 'number', value: Number(token.text), at: token.at, end };
+    if (token.text === '(') {
+      const inner = this.choice();
+      this.expect(')');
+      return inner;
+    }
+    if (token.kind !== 'name') {
+      const what = token.kind === 'end' ? 'it ends where a value is wanted' : `"${token.text}" was not expected here`;
+      throw new ExpressionError(token.at, what);
+    }
+    if (token.text === 'true' || token.text === 'false')
+      return { kind: 'flag', value: token.text === 'true', at: token.at, end };
+    if (!this.take('(')) return { kind: 'name', name: token.text, at: token.at, end };
+    const parts: Expression[] = [];
+    if (!this.take(')')) {
+      do parts.push(this.choice());
+      while (this.take(','));
+      this.expect(')');
+    }
+    return { kind: 'call', name: token.text, parts, at: token.at, end: this.tokens[this.next - 1]!.at + 1 };
+  }
+
+  private peek(): Token {
+    return this.tokens[this.next] ?? this.tokens[this.tokens.length - 1]!;
+  }
+
+  private take(sign: string): boolean {
+    if (this.peek().kind !== 'sign' || this.peek().text !== sign) return false;
+    this.next++;
+    return true;
+  }
+
+  private expect(sign: string): void {
+    const found = this.peek();
+    if (!this.take(sign))
+      throw new ExpressionError(
+        found.at,
+        `"${sign}" is wanted ${found.kind === 'end' ? 'at its end' : `before "${found.text}"`}`,
+      );
+  }
+}
+
+/**
+ * Reads an expression: literals, names, `! - && || == != < <= > >= + - * / % ?:`, brackets and calls.
+ *
+ * @throws {ExpressionError} with the place of the fault
+ */
+export function parseExpression(text: string): Expression {
+  return new Parser(text).whole();
+}

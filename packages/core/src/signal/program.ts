@@ -1,0 +1,170 @@
+/**
+ * A numeric expression as instructions for a small stack machine.
+ *
+ * Why not closures: a tree of closures per controller makes every call site in the step megamorphic and
+ * boxes each intermediate number. A flat list of instructions over one shared stack does neither.
+ */
+export interface Program {
+  /** Pairs of an instruction and its operand: a constant's index, a number's slot or a bit mask. */
+  readonly code: readonly number[];
+  readonly constants: readonly number[];
+}
+
+/** The instructions. A flag on the stack is 1 or 0. */
+export const Op = {
+  constant: 0,
+  number: 1,
+  /** Pushes 1 when a bit of the word of flags is set. */
+  flagBit: 2,
+  /** Pushes 1 when a bit of the word of computed terms is set. */
+  termBit: 3,
+  negate: 4,
+  not: 5,
+  add: 6,
+  subtract: 7,
+  multiply: 8,
+  divide: 9,
+  remainder: 10,
+  less: 11,
+  lessEqual: 12,
+  more: 13,
+  moreEqual: 14,
+  equal: 15,
+  notEqual: 16,
+  and: 17,
+  or: 18,
+  choose: 19,
+  abs: 20,
+  sign: 21,
+  floor: 22,
+  ceil: 23,
+  round: 24,
+  sqrt: 25,
+  min: 26,
+  max: 27,
+  hypot: 28,
+  clamp: 29,
+} as const;
+
+/** The functions an expression may call: how many values each takes. */
+export const functions: Readonly<Record<string, { readonly op: number; readonly takes: number }>> = {
+  abs: { op: Op.abs, takes: 1 },
+  sign: { op: Op.sign, takes: 1 },
+  floor: { op: Op.floor, takes: 1 },
+  ceil: { op: Op.ceil, takes: 1 },
+  round: { op: Op.round, takes: 1 },
+  sqrt: { op: Op.sqrt, takes: 1 },
+  min: { op: Op.min, takes: 2 },
+  max: { op: Op.max, takes: 2 },
+  hypot: { op: Op.hypot, takes: 2 },
+  clamp: { op: Op.clamp, takes: 3 },
+};
+
+/** One stack for all: a program runs to its end before another starts. Expressions nest at most 100 deep. */
+const stack = new Float64Array(1024);
+
+/**
+ * Runs a program.
+ *
+ * @param numbers the performer's numbers, by slot
+ * @returns its value; a flag is 1 or 0. A result that is no finite number (a division by 0) counts as 0, so
+ *   that no comparison downstream ever meets `NaN`.
+ */
+export function runProgram(program: Program, numbers: readonly number[], flags: number, terms: number): number {
+  const { code, constants } = program;
+  let top = -1;
+  for (let i = 0; i < code.length; i += 2) {
+    const operand = code[i + 1]!;
+    switch (code[i]) {
+      case Op.constant:
+        stack[++top] = constants[operand]!;
+        break;
+      case Op.number:
+        stack[++top] = numbers[operand]!;
+        break;
+      case Op.flagBit:
+        stack[++top] = (flags & operand) !== 0 ? 1 : 0;
+        break;
+      case Op.termBit:
+        stack[++top] = (terms & operand) !== 0 ? 1 : 0;
+        break;
+      case Op.negate:
+        stack[top] = -stack[top]!;
+        break;
+      case Op.not:
+        stack[top] = stack[top] === 0 ? 1 : 0;
+        break;
+      case Op.abs:
+        stack[top] = Math.abs(stack[top]!);
+        break;
+      case Op.sign:
+        stack[top] = Math.sign(stack[top]!);
+        break;
+      case Op.floor:
+        stack[top] = Math.floor(stack[top]!);
+        break;
+      case Op.ceil:
+        stack[top] = Math.ceil(stack[top]!);
+        break;
+      case Op.round:
+        stack[top] = Math.round(stack[top]!);
+        break;
+      case Op.sqrt:
+        stack[top] = Math.sqrt(stack[top]!);
+        break;
+      case Op.choose:
+      case Op.clamp: {
+        const third = stack[top--]!;
+        const second = stack[top--]!;
+        const first = stack[top]!;
+        if (code[i] === Op.choose) stack[top] = first !== 0 ? second : third;
+        else stack[top] = Math.min(Math.max(first, second), third);
+        break;
+      }
+      default: {
+        const right = stack[top--]!;
+        const left = stack[top]!;
+        stack[top] = binary(code[i]!, left, right);
+      }
+    }
+  }
+  const result = stack[0]!;
+  return result - result === 0 ? result : 0;
+}
+
+function binary(op: number, left: number, right: number): number {
+  switch (op) {
+    case Op.add:
+      return left + right;
+    case Op.subtract:
+      return left - right;
+    case Op.multiply:
+      return left * right;
+    case Op.divide:
+      return left / right;
+    case Op.remainder:
+      return left % right;
+    case Op.less:
+      return left < right ? 1 : 0;
+    case Op.lessEqual:
+      return left <= right ? 1 : 0;
+    case Op.more:
+      return left > right ? 1 : 0;
+    case Op.moreEqual:
+      return left >= right ? 1 : 0;
+    case Op.equal:
+      return left === right ? 1 : 0;
+    case Op.notEqual:
+      return left !== right ? 1 : 0;
+    case Op.and:
+      return left !== 0 && right !== 0 ? 1 : 0;
+    case Op.or:
+      return left !== 0 || right !== 0 ? 1 : 0;
+    case Op.min:
+      return Math.min(left, right);
+    case Op.max:
+      return Math.max(left, right);
+    default:
+      return Math.hypot(left, right);
+  }
+}
