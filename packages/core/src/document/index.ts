@@ -9,6 +9,7 @@ import { validate } from './validate.js';
 export { DocumentError, Source } from './source.js';
 export type { Place, PlacedProblem } from './source.js';
 export { validate } from './validate.js';
+export { nearestName } from '../problem/nearest.js';
 
 /** A character's document, read. */
 export interface CharacterDocument {

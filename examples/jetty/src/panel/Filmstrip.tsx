@@ -1,0 +1,43 @@
+import { drawPose } from '@dot-hop/browser';
+import { useEffect, useRef } from 'react';
+import type { Game } from '../scene/game';
+
+const frame = { width: 64, height: 52 };
+const gap = 4;
+
+/** The frames of the clip that shows, the present one lit. */
+export function Filmstrip({ game }: { readonly game: Game }) {
+  const ref = useRef<HTMLCanvasElement>(null);
+  const { performer, character } = game;
+  const { clip, frameIndex, pose, facing } = performer;
+  const cells = character.controller.clips.get(clip)!.cells;
+  useEffect(() => {
+    const canvas = ref.current!;
+    const ratio = window.devicePixelRatio;
+    canvas.width = (8 * (frame.width + gap) - gap) * ratio;
+    canvas.height = frame.height * ratio;
+    const context = canvas.getContext('2d')!;
+    context.scale(ratio, ratio);
+    context.imageSmoothingEnabled = false;
+    cells.forEach((cell, i) => {
+      const x = i * (frame.width + gap);
+      context.fillStyle = i === frameIndex ? '#8a7fa8' : '#4d4569';
+      context.fillRect(x, 0, frame.width, frame.height);
+      context.globalAlpha = i === frameIndex ? 1 : 0.55;
+      drawPose(context, character.images, { cell, mirrored: pose.mirrored, boxes: {} }, x + frame.width / 2, frame.height - 3);
+      context.globalAlpha = 1;
+    });
+  }, [cells, frameIndex, pose.mirrored, character.images]);
+  return (
+    <figure className="filmstrip">
+      <canvas ref={ref} style={{ width: 8 * (frame.width + gap) - gap, height: frame.height }} />
+      <figcaption>
+        <b data-testid="clip">{clip}</b>
+        <span>
+          frame <output data-testid="frame">{frameIndex}</output>, cell <output data-testid="cell">{pose.cell.index}</output>
+        </span>
+        <span data-testid="facing">facing {facing}</span>
+      </figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,53 @@
+import { keptOutSentence } from 'dot-hop';
+import type { Why, WhyCondition, WhyState } from 'dot-hop';
+
+/** The states from the highest rank down, the one that shows lit, each term of their conditions lit when it is true. */
+export function Ladder({ why }: { readonly why: Why }) {
+  return (
+    <section className="ladder">
+      <h2>States by rank</h2>
+      <ol>
+        {why.states.map((state) => (
+          <Rung key={state.name} state={state} shows={why.state} />
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function Rung({ state, shows }: { readonly state: WhyState; readonly shows: string }) {
+  const showing = state.keptOut === 'shows';
+  const classes = `${showing ? 'showing' : ''} ${state.wantsIn && !showing ? 'waiting' : ''}`;
+  return (
+    <li className={classes} data-testid={`state-${state.name}`} title={`${state.name} ${keptOutSentence(state, shows)}`}>
+      <span className="rank">{state.priority}</span>
+      <span className="name">{state.name}</span>
+      <span className="terms">
+        {state.while === undefined ? null : <Condition word="while" condition={state.while} />}
+        {state.when === undefined ? null : <Condition word="when" condition={state.when} />}
+        {state.kind === 'bare' ? <i>{state.priority === 0 ? 'rest' : 'by a hop'}</i> : null}
+      </span>
+    </li>
+  );
+}
+
+function Condition({ word, condition }: { readonly word: string; readonly condition: WhyCondition }) {
+  // The text is the document's own; its terms are lit where they stand in it.
+  const parts = condition.text.split(/(&&|\|\|)/).map((part) => part.trim());
+  return (
+    <>
+      <i>{word}</i>
+      {parts.map((part, i) => {
+        if (part === '&&' || part === '||') return null;
+        const negated = part.startsWith('!') && !part.includes(' ');
+        const term = condition.terms.find(({ text }) => text === (negated ? part.slice(1) : part));
+        const lit = term !== undefined && term.on !== negated;
+        return (
+          <code key={i} className={lit ? 'on' : 'off'}>
+            {part}
+          </code>
+        );
+      })}
+    </>
+  );
+}

@@ -1,0 +1,62 @@
+import { lastSwitchText } from 'dot-hop';
+import { memo } from 'react';
+import type { Game } from '../scene/game';
+import { Filmstrip } from './Filmstrip';
+import { Ladder } from './Ladder';
+import { Signals } from './Signals';
+
+interface PageProps {
+  readonly game: Game;
+  readonly mount: (canvas: HTMLCanvasElement | null) => void;
+}
+
+const Scene = memo(function Scene({ mount }: Pick<PageProps, 'mount'>) {
+  return (
+    <div className="scene">
+      <canvas ref={mount} aria-label="Wick on the jetty at dusk" />
+    </div>
+  );
+}, () => true);
+
+const help: readonly (readonly [string, string])[] = [
+  ['← →', 'run'],
+  ['Shift', 'walk'],
+  ['Space', 'hop'],
+  ['J', 'swing, twice for two'],
+];
+
+/** The scene with what its performer is told and decides beside it. */
+export function Page({ game, mount }: PageProps) {
+  const { performer } = game;
+  const why = performer.why();
+  return (
+    <main>
+      <header>
+        <h1>
+          Jetty <small>Dot Hop</small>
+        </h1>
+        <ul className="keys">
+          {help.map(([key, does]) => (
+            <li key={key}>
+              <kbd>{key}</kbd> {does}
+            </li>
+          ))}
+        </ul>
+        <p className="lamps">
+          {game.lit.filter(Boolean).length} of {game.lit.length} lamps lit
+        </p>
+      </header>
+      <section className="left">
+        <Scene mount={mount} />
+        <Filmstrip game={game} />
+        <p className="because" data-testid="because">
+          <b>{why.state}</b> shows because {lastSwitchText(why)}.
+        </p>
+      </section>
+      <aside>
+        <Signals performer={performer} />
+        <Ladder why={why} />
+      </aside>
+    </main>
+  );
+}

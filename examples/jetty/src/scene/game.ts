@@ -1,0 +1,128 @@
+import { drawPose } from '@dot-hop/browser';
+import type { Keyboard, LoadedCharacter } from '@dot-hop/browser';
+import { Performer } from 'dot-hop';
+import { Mover } from './mover';
+import { Scenery, newGulls } from './scenery';
+import type { Gull } from './scenery';
+import { gullPerches, lampPosts, view, waterTop, worldWidth } from './world';
+
+/** The keys of the page. */
+export const keys = {
+  left: ['ArrowLeft', 'KeyA'],
+  right: ['ArrowRight', 'KeyD'],
+  slow: ['ShiftLeft', 'ShiftRight'],
+  hop: ['Space', 'ArrowUp', 'KeyW'],
+  swing: ['KeyJ', 'KeyX'],
+} as const;
+
+export const usedKeys: ReadonlySet<string> = new Set<string>(Object.values(keys).flat());
+
+/** How near a lamp or gull must be to be reached by a swing, in pixels. */
+const reach = 34;
+
+/** The jetty: reads the keyboard, moves the body, tells the performer its signals, hears its cues. */
+export class Game {
+  readonly performer: Performer;
+  readonly mover = new Mover();
+  readonly lit = lampPosts.map((_, i) => i === 0);
+  private readonly scenery = new Scenery();
+  private readonly gulls: Gull[] = newGulls();
+  private drops: { x: number; y: number; vx: number; vy: number }[] = [];
+  private time = 0;
+  private cameraX = 0;
+
+  constructor(
+    readonly character: LoadedCharacter,
+    private readonly keyboard: Keyboard,
+  ) {
+    this.performer = new Performer(character.controller);
+  }
+
+  /** One step of the game, in milliseconds. */
+  step(ms: number): void {
+    this.time += ms;
+    const { performer, mover, keyboard } = this;
+    for (const code of keyboard.takePresses()) {
+      if (isKey(keys.hop, code)) performer.pulse('jump');
+      if (isKey(keys.swing, code)) performer.pulse('swing');
+    }
+    // While the pole swings on the ground the feet stay where they are.
+    const planted = mover.grounded && performer.state.startsWith('swing');
+    const along = Number(keyboard.isDown(...keys.right)) - Number(keyboard.isDown(...keys.left));
+    const wish = { along: planted ? 0 : along, slow: keyboard.isDown(...keys.slow), holdsHop: keyboard.isDown(...keys.hop) };
+    if (mover.step(ms, wish)) {
+      performer.pulse('splash');
+      this.throwDrops(mover.x);
+    }
+
+    performer.set('vx', mover.vx);
+    performer.set('vy', mover.vy);
+    performer.set('grounded', mover.grounded);
+    const happened = performer.step(ms);
+    for (let i = 0; i < happened; i++) this.hear(i);
+
+    this.moveGulls(ms);
+    this.moveDrops(ms / 1000);
+    const wanted = Math.max(0, Math.min(worldWidth - view.width, mover.x - view.width / 2 + mover.vx * 0.18));
+    this.cameraX += (wanted - this.cameraX) * Math.min(1, ms / 180);
+  }
+
+  draw(context: CanvasRenderingContext2D): void {
+    const { time, lit, gulls, drops } = this;
+    const cameraX = Math.round(this.cameraX);
+    const scene = { time, cameraX, lit, gulls, drops };
+    this.scenery.drawBehind(context, scene);
+    drawPose(context, this.character.images, this.performer.pose, this.mover.x - cameraX, this.mover.y);
+    this.scenery.drawBefore(context, scene);
+  }
+
+  /** A report of the performer: the leap begins on its cue, the pole reaches lamps and gulls on its own. */
+  private hear(index: number): void {
+    const { reports } = this.performer;
+    const name = reports.name(index);
+    if (reports.kind(index) !== 'cue') return;
+    if (name === 'leap') this.mover.leap();
+    else if (name === 'whoosh') this.strike();
+  }
+
+  private strike(): void {
+    const { x, y } = this.mover;
+    const forward = this.performer.facing === 'east' ? 1 : -1;
+    const touches = (at: number): boolean => Math.abs(at - (x + forward * 14)) < reach;
+    lampPosts.forEach((post, i) => {
+      if (touches(post + 9)) this.lit[i] = true;
+    });
+    for (const gull of this.gulls) if (gull.away < 0 && touches(gull.x) && Math.abs(gull.y - y) < 44) gull.away = 0;
+  }
+
+  private moveGulls(ms: number): void {
+    this.gulls.forEach((gull, i) => {
+      if (gull.away < 0) return;
+      gull.away += ms;
+      const home = gullPerches[i]!;
+      // Up and around, and back to its perch after seven seconds.
+      const turn = Math.min(1, gull.away / 7000);
+      gull.x = home.x + Math.sin(turn * Math.PI * 2) * 110;
+      gull.y = home.y - Math.sin(turn * Math.PI) * 96;
+      if (turn === 1) Object.assign(gull, { ...home, away: -1 });
+    });
+  }
+
+  private throwDrops(x: number): void {
+    for (let i = 0; i < 14; i++)
+      this.drops.push({ x: x + (i - 7) * 2, y: waterTop - 18, vx: (i - 6.5) * 9, vy: -90 - ((i * 37) % 60) });
+  }
+
+  private moveDrops(s: number): void {
+    for (const drop of this.drops) {
+      drop.vy += 420 * s;
+      drop.x += drop.vx * s;
+      drop.y += drop.vy * s;
+    }
+    this.drops = this.drops.filter(({ y }) => y < waterTop + 20);
+  }
+}
+
+function isKey(codes: readonly string[], code: string): boolean {
+  return codes.includes(code);
+}

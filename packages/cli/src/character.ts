@@ -1,0 +1,40 @@
+import path from 'node:path';
+import type { Controller, ImageSize, Problem } from 'dot-hop';
+import { compileDocument, readDocument } from 'dot-hop/document';
+import type { CharacterDocument } from 'dot-hop/document';
+import { readText } from './files.js';
+import { ImageTrouble, readImage } from './images.js';
+import type { Image } from './images.js';
+
+/** A document with its images, compiled. */
+export interface Character {
+  readonly file: string;
+  readonly document: CharacterDocument;
+  readonly controller: Controller;
+  /** The images by the name of their sheet. */
+  readonly images: ReadonlyMap<string, Image>;
+}
+
+/**
+ * Reads a document and the images it names, which are looked for beside it.
+ *
+ * @throws {DocumentError} with every problem of the document and its images
+ */
+export async function loadCharacter(file: string): Promise<Character> {
+  const document = readDocument(await readText(file), file === '-' ? '(standard input)' : file);
+  const folder = file === '-' ? '.' : path.dirname(file);
+  const images = new Map<string, Image>();
+  const problems: Problem[] = [];
+  for (const [name, { image }] of Object.entries(document.definition.sheets)) {
+    try {
+      images.set(name, await readImage(path.join(folder, image)));
+    } catch (error) {
+      if (!(error instanceof ImageTrouble)) throw error;
+      const code = error.missing ? 'image-missing' : 'image-broken';
+      problems.push({ code, path: ['sheets', name, 'image'], values: { image, detail: error.message } });
+    }
+  }
+  if (problems.length > 0) throw document.source.placed(problems);
+  const sizes: Record<string, ImageSize> = Object.fromEntries(images);
+  return { file, document, controller: compileDocument(document, { images: sizes }), images };
+}

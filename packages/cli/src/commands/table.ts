@@ -1,0 +1,40 @@
+import Table from 'cli-table3';
+import type { Output } from './command.js';
+
+const none = '';
+const chars = {
+  top: none,
+  'top-mid': none,
+  'top-left': none,
+  'top-right': none,
+  bottom: none,
+  'bottom-mid': none,
+  'bottom-left': none,
+  'bottom-right': none,
+  left: none,
+  'left-mid': none,
+  mid: none,
+  'mid-mid': none,
+  right: none,
+  'right-mid': none,
+  middle: '  ',
+};
+
+/** Prints rows in columns; columns of numbers are set to the right. */
+export function printTable(output: Output, head: readonly string[], rows: readonly (readonly (string | number)[])[]): void {
+  const table = new Table({
+    chars,
+    head: head.map((text) => output.paint.dim(text)),
+    colAligns: head.map((_, i) => (rows.every((row) => typeof row[i] === 'number') ? 'right' : 'left')),
+    style: { 'padding-left': 0, 'padding-right': 0, head: [], border: [] },
+  });
+  table.push(...rows.map((row) => [...row]));
+  for (const line of table.toString().split('\n')) output.line(line.trimEnd());
+}
+
+/** Rows as CSV (RFC 4180, with line feeds alone). */
+export function csv(head: readonly string[], rows: readonly (readonly (string | number)[])[]): string {
+  const field = (value: string | number): string =>
+    /[",\n\r]/.test(String(value)) ? `"${String(value).replaceAll('"', '""')}"` : String(value);
+  return [head, ...rows].map((row) => row.map(field).join(',')).join('\n');
+}

@@ -1,0 +1,37 @@
+import { CommanderError } from 'commander';
+import { DotHopError } from 'dot-hop';
+import pc from 'picocolors';
+import { exit } from './commands/command.js';
+import type { Output } from './commands/command.js';
+import { Misuse } from './misuse.js';
+import { buildProgram } from './program.js';
+
+/**
+ * Runs the command.
+ *
+ * @param args the words after `dot-hop`
+ * @returns the exit code: 0 when all went well, 1 for findings and failures, 2 for a call that cannot be carried out
+ */
+export async function main(args: readonly string[]): Promise<number> {
+  const output: Output = {
+    line: (text = '') => void process.stdout.write(`${text}\n`),
+    note: (text) => void process.stderr.write(`${text}\n`),
+    paint: pc.createColors(process.stdout.isTTY && pc.isColorSupported),
+  };
+  // A reader such as `head` that closes its end early is no fault.
+  process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+    if (error.code === 'EPIPE') process.exit(exit.well);
+    throw error;
+  });
+  let code: number = exit.well;
+  try {
+    await buildProgram(output, (result) => (code = result)).parseAsync([...args], { from: 'user' });
+    return code;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? exit.well : exit.misuse;
+    if (error instanceof Misuse) output.note(`dot-hop: ${error.message}`);
+    else if (error instanceof DotHopError) output.note(error.message);
+    else throw error;
+    return exit.misuse;
+  }
+}

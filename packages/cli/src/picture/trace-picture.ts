@@ -1,0 +1,183 @@
+import type { Controller } from 'dot-hop';
+import type { RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
+import type { Image } from '../images.js';
+import { Canvas, svgBox, svgLine } from './canvas.js';
+import { fitText, svgText, textWidth } from './letters.js';
+import { drawPose } from './motion.js';
+import { markColour, theme } from './theme.js';
+
+const width = 1280;
+const margin = 24;
+const labels = 124;
+const heading = 62;
+const stepHeight = 21;
+const signalHeight = 30;
+const thumb = { width: 88, height: 104, scale: 2 };
+
+/** Draws onto one canvas from the top down; `x` turns milliseconds into pixels. */
+interface Drawing {
+  readonly canvas: Canvas;
+  readonly result: RehearsalResult;
+  readonly controller: Controller;
+  readonly x: (ms: number) => number;
+}
+
+/**
+ * What happened in a rehearsal: drawings along the time, the states as steps by rank with each switch, cues, signals,
+ * and the expectations where they were met or not.
+ */
+export function tracePicture(
+  name: string,
+  result: RehearsalResult,
+  controller: Controller,
+  images: ReadonlyMap<string, Image>,
+): Promise<Buffer> {
+  const left = margin + labels;
+  const x = (ms: number): number => left + (ms / Math.max(1, result.lasts)) * (width - margin - left);
+  const signals = [...controller.tables.signals.values()];
+  const stepsTop = heading + thumb.height + 34;
+  const cuesTop = stepsTop + controller.states.length * stepHeight + 12;
+  const signalsTop = cuesTop + 34;
+  const expectationsTop = signalsTop + signals.length * signalHeight + 8;
+  const canvas = new Canvas(width, expectationsTop + (result.outcomes.length > 0 ? 46 : 0) + margin);
+  canvas.fill(0, 0, width, canvas.height, theme.ground);
+  const drawing: Drawing = { canvas, result, controller, x };
+  drawHeading(drawing, name);
+  drawTime(drawing, heading + thumb.height + 8, expectationsTop);
+  drawThumbs(drawing, images);
+  drawSteps(drawing, stepsTop);
+  drawCues(drawing, cuesTop);
+  signals.forEach((signal, i) => drawSignal(drawing, signal, signalsTop + i * signalHeight));
+  drawExpectations(drawing, expectationsTop);
+  return canvas.png();
+}
+
+function drawHeading({ canvas, result }: Drawing, name: string): void {
+  const unmet = result.outcomes.filter(({ met }) => !met).length;
+  const count = result.outcomes.length;
+  const verdict = count === 0 ? '' : unmet === 0 ? `all ${count} expectations met` : `${unmet} of ${count} expectations not met`;
+  canvas.draw(
+    svgText(name, margin, 36, { size: 18, bold: true, colour: theme.text }),
+    svgText(verdict, width - margin, 36, { colour: unmet === 0 ? theme.good : theme.bad, align: 'right', bold: true }),
+  );
+}
+
+function drawTime({ canvas, result, x }: Drawing, top: number, bottom: number): void {
+  const every = [50, 100, 250, 500, 1000, 2000, 5000, 10_000, 30_000, 60_000].find((ms) => x(ms) - x(0) >= 56) ?? 300_000;
+  for (let ms = 0; ms <= result.lasts; ms += every) {
+    canvas.draw(svgLine(x(ms), top + 16, x(ms), bottom, theme.line, 'stroke-opacity="0.35"'));
+    const label = ms === 0 ? '0 ms' : String(ms);
+    canvas.draw(svgText(label, x(ms), top + 10, { size: 11, colour: theme.dim, align: 'middle' }));
+  }
+}
+
+/** The drawings at even distances, each as it was in the middle of its place. */
+function drawThumbs({ canvas, result, x }: Drawing, images: ReadonlyMap<string, Image>): void {
+  const left = x(0);
+  const count = Math.floor((x(result.lasts) - left) / thumb.width);
+  for (let i = 0; i < count; i++) {
+    const middle = left + (i + 0.5) * thumb.width;
+    const ms = (result.lasts * (middle - left)) / (x(result.lasts) - left);
+    const sample = result.samples.findLast(({ at }) => at <= ms) ?? result.samples[0]!;
+    const part = new Canvas(thumb.width - 6, thumb.height);
+    part.check(0, 0, part.width, part.height, 8, theme.checkDark, theme.checkLight);
+    const ground = thumb.height - 8;
+    drawPose(part, images, sample.pose, Math.round(part.width / 2), ground, thumb.scale);
+    copy(part, canvas, Math.round(middle - part.width / 2), heading - 6);
+    canvas.draw(svgLine(middle, heading + thumb.height - 6, middle, heading + thumb.height + 2, theme.lamp, 'stroke-opacity="0.6"'));
+  }
+}
+
+function copy(from: Canvas, to: Canvas, x: number, y: number): void {
+  for (let row = 0; row < from.height; row++) {
+    const line = from.pixels.subarray(row * from.width * 4, (row + 1) * from.width * 4);
+    to.pixels.set(line, ((y + row) * to.width + x) * 4);
+  }
+}
+
+/** The states from the highest rank down; the one that shows as a bar, each switch as a line to the next. */
+function drawSteps({ canvas, result, controller, x }: Drawing, top: number): void {
+  const row = (state: string): number => controller.order.indexOf(controller.stateNamed.get(state)!.index);
+  controller.order.forEach((index, i) => {
+    const state = controller.states[index]!;
+    const y = top + i * stepHeight;
+    if (i % 2 === 0) canvas.draw(svgBox(margin, y, width - margin * 2, stepHeight, theme.panel, 'fill-opacity="0.55"'));
+    const rank = { size: 11, colour: theme.dim, align: 'right' } as const;
+    canvas.draw(svgText(String(state.priority), margin + 24, y + 15, rank));
+    canvas.draw(svgText(fitText(state.name, labels - 34, { size: 13 }), margin + 32, y + 15, { colour: theme.text }));
+  });
+  const switches = result.trace.filter((entry) => entry.kind === 'switch');
+  const begins = [{ name: result.samples[0]!.state, at: 0 }, ...switches];
+  begins.forEach(({ name, at }, i) => {
+    const end = begins[i + 1]?.at ?? result.lasts;
+    const y = top + row(name) * stepHeight + 4;
+    const colour = markColour(controller.stateNamed.get(name)!.index);
+    const wide = Math.max(1.5, x(end) - x(at));
+    canvas.draw(svgBox(x(at), y, wide, stepHeight - 8, colour, 'rx="2"'));
+    const time = `${Math.round(end - at)}`;
+    const style = { size: 11, colour: theme.ground, bold: true };
+    if (textWidth(time, style) + 6 < wide) canvas.draw(svgText(time, x(at) + 4, y + 10, style));
+    const next = begins[i + 1];
+    if (next === undefined) return;
+    const to = top + row(next.name) * stepHeight + stepHeight / 2;
+    canvas.draw(svgLine(x(end), y + stepHeight / 2 - 4, x(end), to, theme.text, 'stroke-opacity="0.7" stroke-width="1.2"'));
+  });
+}
+
+function drawCues({ canvas, result, x }: Drawing, top: number): void {
+  canvas.draw(svgText('cues', margin + 32, top + 15, { colour: theme.lamp }));
+  let free = 0;
+  for (const { at, name } of result.trace.filter((entry) => entry.kind === 'cue')) {
+    canvas.draw(`<path d="M${x(at)} ${top + 4} l4 6 l-4 6 l-4 -6 z" fill="${theme.lamp}"/>`);
+    if (x(at) + 7 < free) continue;
+    canvas.draw(svgText(name, x(at) + 7, top + 14, { size: 11, colour: theme.lamp }));
+    free = x(at) + 13 + textWidth(name, { size: 11 });
+  }
+}
+
+type SignalRow = { readonly name: string; readonly kind: 'number' | 'flag' | 'pulse'; readonly first: number };
+
+/** A number as a curve of steps, a flag as a bar while it is on, a pulse as a mark. */
+function drawSignal({ canvas, result, x }: Drawing, { name, kind, first }: SignalRow, top: number): void {
+  const height = signalHeight - 10;
+  canvas.draw(svgText(fitText(name, labels - 34, { size: 13 }), margin + 32, top + 16, { colour: theme.dim }));
+  if (kind === 'pulse') {
+    for (const { at } of result.trace.filter((entry) => entry.kind === 'pulse' && entry.name === name))
+      canvas.draw(svgBox(x(at) - 1.5, top + 2, 3, height - 2, theme.lamp, 'rx="1"'));
+    canvas.draw(svgLine(x(0), top + height, x(result.lasts), top + height, theme.line));
+    return;
+  }
+  const sets = result.trace.filter((e): e is Extract<TraceEntry, { kind: 'set' }> => e.kind === 'set' && e.name === name);
+  const values = [{ at: 0, value: first }, ...sets.map(({ at, value }) => ({ at, value: Number(value) }))];
+  const all = values.map(({ value }) => value);
+  const [low, high] = kind === 'flag' ? [0, 1] : [Math.min(0, ...all), Math.max(0, ...all)];
+  const y = (value: number): number => top + height - (high === low ? 0 : ((value - low) / (high - low)) * (height - 3));
+  canvas.draw(svgLine(x(0), y(0), x(result.lasts), y(0), theme.line));
+  let path = '';
+  values.forEach(({ at, value }, i) => {
+    const end = values[i + 1]?.at ?? result.lasts;
+    if (kind === 'flag' && value !== 0)
+      canvas.draw(svgBox(x(at), top + 3, x(end) - x(at), height - 3, theme.good, 'fill-opacity="0.5" rx="2"'));
+    path += `${i === 0 ? 'M' : 'L'}${x(at)} ${y(value)} H${x(end)} `;
+    const text = String(value);
+    if (kind === 'number' && value !== 0 && x(end) - x(at) > textWidth(text, { size: 10 }) + 8)
+      canvas.draw(svgText(text, x(at) + 4, y(value) - 3, { size: 10, colour: theme.dim }));
+  });
+  if (kind === 'number') canvas.draw(`<path d="${path}" fill="none" stroke="${theme.good}" stroke-width="1.6"/>`);
+}
+
+function drawExpectations({ canvas, result, x }: Drawing, top: number): void {
+  if (result.outcomes.length === 0) return;
+  canvas.draw(svgText('expected', margin + 32, top + 20, { colour: theme.text }));
+  for (const { expectation, met, index } of result.outcomes) {
+    const colour = met ? theme.good : theme.bad;
+    const from = x(expectation.at ?? expectation.from ?? 0);
+    const to = x(expectation.at ?? expectation.to ?? result.lasts);
+    const y = expectation.at === undefined ? top + 28 : top + 8;
+    if (to > from) canvas.draw(svgBox(from, y + 4, to - from, 3, colour, 'fill-opacity="0.55"'));
+    const middle = (from + to) / 2;
+    canvas.draw(`<circle cx="${middle}" cy="${y + 5.5}" r="8" fill="${colour}"/>`);
+    const style = { size: 10, bold: true, colour: theme.ground, align: 'middle' } as const;
+    canvas.draw(svgText(String(index + 1), middle, y + 9, style));
+  }
+}

@@ -1,0 +1,60 @@
+// Finds a Chrome or Chromium for the pages' tests and pictures, and installs Debian's where it may.
+import { execFileSync } from 'node:child_process';
+import { accessSync, constants } from 'node:fs';
+import path from 'node:path';
+
+const names = ['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable', 'chrome'];
+
+/** The flags with which it draws without a graphics card and asks nothing of any network. */
+export const flags = [
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+/** The program's file, or undefined. The environment variable CHROMIUM names another. */
+export function findChromium() {
+  const folders = (process.env['PATH'] ?? '').split(path.delimiter);
+  const files = [process.env['CHROMIUM'], ...names.flatMap((name) => folders.map((folder) => path.join(folder, name)))];
+  return files.find((file) => {
+    if (!file) return false;
+    try {
+      accessSync(file, constants.X_OK);
+      return true;
+    } catch {
+      return false;
+    }
+  });
+}
+
+/** The program's file; installs Debian's chromium when there is none and this user may. */
+export function needChromium() {
+  const found = findChromium();
+  if (found !== undefined) return found;
+  const may = process.getuid?.() === 0 && ['/usr/bin/apt-get', '/bin/apt-get'].some(isFile);
+  if (may) {
+    console.log("No Chrome or Chromium found: installing Debian's chromium (about a minute) ...");
+    const run = (...args) => execFileSync('apt-get', args, { stdio: ['ignore', 'inherit', 'inherit'] });
+    run('update', '-q');
+    run('install', '-y', '-q', '--no-install-recommends', 'chromium');
+    const installed = findChromium();
+    if (installed !== undefined) return installed;
+  }
+  throw new Error(
+    'The pages are tested in a real browser, and no Chrome or Chromium was found.\n' +
+      'Install one (on Debian, as root: apt-get install chromium) or set CHROMIUM to its program, then run this again.',
+  );
+}
+
+function isFile(file) {
+  try {
+    accessSync(file);
+    return true;
+  } catch {
+    return false;
+  }
+}
