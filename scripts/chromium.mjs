@@ -19,7 +19,10 @@ export const flags = [
 /** The program's file, or undefined. The environment variable CHROMIUM names another. */
 export function findChromium() {
   const folders = (process.env['PATH'] ?? '').split(path.delimiter);
-  const files = [process.env['CHROMIUM'], ...names.flatMap((name) => folders.map((folder) => path.join(folder, name)))];
+  const files = [
+    process.env['CHROMIUM'],
+    ...names.flatMap((name) => folders.map((folder) => path.join(folder, name))),
+  ];
   return files.find((file) => {
     if (!file) return false;
     try {

@@ -78,7 +78,8 @@ function leg(brush, hip, [x, y, tip], knee, far) {
   const cloth = far ? palette.trousersBack : palette.trousers;
   const leather = far ? palette.bootBack : palette.boot;
   const toe = along(end, 90 + tip, 3.1);
-  const sole = (p, down) => point(p.x - Math.sin((tip * Math.PI) / 180) * down, p.y + Math.cos((tip * Math.PI) / 180) * down);
+  const sole = (p, down) =>
+    point(p.x - Math.sin((tip * Math.PI) / 180) * down, p.y + Math.cos((tip * Math.PI) / 180) * down);
   brush.fill(limb(hip, 2.7, middle, 2.2), cloth, palette.line);
   brush.fill(limb(middle, 2.1, end, 1.8), cloth, undefined);
   brush.fill(limb(mix(middle, end, 0.5), 2.25, end, 2.1), leather, undefined);
@@ -91,7 +92,12 @@ function arm(brush, shoulder, [x, y], elbow, far) {
   const cloth = far ? palette.coatBack : palette.coat;
   brush.fill(limb(shoulder, 2.2, middle, 2), cloth, palette.line);
   brush.fill(limb(middle, 2, mix(middle, end, 0.8), 1.9), cloth, undefined);
-  brush.fill(limb(mix(middle, end, 0.72), 2.15, mix(middle, end, 0.8), 2.15), far ? palette.hat : palette.scarf, undefined, -0.2);
+  brush.fill(
+    limb(mix(middle, end, 0.72), 2.15, mix(middle, end, 0.8), 2.15),
+    far ? palette.hat : palette.scarf,
+    undefined,
+    -0.2,
+  );
   brush.fill(ellipse(end, 1.75, 1.75), palette.skin, undefined);
   return end;
 }
@@ -122,7 +128,10 @@ function scarfTail(brush, neck, [angle, length, wave]) {
 function coatBody(brush, hip, neck, lean, [tail, flare]) {
   const side = lean + 90;
   const shoulder = { back: along(neck, side, -3.5), front: along(neck, side, 3.3) };
-  const waist = { back: along(mix(neck, hip, 0.62), side, -3.3), front: along(mix(neck, hip, 0.62), side, 3.5) };
+  const waist = {
+    back: along(mix(neck, hip, 0.62), side, -3.3),
+    front: along(mix(neck, hip, 0.62), side, 3.5),
+  };
   const hemBack = point(hip.x - 4 - flare + tail * 0.55, hip.y + 3.3 - Math.abs(tail) * 0.12);
   const hemFront = point(hip.x + 3.9 + flare * 0.4 + tail * 0.15, hip.y + 2.3);
   brush.fill(
@@ -134,7 +143,12 @@ function coatBody(brush, hip, neck, lean, [tail, flare]) {
   brush.fill(ellipse(mix(neck, hip, 0.12), 3.9, 2.9, lean), palette.coat, undefined, 0.1);
   // Belt and a row of buttons.
   const belt = mix(neck, hip, 0.82);
-  brush.fill(limb(along(belt, side, -3.2), 0.62, along(belt, side, 3.2), 0.62), palette.wood, undefined, -0.1);
+  brush.fill(
+    limb(along(belt, side, -3.2), 0.62, along(belt, side, 3.2), 0.62),
+    palette.wood,
+    undefined,
+    -0.1,
+  );
   brush.dot(along(belt, side, 2.4).x, along(belt, side, 2.4).y, palette.brass[2]);
 }
 
@@ -158,7 +172,14 @@ function head(brush, neck, pose) {
     brush.dot(eye.x, eye.y, palette.eye);
     brush.dot(eye.x, eye.y + 1, palette.eye);
   } else if (pose.eye === 'wide') {
-    for (const [dx, dy] of [[0, -1], [0, 0], [0, 1], [-1, 0], [-1, 1]]) brush.dot(eye.x + dx, eye.y + dy, palette.eye);
+    for (const [dx, dy] of [
+      [0, -1],
+      [0, 0],
+      [0, 1],
+      [-1, 0],
+      [-1, 1],
+    ])
+      brush.dot(eye.x + dx, eye.y + dy, palette.eye);
   } else {
     brush.dot(blink.x, blink.y + 0.6, palette.skin[0]);
     brush.dot(blink.x - 1, blink.y + 0.6, palette.skin[0]);
@@ -174,7 +195,12 @@ function head(brush, neck, pose) {
   const crown = along(brim, tilt + turn - 6, 4.6);
   brush.fill(limb(along(brim, tilt + turn - 6, 1.1), 3.9, crown, 3.5), palette.hat, palette.line, 0.05);
   brush.fill(
-    limb(along(along(brim, tilt + turn - 6, 1.3), tilt + turn + 90, -3.2), 0.8, along(along(brim, tilt + turn - 6, 1.3), tilt + turn + 90, 3.3), 0.8),
+    limb(
+      along(along(brim, tilt + turn - 6, 1.3), tilt + turn + 90, -3.2),
+      0.8,
+      along(along(brim, tilt + turn - 6, 1.3), tilt + turn + 90, 3.3),
+      0.8,
+    ),
     palette.band,
     undefined,
   );
@@ -206,6 +232,8 @@ export function drawWick(brush, change) {
   brush.fill(ellipse(along(neck, pose.lean, 0.4), 4, 1.75, pose.lean - 4), palette.scarf, palette.line);
   if (pose.pole && !pose.pole.behind) drawPole(brush, hand, pose.pole, pose.flame);
   arm(brush, nearShoulder, pose.nearHand, pose.nearElbow, false);
-  for (const [x, y, size] of pose.drops ?? []) brush.fill(ellipse(point(x, y), size, size * 1.15), palette.water, palette.line);
-  for (const [x, y, size] of pose.puffs ?? []) brush.fill(ellipse(point(x, y), size, size * 0.8), palette.dust, undefined);
+  for (const [x, y, size] of pose.drops ?? [])
+    brush.fill(ellipse(point(x, y), size, size * 1.15), palette.water, palette.line);
+  for (const [x, y, size] of pose.puffs ?? [])
+    brush.fill(ellipse(point(x, y), size, size * 0.8), palette.dust, undefined);
 }

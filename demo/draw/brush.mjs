@@ -23,7 +23,9 @@ export class Brush {
   }
 
   at(x, y) {
-    return x < 0 || y < 0 || x >= this.width || y >= this.height ? undefined : this.colours[y * this.width + x];
+    return x < 0 || y < 0 || x >= this.width || y >= this.height
+      ? undefined
+      : this.colours[y * this.width + x];
   }
 
   put(x, y, colour, keep = false) {
@@ -56,7 +58,8 @@ export class Brush {
         }
         inside[y * this.width + x] = hits * 2 >= samples * samples ? 1 : 0;
       }
-    const has = (x, y) => x >= 0 && y >= 0 && x < this.width && y < this.height && inside[y * this.width + x] === 1;
+    const has = (x, y) =>
+      x >= 0 && y >= 0 && x < this.width && y < this.height && inside[y * this.width + x] === 1;
     for (let y = 0; y < this.height; y++)
       for (let x = 0; x < this.width; x++) {
         if (has(x, y)) {
@@ -82,7 +85,14 @@ export class Brush {
         let alone = true;
         for (let dy = -1; dy <= 1; dy++)
           for (let dx = -1; dx <= 1; dx++) {
-            if ((dx === 0 && dy === 0) || x + dx < 0 || y + dy < 0 || x + dx >= this.width || y + dy >= this.height) continue;
+            if (
+              (dx === 0 && dy === 0) ||
+              x + dx < 0 ||
+              y + dy < 0 ||
+              x + dx >= this.width ||
+              y + dy >= this.height
+            )
+              continue;
             const other = before[place + dy * this.width + dx];
             if (other === colour) alone = false;
             if (dx === 0 || dy === 0) near.push(other);
@@ -96,7 +106,8 @@ export class Brush {
   /** Draws a line of one pixel around everything. `colourOf` picks its colour by the colour it touches. */
   outline(colourOf) {
     const before = [...this.colours];
-    const get = (x, y) => (x < 0 || y < 0 || x >= this.width || y >= this.height ? undefined : before[y * this.width + x]);
+    const get = (x, y) =>
+      x < 0 || y < 0 || x >= this.width || y >= this.height ? undefined : before[y * this.width + x];
     for (let y = 0; y < this.height; y++)
       for (let x = 0; x < this.width; x++) {
         if (get(x, y) !== undefined) continue;
@@ -179,6 +190,10 @@ export function crescent(c, radius, thick, from, to) {
     // Thin where the sweep began, thick behind the stick.
     const wide = thick * (gone / span) ** 0.8;
     const away = Math.hypot(x - c.x, y - c.y);
-    return { depth: Math.min(radius - away, away - (radius - wide)), nx: gone / span - 0.5, ny: -(gone / span) + 0.3 };
+    return {
+      depth: Math.min(radius - away, away - (radius - wide)),
+      nx: gone / span - 0.5,
+      ny: -(gone / span) + 0.3,
+    };
   };
 }

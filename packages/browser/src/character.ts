@@ -30,7 +30,8 @@ export async function loadCharacter(files: CharacterFiles): Promise<LoadedCharac
   const answer = await fetch(address).catch((error: unknown) => {
     throw new LoadError(`${address.pathname}: cannot be fetched (${String(error)})`);
   });
-  if (!answer.ok) throw new LoadError(`${address.pathname}: cannot be fetched (${answer.status} ${answer.statusText})`);
+  if (!answer.ok)
+    throw new LoadError(`${address.pathname}: cannot be fetched (${answer.status} ${answer.statusText})`);
   const read = readDocument(await answer.text(), address.pathname.split('/').pop());
   const images = Object.fromEntries(
     await Promise.all(

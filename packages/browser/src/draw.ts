@@ -13,7 +13,12 @@ export interface CrispCanvas {
  * @param width the picture's width in its own pixels
  * @param room the width it may take on the page, in CSS pixels
  */
-export function crispCanvas(canvas: HTMLCanvasElement, width: number, height: number, room: number): CrispCanvas {
+export function crispCanvas(
+  canvas: HTMLCanvasElement,
+  width: number,
+  height: number,
+  room: number,
+): CrispCanvas {
   const ratio = window.devicePixelRatio;
   const scale = Math.max(1, Math.floor((room * ratio) / width));
   canvas.width = width * scale;

@@ -18,14 +18,16 @@ function wholeNumber(least: number, most: number) {
 
 function rate(text: string): number {
   const value = Number(text);
-  if (!(value >= 0.01 && value <= 100)) throw new InvalidArgumentError('It must be a number from 0.01 to 100.');
+  if (!(value >= 0.01 && value <= 100))
+    throw new InvalidArgumentError('It must be a number from 0.01 to 100.');
   return value;
 }
 
 function size(text: string): [number, number] {
   const found = /^(\d{1,5})x(\d{1,5})$/.exec(text);
   const [width, height] = [Number(found?.[1] ?? 0), Number(found?.[2] ?? 0)];
-  if (width < 1 || height < 1) throw new InvalidArgumentError('It must be written as width x height, such as 48x48.');
+  if (width < 1 || height < 1)
+    throw new InvalidArgumentError('It must be written as width x height, such as 48x48.');
   return [width, height];
 }
 
@@ -38,7 +40,10 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .exitOverride()
     .showSuggestionAfterError()
     .showHelpAfterError('(--help shows how it is used)')
-    .addHelpText('after', '\nA DOCUMENT is a character in YAML or JSON; "-" reads it from standard input.\nExit codes: 0 well, 1 something was not as expected, 2 the call cannot be carried out.');
+    .addHelpText(
+      'after',
+      '\nA DOCUMENT is a character in YAML or JSON; "-" reads it from standard input.\nExit codes: 0 well, 1 something was not as expected, 2 the call cannot be carried out.',
+    );
 
   program
     .command('cells')
@@ -49,7 +54,13 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('--sheet <name>', 'which sheet of a document; default: the first')
     .option('--csv', 'print the table as CSV')
     .option('--json', 'print the table as JSON')
-    .addHelpText('after', example('dot-hop cells demo/wick.dothop.yaml -o cells.png', 'dot-hop cells demo/wick.png --cell 64x56 --csv'))
+    .addHelpText(
+      'after',
+      example(
+        'dot-hop cells demo/wick.dothop.yaml -o cells.png',
+        'dot-hop cells demo/wick.png --cell 64x56 --csv',
+      ),
+    )
     .action(async (source: string, options: CellsOptions) => finish(await cells(source, options, output)));
 
   program
@@ -61,9 +72,19 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('--scale <times>', 'how many times as large', wholeNumber(1, 32), 4)
     .option('--direction <name>', 'the direction it faces; default: the one it starts with')
     .option('--rate <times>', 'how many times as fast', rate, 1)
-    .addOption(new Option('--background <kind>', 'what stands behind').choices(['plain', 'checker', 'none']).default('plain'))
+    .addOption(
+      new Option('--background <kind>', 'what stands behind')
+        .choices(['plain', 'checker', 'none'])
+        .default('plain'),
+    )
     .option('--json', 'print the frames as JSON')
-    .addHelpText('after', example('dot-hop preview demo/wick.dothop.yaml run -o run.webp', 'dot-hop preview demo/wick.dothop.yaml swing1 --direction west -o swing.png'))
+    .addHelpText(
+      'after',
+      example(
+        'dot-hop preview demo/wick.dothop.yaml run -o run.webp',
+        'dot-hop preview demo/wick.dothop.yaml swing1 --direction west -o swing.png',
+      ),
+    )
     .action(async (document: string, name: string, options: PreviewOptions) =>
       finish(await preview(document, name, options, output)),
     );
@@ -76,7 +97,9 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('-q, --quiet', 'print only what was not as expected')
     .option('--json', 'print what happened as JSON')
     .addHelpText('after', example('dot-hop rehearse demo/evening.rehearsal.yaml -o evening.png'))
-    .action(async (files: string[], options: RehearseOptions) => finish(await rehearse(files, options, output)));
+    .action(async (files: string[], options: RehearseOptions) =>
+      finish(await rehearse(files, options, output)),
+    );
 
   return program;
 }

@@ -1,5 +1,13 @@
 // Steps 1 to 3: sheets, clips, directions.
-export type { Box, BoxDefinition, Cell, GridDefinition, ImageSize, Sheet, SheetDefinition } from './sheet/sheet.js';
+export type {
+  Box,
+  BoxDefinition,
+  Cell,
+  GridDefinition,
+  ImageSize,
+  Sheet,
+  SheetDefinition,
+} from './sheet/sheet.js';
 export type { Pose } from './sheet/pose.js';
 export type { CellsDefinition, FrameRange } from './clip/cells.js';
 export type { Clip, ClipDefinition, LoopRule } from './clip/clip.js';

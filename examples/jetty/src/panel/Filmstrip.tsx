@@ -24,7 +24,13 @@ export function Filmstrip({ game }: { readonly game: Game }) {
       context.fillStyle = i === frameIndex ? '#8a7fa8' : '#4d4569';
       context.fillRect(x, 0, frame.width, frame.height);
       context.globalAlpha = i === frameIndex ? 1 : 0.55;
-      drawPose(context, character.images, { cell, mirrored: pose.mirrored, boxes: {} }, x + frame.width / 2, frame.height - 3);
+      drawPose(
+        context,
+        character.images,
+        { cell, mirrored: pose.mirrored, boxes: {} },
+        x + frame.width / 2,
+        frame.height - 3,
+      );
       context.globalAlpha = 1;
     });
   }, [cells, frameIndex, pose.mirrored, character.images]);
@@ -34,7 +40,8 @@ export function Filmstrip({ game }: { readonly game: Game }) {
       <figcaption>
         <b data-testid="clip">{clip}</b>
         <span>
-          frame <output data-testid="frame">{frameIndex}</output>, cell <output data-testid="cell">{pose.cell.index}</output>
+          frame <output data-testid="frame">{frameIndex}</output>, cell{' '}
+          <output data-testid="cell">{pose.cell.index}</output>
         </span>
         <span data-testid="facing">facing {facing}</span>
       </figcaption>

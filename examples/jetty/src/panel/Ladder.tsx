@@ -19,7 +19,11 @@ function Rung({ state, shows }: { readonly state: WhyState; readonly shows: stri
   const showing = state.keptOut === 'shows';
   const classes = `${showing ? 'showing' : ''} ${state.wantsIn && !showing ? 'waiting' : ''}`;
   return (
-    <li className={classes} data-testid={`state-${state.name}`} title={`${state.name} ${keptOutSentence(state, shows)}`}>
+    <li
+      className={classes}
+      data-testid={`state-${state.name}`}
+      title={`${state.name} ${keptOutSentence(state, shows)}`}
+    >
       <span className="rank">{state.priority}</span>
       <span className="name">{state.name}</span>
       <span className="terms">

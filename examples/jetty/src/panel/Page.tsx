@@ -10,13 +10,16 @@ interface PageProps {
   readonly mount: (canvas: HTMLCanvasElement | null) => void;
 }
 
-const Scene = memo(function Scene({ mount }: Pick<PageProps, 'mount'>) {
-  return (
-    <div className="scene">
-      <canvas ref={mount} aria-label="Wick on the jetty at dusk" />
-    </div>
-  );
-}, () => true);
+const Scene = memo(
+  function Scene({ mount }: Pick<PageProps, 'mount'>) {
+    return (
+      <div className="scene">
+        <canvas ref={mount} aria-label="Wick on the jetty at dusk" />
+      </div>
+    );
+  },
+  () => true,
+);
 
 const help: readonly (readonly [string, string])[] = [
   ['← →', 'run'],

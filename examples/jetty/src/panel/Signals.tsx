@@ -8,14 +8,27 @@ export function Signals({ performer }: { readonly performer: Performer }) {
       <h2>Signals</h2>
       <ul>
         {[...signals.values()].map(({ name, kind }) => (
-          <Signal key={name} name={name} kind={kind} value={performer.value(name)} press={() => performer.pulse(name)} />
+          <Signal
+            key={name}
+            name={name}
+            kind={kind}
+            value={performer.value(name)}
+            press={() => performer.pulse(name)}
+          />
         ))}
       </ul>
       <h2>Derived</h2>
       <ul>
         {[...derived.keys()].map((name) => {
           const value = performer.value(name);
-          return <Signal key={name} name={name} kind={typeof value === 'number' ? 'number' : 'flag'} value={value} />;
+          return (
+            <Signal
+              key={name}
+              name={name}
+              kind={typeof value === 'number' ? 'number' : 'flag'}
+              value={value}
+            />
+          );
         })}
       </ul>
     </section>

@@ -49,7 +49,11 @@ export class Game {
     // While the pole swings on the ground the feet stay where they are.
     const planted = mover.grounded && performer.state.startsWith('swing');
     const along = Number(keyboard.isDown(...keys.right)) - Number(keyboard.isDown(...keys.left));
-    const wish = { along: planted ? 0 : along, slow: keyboard.isDown(...keys.slow), holdsHop: keyboard.isDown(...keys.hop) };
+    const wish = {
+      along: planted ? 0 : along,
+      slow: keyboard.isDown(...keys.slow),
+      holdsHop: keyboard.isDown(...keys.hop),
+    };
     if (mover.step(ms, wish)) {
       performer.pulse('splash');
       this.throwDrops(mover.x);
@@ -92,7 +96,8 @@ export class Game {
     lampPosts.forEach((post, i) => {
       if (touches(post + 9)) this.lit[i] = true;
     });
-    for (const gull of this.gulls) if (gull.away < 0 && touches(gull.x) && Math.abs(gull.y - y) < 44) gull.away = 0;
+    for (const gull of this.gulls)
+      if (gull.away < 0 && touches(gull.x) && Math.abs(gull.y - y) < 44) gull.away = 0;
   }
 
   private moveGulls(ms: number): void {

@@ -2,7 +2,17 @@ import { deckTop, gap, gullPerches, lampPosts, view, waterTop, worldWidth } from
 
 type Context = CanvasRenderingContext2D;
 
-const dusk = ['#2a2350', '#3b2b60', '#543470', '#76427c', '#a0557f', '#c96c78', '#e88a6e', '#f6b074', '#fbd08a'];
+const dusk = [
+  '#2a2350',
+  '#3b2b60',
+  '#543470',
+  '#76427c',
+  '#a0557f',
+  '#c96c78',
+  '#e88a6e',
+  '#f6b074',
+  '#fbd08a',
+];
 const horizon = deckTop - 26;
 
 /** A picture painted once. */
@@ -33,9 +43,11 @@ function paintSky(context: Context): void {
     const above = dusk[i - 1];
     if (above === undefined) return;
     for (let row = 0; row < 4; row++)
-      for (let x = row % 2; x < view.width; x += row < 2 ? 2 : 4) box(context, above, x, i * band + row, 1, 1);
+      for (let x = row % 2; x < view.width; x += row < 2 ? 2 : 4)
+        box(context, above, x, i * band + row, 1, 1);
   });
-  for (let i = 0; i < 26; i++) box(context, i % 3 === 0 ? '#fff6cf' : '#a99fbd', chance(i) * view.width, chance(i + 40) * 40, 1, 1);
+  for (let i = 0; i < 26; i++)
+    box(context, i % 3 === 0 ? '#fff6cf' : '#a99fbd', chance(i) * view.width, chance(i + 40) * 40, 1, 1);
   const sun = { x: 196, radius: 40 };
   for (let y = -sun.radius; y <= 0; y++) {
     const half = Math.round(Math.sqrt(sun.radius ** 2 - y * y));
@@ -60,7 +72,8 @@ function paintTown(context: Context, width: number): void {
     const wide = 16 + Math.floor(chance(i + 5) * 16);
     const high = 12 + Math.floor(chance(i + 9) * 14);
     box(context, far, x, horizon - high, wide, high);
-    for (let step = 0; step < wide / 2; step++) box(context, far, x + step, horizon - high - step * 0.6, wide - step * 2, 1);
+    for (let step = 0; step < wide / 2; step++)
+      box(context, far, x + step, horizon - high - step * 0.6, wide - step * 2, 1);
     x += wide - 2;
   }
   for (let x = 0, i = 0; x < width; i++) {
@@ -68,15 +81,25 @@ function paintTown(context: Context, width: number): void {
     const high = 9 + Math.floor(chance(i + 20) * 18);
     if (chance(i + 60) > 0.22) {
       box(context, wall, x, horizon - high, wide, high + 2);
-      for (let step = 0; step <= 7; step++) box(context, '#5c3870', x - 1 + step, horizon - high - step, wide + 2 - step * 2, 1);
+      for (let step = 0; step <= 7; step++)
+        box(context, '#5c3870', x - 1 + step, horizon - high - step, wide + 2 - step * 2, 1);
       if (chance(i + 31) > 0.5) box(context, wall, x + wide - 6, horizon - high - 9, 3, 6);
       for (let w = 0; w < wide / 7 - 1; w++)
-        if (chance(i * 7 + w) > 0.35) box(context, chance(w + i) > 0.5 ? '#ffc95c' : '#f08438', x + 4 + w * 7, horizon - high + 4, 2, 3);
+        if (chance(i * 7 + w) > 0.35)
+          box(context, chance(w + i) > 0.5 ? '#ffc95c' : '#f08438', x + 4 + w * 7, horizon - high + 4, 2, 3);
     }
     x += wide + Math.floor(chance(i + 80) * 8);
   }
   box(context, '#3a2858', width * 0.72 - 22, horizon - 6, 50, 8);
-  for (let y = 0; y < 44; y++) box(context, Math.floor(y / 9) % 2 ? '#b8617f' : '#e8c0a0', width * 0.72 - 4 - y * 0.05, horizon - 48 + y, 8 + y * 0.1, 1);
+  for (let y = 0; y < 44; y++)
+    box(
+      context,
+      Math.floor(y / 9) % 2 ? '#b8617f' : '#e8c0a0',
+      width * 0.72 - 4 - y * 0.05,
+      horizon - 48 + y,
+      8 + y * 0.1,
+      1,
+    );
   box(context, '#2a2350', width * 0.72 - 6, horizon - 50, 12, 2);
   box(context, '#fff6cf', width * 0.72 - 3, horizon - 56, 6, 6);
   box(context, '#2a2350', width * 0.72 - 4, horizon - 58, 8, 2);
@@ -84,7 +107,9 @@ function paintTown(context: Context, width: number): void {
 
 function paintSea(context: Context): void {
   const rows = ['#a85a78', '#7d4a80', '#5c3d78', '#463670', '#38306a', '#302a5e'];
-  rows.forEach((colour, i) => box(context, colour, 0, horizon + i * 6, view.width, i === rows.length - 1 ? 60 : 6));
+  rows.forEach((colour, i) =>
+    box(context, colour, 0, horizon + i * 6, view.width, i === rows.length - 1 ? 60 : 6),
+  );
   for (let i = 0; i < rows.length - 1; i++)
     for (let x = i % 3; x < view.width; x += 3) box(context, rows[i]!, x, horizon + (i + 1) * 6, 2, 1);
 }
@@ -116,7 +141,8 @@ function paintCrate(context: Context, x: number, y: number, wide: number, high: 
   box(context, '#c98a5a', x, y, wide, 2);
   box(context, '#a06a4a', x, y + 2, 2, high - 2);
   box(context, '#5c3a3a', x + wide - 2, y + 2, 2, high - 2);
-  for (let i = 0; i < wide - 6; i++) box(context, '#5c3a3a', x + 3 + i, y + 4 + (i / (wide - 6)) * (high - 8), 2, 2);
+  for (let i = 0; i < wide - 6; i++)
+    box(context, '#5c3a3a', x + 3 + i, y + 4 + (i / (wide - 6)) * (high - 8), 2, 2);
 }
 
 function paintBoathouse(context: Context, left: number, right: number, top: number): void {
@@ -177,7 +203,8 @@ function paintGull(context: Context, rows: readonly string[], x: number, y: numb
   rows.forEach((row, dy) => {
     [...row].forEach((mark, dx) => {
       const colour = gullColours[mark];
-      if (colour !== undefined) box(context, colour, x + (mirrored ? 7 - dx : dx) - 4, y + dy - rows.length, 1, 1);
+      if (colour !== undefined)
+        box(context, colour, x + (mirrored ? 7 - dx : dx) - 4, y + dy - rows.length, 1, 1);
     });
   });
 }
@@ -204,7 +231,9 @@ export const newGulls = (): Gull[] => gullPerches.map(({ x, y }) => ({ x, y, awa
 /** The harbour at dusk. Layers that stay are painted once; waves, lamps and gulls each time. */
 export class Scenery {
   private readonly sky = layer(view.width, view.height, paintSky);
-  private readonly town = layer(view.width + 90, horizon + 4, (context) => paintTown(context, view.width + 90));
+  private readonly town = layer(view.width + 90, horizon + 4, (context) =>
+    paintTown(context, view.width + 90),
+  );
   private readonly sea = layer(view.width, view.height, paintSea);
   private readonly world = layer(worldWidth, view.height, paintWorld);
 
@@ -215,7 +244,9 @@ export class Scenery {
     context.drawImage(this.sea, 0, 0);
     this.drawGlitter(context, time);
     context.drawImage(this.world, -Math.round(cameraX), 0);
-    lampPosts.forEach((x, i) => drawLamp(context, x - Math.round(cameraX) + 9, deckTop - 56, lit[i] === true, time));
+    lampPosts.forEach((x, i) =>
+      drawLamp(context, x - Math.round(cameraX) + 9, deckTop - 56, lit[i] === true, time),
+    );
     for (const gull of gulls) {
       const flying = gull.away >= 0;
       const rows = flying ? gullFlying[Math.floor(gull.away / 110) % 2]! : gullPerched;
@@ -230,7 +261,8 @@ export class Scenery {
     for (let row = 0; row < 3; row++)
       for (let i = 0; i < 22; i++) {
         const drift = (time / (34 - row * 8)) * (row % 2 ? 1 : -1) - cameraX;
-        const x = (((i * 31 + row * 13 + drift) % (view.width + 40)) + view.width + 40) % (view.width + 40) - 20;
+        const x =
+          ((((i * 31 + row * 13 + drift) % (view.width + 40)) + view.width + 40) % (view.width + 40)) - 20;
         const y = waterTop + 5 + row * 6 + Math.sin(time / 700 + i) * 1.2;
         box(context, row === 2 ? '#5c4f8e' : '#4b4280', x, y, 9 + (i % 3) * 3, 1);
       }
@@ -240,7 +272,14 @@ export class Scenery {
     for (let i = 0; i < 30; i++) {
       const y = horizon + 1 + i * 1.5;
       const sway = Math.sin(time / 420 + i * 1.9);
-      box(context, i < 12 ? '#ffe09a' : '#e88a6e', 196 - 9 + sway * 3 + (i % 3) * 3, y, Math.max(2, 13 - i * 0.3 + sway * 4), 1);
+      box(
+        context,
+        i < 12 ? '#ffe09a' : '#e88a6e',
+        196 - 9 + sway * 3 + (i % 3) * 3,
+        y,
+        Math.max(2, 13 - i * 0.3 + sway * 4),
+        1,
+      );
     }
   }
 }
@@ -248,7 +287,13 @@ export class Scenery {
 function drawLamp(context: Context, x: number, y: number, lit: boolean, time: number): void {
   if (lit) {
     const flicker = Math.sin(time / 90 + x) * 0.6;
-    for (const [radius, alpha] of [[30, 0.05], [25, 0.05], [20, 0.07], [15, 0.09], [10, 0.14]] as const) {
+    for (const [radius, alpha] of [
+      [30, 0.05],
+      [25, 0.05],
+      [20, 0.07],
+      [15, 0.09],
+      [10, 0.14],
+    ] as const) {
       context.globalAlpha = alpha;
       for (let dy = -radius; dy <= radius; dy++) {
         const half = Math.round(Math.sqrt((radius + flicker) ** 2 - dy * dy) || 0);
@@ -263,4 +308,3 @@ function drawLamp(context: Context, x: number, y: number, lit: boolean, time: nu
   box(context, lit ? '#fff6cf' : '#6a5f8a', x - 1, y + 3, 2, 4);
   box(context, '#2a1c30', x - 3, y + 9, 6, 1);
 }
-

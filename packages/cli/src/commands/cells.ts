@@ -57,20 +57,22 @@ async function subjectOf(source: string, options: CellsOptions): Promise<Subject
   const names = [...controller.sheets.keys()];
   const name = options.sheet ?? names[0]!;
   const sheet = controller.sheets.get(name);
-  if (sheet === undefined) throw new Misuse(`--sheet ${name}: the document has the sheets ${names.join(', ')}`);
+  if (sheet === undefined)
+    throw new Misuse(`--sheet ${name}: the document has the sheets ${names.join(', ')}`);
   return { sheet, image: images.get(name)!, clips: [...controller.clips.values()] };
 }
 
 /** An image without a document: one grid of cells. */
 async function bareSheet(file: string, { cell }: CellsOptions): Promise<Subject> {
-  if (cell === undefined)
-    throw new Misuse(`${file}: say how large its cells are, such as --cell 48x48`);
+  if (cell === undefined) throw new Misuse(`${file}: say how large its cells are, such as --cell 48x48`);
   const image = await readImage(file).catch((error: unknown) => {
     if (error instanceof ImageTrouble) throw new Misuse(`${file}: ${error.message}`);
     throw error;
   });
   if (cell[0] > image.width || cell[1] > image.height)
-    throw new Misuse(`--cell ${cell.join('x')} does not fit into ${file}, which is ${image.width}x${image.height}`);
+    throw new Misuse(
+      `--cell ${cell.join('x')} does not fit into ${file}, which is ${image.width}x${image.height}`,
+    );
   const name = path.basename(file).replace(/\.\w+$/, '');
   const { sheets } = compileController(
     {

@@ -23,7 +23,12 @@ export interface PreviewOptions {
 }
 
 /** Shows a clip, flipbook or state: moving in a WebP, side by side in a PNG; without `-o` as a table of frames. */
-export async function preview(file: string, name: string, options: PreviewOptions, output: Output): Promise<number> {
+export async function preview(
+  file: string,
+  name: string,
+  options: PreviewOptions,
+  output: Output,
+): Promise<number> {
   const character = await loadCharacter(file);
   const { clip, poses, title } = findMotion(character, name, options.direction);
   const durations = durationsOf(clip).map((duration) => duration / options.rate);
@@ -36,10 +41,13 @@ export async function preview(file: string, name: string, options: PreviewOption
     ms: durations[frame]!,
     mirrored,
     cues: clip.cues[frame]!,
-    spans: [...clip.spans].filter(([, range]) => frame >= range.first && frame <= range.last).map(([span]) => span),
+    spans: [...clip.spans]
+      .filter(([, range]) => frame >= range.first && frame <= range.last)
+      .map(([span]) => span),
   }));
   const total = durations.reduce((sum, duration) => sum + duration, 0);
-  if (options.json === true) printJson(output, { name: title, clip: clip.name, loop: clip.loop, ms: total, frames });
+  if (options.json === true)
+    printJson(output, { name: title, clip: clip.name, loop: clip.loop, ms: total, frames });
   else {
     output.line(`${title}: ${frames.length} frames, ${trimmed(total)} ms, loop ${clip.loop}`);
     printTable(
@@ -66,13 +74,19 @@ async function write(
     output.note(`strip of ${motion.poses.length} frames in ${out}`);
     return;
   }
-  if (kind !== '.webp') throw new Misuse(`-o ${out}: a preview is written as .webp (moving) or .png (a strip)`);
-  await writeWhole(out, await animatedWebp(drawFrames(motion, images, scale, background), motion.durations, motion.loops));
+  if (kind !== '.webp')
+    throw new Misuse(`-o ${out}: a preview is written as .webp (moving) or .png (a strip)`);
+  await writeWhole(
+    out,
+    await animatedWebp(drawFrames(motion, images, scale, background), motion.durations, motion.loops),
+  );
   output.note(`${motion.poses.length} frames moving in ${out}`);
   const off = motion.durations.findIndex((duration) => webpDelay(duration) !== duration);
   if (off >= 0) {
     const [wanted, written] = [motion.durations[off]!, webpDelay(motion.durations[off]!)];
-    output.note(`WebP holds whole milliseconds, 11 or more: frame ${off} lasts ${trimmed(wanted)} ms and is written as ${written}`);
+    output.note(
+      `WebP holds whole milliseconds, 11 or more: frame ${off} lasts ${trimmed(wanted)} ms and is written as ${written}`,
+    );
   }
 }
 
@@ -84,8 +98,7 @@ function findMotion(
 ): { clip: Clip; poses: readonly Pose[]; title: string } {
   const { compass, states, stateNamed, clips } = controller;
   const facing = direction === undefined ? compass.start : compass.names.indexOf(direction);
-  if (facing < 0)
-    throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
+  if (facing < 0) throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
   const shows = (what: string): boolean => document.definition.states[what]?.shows === name;
   const state = stateNamed.get(name) ?? states.find((one) => shows(one.name));
   const timeline = state?.timelines[facing];
@@ -93,7 +106,13 @@ function findMotion(
   if (timeline !== undefined) return { clip: timeline.clip, poses: timeline.poses, title };
   const clip = clips.get(name);
   if (clip === undefined) {
-    const known = [...new Set([...clips.keys(), ...stateNamed.keys(), ...Object.keys(document.definition.flipbooks ?? {})])];
+    const known = [
+      ...new Set([
+        ...clips.keys(),
+        ...stateNamed.keys(),
+        ...Object.keys(document.definition.flipbooks ?? {}),
+      ]),
+    ];
     throw new Misuse(`there is no clip, flipbook or state "${name}"${nearestOf(name, known)}`);
   }
   const poses = clip.cells.map((cell): Pose => ({ cell, mirrored: false, boxes: {} }));

@@ -23,7 +23,11 @@ interface Run {
 }
 
 /** Runs rehearsals, prints what happened and what was not as expected. Exit code 1 when anything was not. */
-export async function rehearse(files: readonly string[], options: RehearseOptions, output: Output): Promise<number> {
+export async function rehearse(
+  files: readonly string[],
+  options: RehearseOptions,
+  output: Output,
+): Promise<number> {
   if (options.out !== undefined && files.length > 1)
     throw new Misuse(`-o ${options.out} is for one rehearsal; ${files.length} were given`);
   const runs: Run[] = [];
@@ -41,7 +45,10 @@ export async function rehearse(files: readonly string[], options: RehearseOption
 }
 
 async function run(file: string): Promise<Run> {
-  const { source, definition } = readRehearsal(await readText(file), file === '-' ? '(standard input)' : file);
+  const { source, definition } = readRehearsal(
+    await readText(file),
+    file === '-' ? '(standard input)' : file,
+  );
   const folder = file === '-' ? '.' : path.dirname(file);
   const document = path.join(folder, definition.document);
   const character = await loadCharacter(document).catch((error: unknown) => {
@@ -59,7 +66,12 @@ function plainRun({ file, character, result }: Run): unknown {
     document: character.file,
     lasts: result.lasts,
     trace: result.trace,
-    expectations: result.outcomes.map(({ index, met, expected, instead }) => ({ index, met, expected, instead })),
+    expectations: result.outcomes.map(({ index, met, expected, instead }) => ({
+      index,
+      met,
+      expected,
+      instead,
+    })),
   };
 }
 
@@ -70,12 +82,19 @@ function print({ file, character, result }: Run, quiet: boolean, output: Output)
   for (const outcome of result.outcomes) printOutcome(outcome, quiet, output);
   const met = result.outcomes.filter((outcome) => outcome.met).length;
   const count = result.outcomes.length;
-  if (count > 0) output.line(met === count ? paint.green(`all ${count} expectations met`) : paint.red(`${count - met} of ${count} expectations not met`));
+  if (count > 0)
+    output.line(
+      met === count
+        ? paint.green(`all ${count} expectations met`)
+        : paint.red(`${count - met} of ${count} expectations not met`),
+    );
 }
 
 /** Lines of one instant stand together: what the game set, and what came of it. */
 function printTimeline(result: RehearsalResult, { line, paint }: Output): void {
-  line(`${time(0)}  ${paint.bold(result.samples[0]!.state)}  ${paint.dim(`facing ${result.samples[0]!.direction}`)}`);
+  line(
+    `${time(0)}  ${paint.bold(result.samples[0]!.state)}  ${paint.dim(`facing ${result.samples[0]!.direction}`)}`,
+  );
   let last = 0;
   for (const entry of result.trace) {
     const at = entry.at === last ? ' '.repeat(time(0).length) : time(entry.at);
@@ -119,4 +138,3 @@ function printOutcome({ index, met, expected, instead, why }: Outcome, quiet: bo
   output.line(`           instead: ${instead}`);
   if (why !== undefined) for (const text of why.split('\n')) output.line(paint.dim(`           ${text}`));
 }
-

@@ -21,7 +21,11 @@ const chars = {
 };
 
 /** Prints rows in columns; columns of numbers are set to the right. */
-export function printTable(output: Output, head: readonly string[], rows: readonly (readonly (string | number)[])[]): void {
+export function printTable(
+  output: Output,
+  head: readonly string[],
+  rows: readonly (readonly (string | number)[])[],
+): void {
   const table = new Table({
     chars,
     head: head.map((text) => output.paint.dim(text)),

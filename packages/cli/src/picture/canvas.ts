@@ -33,7 +33,15 @@ export class Canvas {
   }
 
   /** Fills a rectangle with squares of two colours. */
-  check(x: number, y: number, width: number, height: number, size: number, dark: string, light: string): void {
+  check(
+    x: number,
+    y: number,
+    width: number,
+    height: number,
+    size: number,
+    dark: string,
+    light: string,
+  ): void {
     const colours = [rgb(dark), rgb(light)];
     this.eachPixel(x, y, width, height, (at, px, py) => {
       const [r, g, b] = colours[(Math.floor((px - x) / size) + Math.floor((py - y) / size)) & 1]!;
@@ -56,7 +64,8 @@ export class Canvas {
       const under = this.pixels[at + 3]! / 255;
       const whole = alpha + under * (1 - alpha);
       for (let c = 0; c < 3; c++)
-        this.pixels[at + c] = (image.pixels[from + c]! * alpha + this.pixels[at + c]! * under * (1 - alpha)) / whole;
+        this.pixels[at + c] =
+          (image.pixels[from + c]! * alpha + this.pixels[at + c]! * under * (1 - alpha)) / whole;
       this.pixels[at + 3] = whole * 255;
     });
   }
@@ -82,7 +91,9 @@ export class Canvas {
   /** The finished picture as PNG. */
   async png(): Promise<Buffer> {
     const { width, height, pixels } = await this.image();
-    return sharp(pixels, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 9 }).toBuffer();
+    return sharp(pixels, { raw: { width, height, channels: 4 } })
+      .png({ compressionLevel: 9 })
+      .toBuffer();
   }
 
   private eachPixel(
@@ -100,7 +111,14 @@ export class Canvas {
 }
 
 /** A rectangle as an SVG element. */
-export function svgBox(x: number, y: number, width: number, height: number, colour: string, more = ''): string {
+export function svgBox(
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  colour: string,
+  more = '',
+): string {
   return `<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="${colour}" ${more}/>`;
 }
 

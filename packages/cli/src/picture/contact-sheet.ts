@@ -76,7 +76,8 @@ function drawRibbon(
   if (joins(index - 1)) return;
   let cells = 1;
   while (joins(index + cells)) cells++;
-  const name = others.length > 0 ? `${clip.name}, ${others.map((other) => other.name).join(', ')}` : clip.name;
+  const name =
+    others.length > 0 ? `${clip.name}, ${others.map((other) => other.name).join(', ')}` : clip.name;
   const style = { size: 12, colour };
   canvas.draw(svgText(fitText(name, cells * (width + gap) - gap, style), x, y + 16, style));
 }

@@ -30,7 +30,10 @@ export interface TextStyle {
 }
 
 /** The width of a text in pixels. */
-export function textWidth(text: string, { size = 13, bold = false }: Pick<TextStyle, 'size' | 'bold'>): number {
+export function textWidth(
+  text: string,
+  { size = 13, bold = false }: Pick<TextStyle, 'size' | 'bold'>,
+): number {
   return font(bold ? 600 : 400).getAdvanceWidth(text, size);
 }
 
@@ -39,7 +42,9 @@ export function svgText(text: string, x: number, y: number, style: TextStyle): s
   const { size = 13, colour, bold = false, align = 'left' } = style;
   const width = align === 'left' ? 0 : textWidth(text, style);
   const left = align === 'middle' ? x - width / 2 : align === 'right' ? x - width : x;
-  return `<path d="${font(bold ? 600 : 400).getPath(text, left, y, size).toPathData(2)}" fill="${colour}"/>`;
+  return `<path d="${font(bold ? 600 : 400)
+    .getPath(text, left, y, size)
+    .toPathData(2)}" fill="${colour}"/>`;
 }
 
 /** The text, cut with an ellipsis where it is wider than `most` pixels. */

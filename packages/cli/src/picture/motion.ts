@@ -21,7 +21,12 @@ export function durationsOf(clip: Clip): number[] {
 }
 
 /** The smallest picture that holds every pose, pivots together: the distances from the pivot to its four edges. */
-export function reachOf(poses: readonly Pose[]): { left: number; right: number; top: number; bottom: number } {
+export function reachOf(poses: readonly Pose[]): {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+} {
   const reach = { left: 0, right: 0, top: 0, bottom: 0 };
   for (const { cell, mirrored } of poses) {
     const [before, behind] = [cell.pivotX, cell.width - cell.pivotX];
@@ -43,7 +48,14 @@ export function drawPose(
   scale: number,
 ): void {
   const left = mirrored ? cell.width - cell.pivotX : cell.pivotX;
-  canvas.cell(images.get(cell.sheet)!, cell, Math.round(x - left * scale), Math.round(y - cell.pivotY * scale), scale, mirrored);
+  canvas.cell(
+    images.get(cell.sheet)!,
+    cell,
+    Math.round(x - left * scale),
+    Math.round(y - cell.pivotY * scale),
+    scale,
+    mirrored,
+  );
 }
 
 /** Fills a rectangle with the background asked for. */

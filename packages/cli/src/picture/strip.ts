@@ -21,7 +21,10 @@ export function strip(
   background: Background,
 ): Promise<Buffer> {
   const reach = reachOf(motion.poses);
-  const cell = { width: Math.ceil(reach.left + reach.right) * scale, height: Math.ceil(reach.top + reach.bottom) * scale };
+  const cell = {
+    width: Math.ceil(reach.left + reach.right) * scale,
+    height: Math.ceil(reach.top + reach.bottom) * scale,
+  };
   const spans = [...clip.spans];
   const width = Math.max(margin * 2 + motion.poses.length * (cell.width + gap) - gap, 420);
   const canvas = new Canvas(width, heading + cell.height + foot + spans.length * spanHeight + margin);
@@ -42,10 +45,18 @@ export function strip(
     const y = heading + cell.height + 17;
     canvas.draw(svgText(String(frame), x, y, { bold: true, colour: theme.lamp }));
     canvas.draw(
-      svgText(`cell ${pose.cell.index}`, x + cell.width / 2, y, { size: 12, colour: theme.dim, align: 'middle' }),
+      svgText(`cell ${pose.cell.index}`, x + cell.width / 2, y, {
+        size: 12,
+        colour: theme.dim,
+        align: 'middle',
+      }),
     );
     canvas.draw(
-      svgText(`${trimmed(motion.durations[frame]!)} ms`, x + cell.width, y, { size: 12, colour: theme.text, align: 'right' }),
+      svgText(`${trimmed(motion.durations[frame]!)} ms`, x + cell.width, y, {
+        size: 12,
+        colour: theme.text,
+        align: 'right',
+      }),
     );
     drawCues(canvas, clip.cues[frame]!, x, heading, cell.width);
   });
@@ -55,7 +66,9 @@ export function strip(
     const wide = left(last) + cell.width - left(first);
     canvas.draw(svgBox(left(first), y - 11, wide, 16, colour, 'fill-opacity="0.22" rx="3"'));
     canvas.draw(svgBox(left(first), y - 11, 3, 16, colour));
-    canvas.draw(svgText(fitText(name, wide - 14, { size: 12 }), left(first) + 9, y + 1, { size: 12, colour }));
+    canvas.draw(
+      svgText(fitText(name, wide - 14, { size: 12 }), left(first) + 9, y + 1, { size: 12, colour }),
+    );
   });
   return canvas.png();
 }

@@ -15,7 +15,18 @@ export const theme = {
 } as const;
 
 /** Colours that tell clips or states apart, far enough from each other in hue and light to be told side by side. */
-const marks = ['#e8a33d', '#5fb3a8', '#c98bc9', '#7fa8e0', '#e07a5f', '#a8c66c', '#d9c7a0', '#8f8fd9', '#d9798f', '#6cc6d9'];
+const marks = [
+  '#e8a33d',
+  '#5fb3a8',
+  '#c98bc9',
+  '#7fa8e0',
+  '#e07a5f',
+  '#a8c66c',
+  '#d9c7a0',
+  '#8f8fd9',
+  '#d9798f',
+  '#6cc6d9',
+];
 
 /** The colour of the `index`-th thing to be told apart. */
 export function markColour(index: number): string {

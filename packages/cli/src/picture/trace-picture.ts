@@ -55,15 +55,25 @@ export function tracePicture(
 function drawHeading({ canvas, result }: Drawing, name: string): void {
   const unmet = result.outcomes.filter(({ met }) => !met).length;
   const count = result.outcomes.length;
-  const verdict = count === 0 ? '' : unmet === 0 ? `all ${count} expectations met` : `${unmet} of ${count} expectations not met`;
+  const verdict =
+    count === 0
+      ? ''
+      : unmet === 0
+        ? `all ${count} expectations met`
+        : `${unmet} of ${count} expectations not met`;
   canvas.draw(
     svgText(name, margin, 36, { size: 18, bold: true, colour: theme.text }),
-    svgText(verdict, width - margin, 36, { colour: unmet === 0 ? theme.good : theme.bad, align: 'right', bold: true }),
+    svgText(verdict, width - margin, 36, {
+      colour: unmet === 0 ? theme.good : theme.bad,
+      align: 'right',
+      bold: true,
+    }),
   );
 }
 
 function drawTime({ canvas, result, x }: Drawing, top: number, bottom: number): void {
-  const every = [50, 100, 250, 500, 1000, 2000, 5000, 10_000, 30_000, 60_000].find((ms) => x(ms) - x(0) >= 56) ?? 300_000;
+  const every =
+    [50, 100, 250, 500, 1000, 2000, 5000, 10_000, 30_000, 60_000].find((ms) => x(ms) - x(0) >= 56) ?? 300_000;
   for (let ms = 0; ms <= result.lasts; ms += every) {
     canvas.draw(svgLine(x(ms), top + 16, x(ms), bottom, theme.line, 'stroke-opacity="0.35"'));
     const label = ms === 0 ? '0 ms' : String(ms);
@@ -84,7 +94,16 @@ function drawThumbs({ canvas, result, x }: Drawing, images: ReadonlyMap<string, 
     const ground = thumb.height - 8;
     drawPose(part, images, sample.pose, Math.round(part.width / 2), ground, thumb.scale);
     copy(part, canvas, Math.round(middle - part.width / 2), heading - 6);
-    canvas.draw(svgLine(middle, heading + thumb.height - 6, middle, heading + thumb.height + 2, theme.lamp, 'stroke-opacity="0.6"'));
+    canvas.draw(
+      svgLine(
+        middle,
+        heading + thumb.height - 6,
+        middle,
+        heading + thumb.height + 2,
+        theme.lamp,
+        'stroke-opacity="0.6"',
+      ),
+    );
   }
 }
 
@@ -101,10 +120,13 @@ function drawSteps({ canvas, result, controller, x }: Drawing, top: number): voi
   controller.order.forEach((index, i) => {
     const state = controller.states[index]!;
     const y = top + i * stepHeight;
-    if (i % 2 === 0) canvas.draw(svgBox(margin, y, width - margin * 2, stepHeight, theme.panel, 'fill-opacity="0.55"'));
+    if (i % 2 === 0)
+      canvas.draw(svgBox(margin, y, width - margin * 2, stepHeight, theme.panel, 'fill-opacity="0.55"'));
     const rank = { size: 11, colour: theme.dim, align: 'right' } as const;
     canvas.draw(svgText(String(state.priority), margin + 24, y + 15, rank));
-    canvas.draw(svgText(fitText(state.name, labels - 34, { size: 13 }), margin + 32, y + 15, { colour: theme.text }));
+    canvas.draw(
+      svgText(fitText(state.name, labels - 34, { size: 13 }), margin + 32, y + 15, { colour: theme.text }),
+    );
   });
   const switches = result.trace.filter((entry) => entry.kind === 'switch');
   const begins = [{ name: result.samples[0]!.state, at: 0 }, ...switches];
@@ -120,7 +142,16 @@ function drawSteps({ canvas, result, controller, x }: Drawing, top: number): voi
     const next = begins[i + 1];
     if (next === undefined) return;
     const to = top + row(next.name) * stepHeight + stepHeight / 2;
-    canvas.draw(svgLine(x(end), y + stepHeight / 2 - 4, x(end), to, theme.text, 'stroke-opacity="0.7" stroke-width="1.2"'));
+    canvas.draw(
+      svgLine(
+        x(end),
+        y + stepHeight / 2 - 4,
+        x(end),
+        to,
+        theme.text,
+        'stroke-opacity="0.7" stroke-width="1.2"',
+      ),
+    );
   });
 }
 
@@ -135,35 +166,47 @@ function drawCues({ canvas, result, x }: Drawing, top: number): void {
   }
 }
 
-type SignalRow = { readonly name: string; readonly kind: 'number' | 'flag' | 'pulse'; readonly first: number };
+type SignalRow = {
+  readonly name: string;
+  readonly kind: 'number' | 'flag' | 'pulse';
+  readonly first: number;
+};
 
 /** A number as a curve of steps, a flag as a bar while it is on, a pulse as a mark. */
 function drawSignal({ canvas, result, x }: Drawing, { name, kind, first }: SignalRow, top: number): void {
   const height = signalHeight - 10;
-  canvas.draw(svgText(fitText(name, labels - 34, { size: 13 }), margin + 32, top + 16, { colour: theme.dim }));
+  canvas.draw(
+    svgText(fitText(name, labels - 34, { size: 13 }), margin + 32, top + 16, { colour: theme.dim }),
+  );
   if (kind === 'pulse') {
     for (const { at } of result.trace.filter((entry) => entry.kind === 'pulse' && entry.name === name))
       canvas.draw(svgBox(x(at) - 1.5, top + 2, 3, height - 2, theme.lamp, 'rx="1"'));
     canvas.draw(svgLine(x(0), top + height, x(result.lasts), top + height, theme.line));
     return;
   }
-  const sets = result.trace.filter((e): e is Extract<TraceEntry, { kind: 'set' }> => e.kind === 'set' && e.name === name);
+  const sets = result.trace.filter(
+    (e): e is Extract<TraceEntry, { kind: 'set' }> => e.kind === 'set' && e.name === name,
+  );
   const values = [{ at: 0, value: first }, ...sets.map(({ at, value }) => ({ at, value: Number(value) }))];
   const all = values.map(({ value }) => value);
   const [low, high] = kind === 'flag' ? [0, 1] : [Math.min(0, ...all), Math.max(0, ...all)];
-  const y = (value: number): number => top + height - (high === low ? 0 : ((value - low) / (high - low)) * (height - 3));
+  const y = (value: number): number =>
+    top + height - (high === low ? 0 : ((value - low) / (high - low)) * (height - 3));
   canvas.draw(svgLine(x(0), y(0), x(result.lasts), y(0), theme.line));
   let path = '';
   values.forEach(({ at, value }, i) => {
     const end = values[i + 1]?.at ?? result.lasts;
     if (kind === 'flag' && value !== 0)
-      canvas.draw(svgBox(x(at), top + 3, x(end) - x(at), height - 3, theme.good, 'fill-opacity="0.5" rx="2"'));
+      canvas.draw(
+        svgBox(x(at), top + 3, x(end) - x(at), height - 3, theme.good, 'fill-opacity="0.5" rx="2"'),
+      );
     path += `${i === 0 ? 'M' : 'L'}${x(at)} ${y(value)} H${x(end)} `;
     const text = String(value);
     if (kind === 'number' && value !== 0 && x(end) - x(at) > textWidth(text, { size: 10 }) + 8)
       canvas.draw(svgText(text, x(at) + 4, y(value) - 3, { size: 10, colour: theme.dim }));
   });
-  if (kind === 'number') canvas.draw(`<path d="${path}" fill="none" stroke="${theme.good}" stroke-width="1.6"/>`);
+  if (kind === 'number')
+    canvas.draw(`<path d="${path}" fill="none" stroke="${theme.good}" stroke-width="1.6"/>`);
 }
 
 function drawExpectations({ canvas, result, x }: Drawing, top: number): void {

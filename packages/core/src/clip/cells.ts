@@ -8,7 +8,9 @@ export type CellsDefinition = number | string | readonly (number | string)[];
  */
 export function readCells(cells: CellsDefinition): number[] | undefined {
   const numbers: number[] = [];
-  for (const part of Array.isArray(cells) ? (cells as readonly (number | string)[]) : [cells as number | string]) {
+  for (const part of Array.isArray(cells)
+    ? (cells as readonly (number | string)[])
+    : [cells as number | string]) {
     const range = /^\s*(\d+)\s*(?:-\s*(\d+)\s*)?$/.exec(String(part));
     if (range === null) return undefined;
     const first = Number(range[1]);

@@ -13,7 +13,7 @@ export interface ClipDefinition {
   cells: CellsDefinition;
   /** Frames a second, over 0 and at most 1000. */
   fps?: number | undefined;
-  /** Milliseconds of each frame, or of every frame when it is one number; over 0. */
+  /** Milliseconds of each frame, or of every frame when it is one number; from 1 to an hour. */
   ms?: number | readonly number[] | undefined;
   /** Default: `forever`. */
   loop?: LoopRule | undefined;
@@ -38,8 +38,11 @@ export interface Clip {
   readonly stride: number | undefined;
 }
 
+/** The shortest frame, in milliseconds; no display shows a shorter one. */
+const shortestFrame = 1;
+
 /** The longest frame, in milliseconds: an hour. */
-export const longestFrame = 3_600_000;
+const longestFrame = 3_600_000;
 
 /** How long a one-cell clip's frame counts when no time is said, in microseconds: a tenth of a second. */
 const stillFrame = 100_000;
@@ -102,13 +105,14 @@ function frameEnds(
     return Array.from({ length: frames }, (_, frame) => (frame + 1) * stillFrame);
   }
   const each = typeof ms === 'number' ? new Array<number>(frames).fill(ms) : ms;
-  if (each.length !== frames) problems.add('clip-ms-count', [...path, 'ms'], { received: each.length, frames });
+  if (each.length !== frames)
+    problems.add('clip-ms-count', [...path, 'ms'], { received: each.length, frames });
   let sum = 0;
   return each.map((duration, index) => {
     const at = typeof ms === 'number' ? [...path, 'ms'] : [...path, 'ms', index];
-    const usable = duration >= 0.001 && duration <= longestFrame;
+    const usable = duration >= shortestFrame && duration <= longestFrame;
     if (!usable && (index === 0 || typeof ms !== 'number'))
-      problems.add('duration', at, { received: duration, most: longestFrame });
+      problems.add('duration', at, { received: duration, least: shortestFrame, most: longestFrame });
     sum += duration * 1000;
     return Math.round(sum);
   });
@@ -124,7 +128,8 @@ function frameCues(
   for (const [cue, at] of Object.entries(definition.cues ?? {}))
     for (const frame of typeof at === 'number' ? [at] : at) {
       const list = cues[frame];
-      if (list === undefined) problems.add('frame-range', [...path, 'cues', cue], { received: frame, frames });
+      if (list === undefined)
+        problems.add('frame-range', [...path, 'cues', cue], { received: frame, frames });
       else list.push(cue);
     }
   return cues;

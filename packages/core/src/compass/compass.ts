@@ -32,14 +32,27 @@ const named: Readonly<Record<string, Readonly<Record<string, number>>>> = {
   none: { front: 0 },
   sides: { east: 0, west: 180 },
   four: { east: 0, south: 90, west: 180, north: 270 },
-  eight: { east: 0, southeast: 45, south: 90, southwest: 135, west: 180, northwest: 225, north: 270, northeast: 315 },
+  eight: {
+    east: 0,
+    southeast: 45,
+    south: 90,
+    southwest: 135,
+    west: 180,
+    northwest: 225,
+    north: 270,
+    northeast: 315,
+  },
 };
 
 /** The compass of a character that never turns. */
 export const noCompass: Compass = { names: ['front'], x: [1], y: [0], mirrorOf: [-1], deadZone: 0, start: 0 };
 
 /** Builds a compass; problems leave a compass that can still be used to find further problems. */
-export function buildCompass(definition: CompassDefinition, path: DocumentPath, problems: ProblemList): Compass {
+export function buildCompass(
+  definition: CompassDefinition,
+  path: DocumentPath,
+  problems: ProblemList,
+): Compass {
   const { directions, deadZone = 0 } = definition;
   const degrees = typeof directions === 'string' ? named[directions]! : directions;
   const names = Object.keys(degrees);
@@ -48,7 +61,8 @@ export function buildCompass(definition: CompassDefinition, path: DocumentPath, 
     return noCompass;
   }
   checkAngles(degrees, path, problems);
-  if (!(deadZone >= 0)) problems.add('field-kind', [...path, 'deadZone'], { expected: '0 or more', received: deadZone });
+  if (!(deadZone >= 0))
+    problems.add('field-kind', [...path, 'deadZone'], { expected: '0 or more', received: deadZone });
   const place = (name: string, at: DocumentPath): number => {
     const index = names.indexOf(name);
     if (index < 0) problems.add('direction-unknown', at, { name, known: names });
@@ -66,7 +80,11 @@ export function buildCompass(definition: CompassDefinition, path: DocumentPath, 
   return { names, x: radians.map(Math.cos), y: radians.map(Math.sin), mirrorOf, deadZone, start };
 }
 
-function checkAngles(degrees: Readonly<Record<string, number>>, path: DocumentPath, problems: ProblemList): void {
+function checkAngles(
+  degrees: Readonly<Record<string, number>>,
+  path: DocumentPath,
+  problems: ProblemList,
+): void {
   const seen = new Map<number, string>();
   for (const [name, angle] of Object.entries(degrees)) {
     const at = [...path, 'directions', name];

@@ -25,7 +25,10 @@ export interface CompileOptions {
  * @throws {DotHopError} with every problem of the document: unknown names (with the nearest known one), cells out
  *   of range, durations of zero, conditions of the wrong kind, and so on, each with its path
  */
-export function compileController(definition: ControllerDefinition, options: CompileOptions = {}): Controller {
+export function compileController(
+  definition: ControllerDefinition,
+  options: CompileOptions = {},
+): Controller {
   const problems = new ProblemList();
   const sheets = new Map<string, Sheet | undefined>();
   for (const [name, sheet] of Object.entries(definition.sheets))
@@ -44,9 +47,11 @@ export function compileController(definition: ControllerDefinition, options: Com
   const tables = signals.finish();
   problems.throwIfAny();
 
-  const order = states.list.map((state) => state.index).sort((a, b) => {
-    return states.list[b]!.priority - states.list[a]!.priority || a - b;
-  });
+  const order = states.list
+    .map((state) => state.index)
+    .sort((a, b) => {
+      return states.list[b]!.priority - states.list[a]!.priority || a - b;
+    });
   const stateNames = states.list.map((state) => state.name);
   return {
     name: definition.name ?? 'character',
@@ -89,9 +94,11 @@ function compileTurning(
   if (x === undefined || y === undefined) return undefined;
   if (definition.directions === 'sides' && y.constant === 0 && x.plain?.shape === 'plain') {
     const { deadZone } = compass;
-    signals.regionsOf(x.plain.slot).addTurn([deadZone, -deadZone], (value) =>
-      nearestDirection(compass, Math.max(-1e300, Math.min(1e300, value)), 0),
-    );
+    signals
+      .regionsOf(x.plain.slot)
+      .addTurn([deadZone, -deadZone], (value) =>
+        nearestDirection(compass, Math.max(-1e300, Math.min(1e300, value)), 0),
+      );
     return 'regions';
   }
   signals.watch(x);

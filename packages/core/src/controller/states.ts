@@ -45,7 +45,13 @@ export function compileStates(input: StatesInput): StatesOutput {
   const compiler = new StatesCompiler(input, names);
   const list = names.map((name, index) => compiler.state(name, index, definition.states[name]!));
   const rest = compiler.stateIndex(definition.rest, ['rest']);
-  return { list, rest, conditions: compiler.conditions, conditionTexts: compiler.conditionTexts, cueNames: compiler.cueNames };
+  return {
+    list,
+    rest,
+    conditions: compiler.conditions,
+    conditionTexts: compiler.conditionTexts,
+    cueNames: compiler.cueNames,
+  };
 }
 
 class StatesCompiler {
@@ -73,15 +79,18 @@ class StatesCompiler {
     const { problems } = this.input;
     const path = ['states', name];
     const { priority = 0 } = definition;
-    if (!Number.isFinite(priority)) problems.add('priority-number', [...path, 'priority'], { received: priority });
+    if (!Number.isFinite(priority))
+      problems.add('priority-number', [...path, 'priority'], { received: priority });
     const kind = definition.when !== undefined ? 'act' : definition.while !== undefined ? 'posture' : 'bare';
     const pages = this.pages(definition.shows, [...path, 'shows']);
     const clips = [...new Set(pages.map(({ clip }) => clip))];
     const endless = clips.find(({ loop }) => loop === 'forever');
-    if (kind === 'act' && endless !== undefined) problems.add('act-endless', [...path, 'shows'], { clip: endless.name });
+    if (kind === 'act' && endless !== undefined)
+      problems.add('act-endless', [...path, 'shows'], { clip: endless.name });
     if (definition.then !== undefined && kind === 'posture') problems.add('then-posture', [...path, 'then']);
     const hops = definition.hops ?? [];
-    if (hops.length > mostHops) problems.add('too-many-hops', [...path, 'hops'], { received: hops.length, most: mostHops });
+    if (hops.length > mostHops)
+      problems.add('too-many-hops', [...path, 'hops'], { received: hops.length, most: mostHops });
     const yields = definition.yields ?? [];
     yields.forEach((one, i) => this.checkSpan(one.during, clips, [...path, 'yields', i, 'during']));
     const when = this.condition(definition.when, [...path, 'when']);
@@ -96,7 +105,8 @@ class StatesCompiler {
       then: definition.then === undefined ? -1 : this.stateIndex(definition.then, [...path, 'then']),
       hops: hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i])),
       yields: yields.map((one, i): Yield => ({
-        to: one.to && new Set(one.to.map((to, j) => this.yieldTo(to, index, [...path, 'yields', i, 'to', j]))),
+        to:
+          one.to && new Set(one.to.map((to, j) => this.yieldTo(to, index, [...path, 'yields', i, 'to', j]))),
         if: this.condition(one.if, [...path, 'yields', i, 'if']),
       })),
       carry: definition.carry ?? 'none',
@@ -145,7 +155,8 @@ class StatesCompiler {
   private checkInstant(at: AtDefinition, clips: readonly Clip[], path: DocumentPath): void {
     if (typeof at !== 'string') return this.checkSpan(at.start, clips, [...path, 'start']);
     const known = ['now', 'end', ...clips.flatMap((clip) => clip.cues.flat())];
-    if (clips.length > 0 && !known.includes(at)) this.input.problems.add('cue-unknown', path, { name: at, known });
+    if (clips.length > 0 && !known.includes(at))
+      this.input.problems.add('cue-unknown', path, { name: at, known });
   }
 
   /** What a state shows in each direction; empty after a problem. */
@@ -155,9 +166,14 @@ class StatesCompiler {
     const flipbook = Object.hasOwn(flipbooks, shows) ? flipbooks[shows]! : undefined;
     if (flipbook === undefined) {
       if (!clips.has(shows))
-        problems.add('clip-unknown', path, { name: shows, known: [...clips.keys(), ...Object.keys(flipbooks)] });
+        problems.add('clip-unknown', path, {
+          name: shows,
+          known: [...clips.keys(), ...Object.keys(flipbooks)],
+        });
       const clip = clips.get(shows);
-      return clip === undefined ? [] : compass.names.map((_, i) => ({ clip, mirrored: compass.mirrorOf[i]! >= 0 }));
+      return clip === undefined
+        ? []
+        : compass.names.map((_, i) => ({ clip, mirrored: compass.mirrorOf[i]! >= 0 }));
     }
     const at = ['flipbooks', shows];
     for (const direction of Object.keys(flipbook))
@@ -167,7 +183,8 @@ class StatesCompiler {
       const drawn = flipbook[direction];
       const name = drawn ?? flipbook[compass.names[compass.mirrorOf[i]!] ?? ''];
       if (name === undefined) problems.add('flipbook-gap', at, { direction });
-      else if (!clips.has(name)) problems.add('clip-unknown', [...at, direction], { name, known: [...clips.keys()] });
+      else if (!clips.has(name))
+        problems.add('clip-unknown', [...at, direction], { name, known: [...clips.keys()] });
       const clip = name === undefined ? undefined : clips.get(name);
       return clip === undefined ? [] : [{ clip, mirrored: drawn === undefined }];
     });
@@ -183,6 +200,8 @@ class StatesCompiler {
       yields: (definition.yields ?? []).map(({ during }) => ({ during })),
     };
     const cueIndex = (name: string): number => this.cueNames.indexOf(name);
-    return pages.map(({ clip, mirrored }) => buildTimeline(clip, mirrored, rules, cueIndex, this.input.poses));
+    return pages.map(({ clip, mirrored }) =>
+      buildTimeline(clip, mirrored, rules, cueIndex, this.input.poses),
+    );
   }
 }

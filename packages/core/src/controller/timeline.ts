@@ -26,7 +26,11 @@ export interface Timeline {
 
 /** What of a state depends on frames: by hop and yield, the spans and instants they name. */
 export interface FrameRules {
-  readonly hops: readonly { readonly during: string | undefined; readonly cue: string | undefined; readonly start: string | undefined }[];
+  readonly hops: readonly {
+    readonly during: string | undefined;
+    readonly cue: string | undefined;
+    readonly start: string | undefined;
+  }[];
   readonly yields: readonly { readonly during: string | undefined }[];
 }
 
@@ -60,7 +64,8 @@ export function buildTimeline(
     length: ends[ends.length - 1]!,
     loops: clip.loop === 'forever',
     cues: clip.cues.map((names) => names.map(cueIndex)),
-    idle: clip.cues.every((names) => names.length === 0) && rules.hops.length === 0 && rules.yields.length === 0,
+    idle:
+      clip.cues.every((names) => names.length === 0) && rules.hops.length === 0 && rules.yields.length === 0,
     armed: perFrame((frame) => bits(rules.hops.length, (i) => inSpan(rules.hops[i]!.during, frame))),
     hopsAt: perFrame((frame) => bits(rules.hops.length, (i) => begins(rules.hops[i]!, frame))),
     yielding: perFrame((frame) => bits(rules.yields.length, (i) => inSpan(rules.yields[i]!.during, frame))),

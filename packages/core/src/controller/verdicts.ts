@@ -66,7 +66,9 @@ export class Verdicts {
 
   /** Whether a condition holds; a missing one (-1) does. */
   holds(row: number, condition: number): boolean {
-    return condition < 0 || (this.rows[row * this.stride + (condition >> 5)]! & (1 << (condition & 31))) !== 0;
+    return (
+      condition < 0 || (this.rows[row * this.stride + (condition >> 5)]! & (1 << (condition & 31))) !== 0
+    );
   }
 
   /** Whether a state wants in for what holds. */

@@ -9,15 +9,27 @@ const pair = z.tuple([number, number], { error: 'two numbers, such as [48, 48]' 
 const box = z.tuple([number, number, number, number], { error: '[x, y, width, height]' });
 const named = <T extends z.ZodType>(value: T, error: string): z.ZodRecord<z.ZodString, T> =>
   z.record(z.string(), value, { error });
-const section = <T extends z.core.$ZodLooseShape>(shape: T, error: string) => z.strictObject(shape, { error });
+const section = <T extends z.core.$ZodLooseShape>(shape: T, error: string) =>
+  z.strictObject(shape, { error });
 
 const sheet = section(
   {
     image: text.describe('The image file, relative to this document.'),
-    size: pair.optional().describe("[width, height] of the image in pixels; read from the image where it's left out."),
-    grid: section({ cell: pair.describe('[width, height] of a cell in whole pixels.') }, 'a grid, such as { cell: [48, 48] }'),
-    pivot: pair.optional().describe('The point of a cell that stands where the character stands; default: middle of the lower edge.'),
-    boxes: named(box, 'boxes by name').optional().describe('Boxes by name: [x, y, width, height] from the upper left of the cell.'),
+    size: pair
+      .optional()
+      .describe("[width, height] of the image in pixels; read from the image where it's left out."),
+    grid: section(
+      { cell: pair.describe('[width, height] of a cell in whole pixels.') },
+      'a grid, such as { cell: [48, 48] }',
+    ),
+    pivot: pair
+      .optional()
+      .describe(
+        'The point of a cell that stands where the character stands; default: middle of the lower edge.',
+      ),
+    boxes: named(box, 'boxes by name')
+      .optional()
+      .describe('Boxes by name: [x, y, width, height] from the upper left of the cell.'),
   },
   'a sheet: { image, grid }',
 );
@@ -35,11 +47,16 @@ const clip = section(
       .union([number, z.array(number)], { error: 'milliseconds: one number, or one for each frame' })
       .optional()
       .describe('Milliseconds of each frame, or one number for all.'),
-    loop: z.enum(['forever', 'once'], { error: '"forever" or "once"' }).optional().describe('Default: forever.'),
+    loop: z
+      .enum(['forever', 'once'], { error: '"forever" or "once"' })
+      .optional()
+      .describe('Default: forever.'),
     cues: named(z.union([number, z.array(number)], { error: 'a frame or a list of frames' }), 'cues by name')
       .optional()
       .describe('Names reported when play enters these frames, counted from 0.'),
-    spans: named(range, 'spans by name').optional().describe('Names for ranges of frames, such as strike: 2-3.'),
+    spans: named(range, 'spans by name')
+      .optional()
+      .describe('Names for ranges of frames, such as strike: 2-3.'),
     stride: number.optional().describe('Pixels the body travels during one pass.'),
   },
   'a clip: { cells, fps }',
@@ -50,9 +67,13 @@ const compass = section(
     directions: z.union([z.enum(['none', 'sides', 'four', 'eight']), z.record(z.string(), number)], {
       error: '"none", "sides", "four", "eight" or directions by name at degrees',
     }),
-    mirror: named(text, 'pairs of directions').optional().describe('Directions drawn as the mirror image of another: { west: east }.'),
+    mirror: named(text, 'pairs of directions')
+      .optional()
+      .describe('Directions drawn as the mirror image of another: { west: east }.'),
     by: z
-      .tuple([z.union([text, number]), z.union([text, number])], { error: 'two expressions, such as [vx, 0]' })
+      .tuple([z.union([text, number]), z.union([text, number])], {
+        error: 'two expressions, such as [vx, 0]',
+      })
       .optional()
       .describe('The vector that turns the character.'),
     deadZone: number.optional().describe('Below this length the character keeps facing where it faced.'),
@@ -86,7 +107,9 @@ const hop = section(
     if: text.optional().describe('Default: always.'),
     during: text.optional().describe('The span within which the condition counts, remembered until "at".'),
     at: z
-      .union([z.string(), z.strictObject({ start: z.string() })], { error: '"now", "end", a cue, or { start: span }' })
+      .union([z.string(), z.strictObject({ start: z.string() })], {
+        error: '"now", "end", a cue, or { start: span }',
+      })
       .optional()
       .describe('The instant it is taken: now (default), end, a cue, or { start: span }.'),
   },
@@ -112,7 +135,10 @@ const state = section(
     hops: z.array(hop, { error: 'a list of hops' }).optional(),
     yields: z.array(givesWay, { error: 'a list of yields' }).optional(),
     carry: z.enum(['none', 'phase', 'frame'], { error: '"none", "phase" or "frame"' }).optional(),
-    facing: z.literal('held', { error: '"held"' }).optional().describe('Keeps the direction it was entered with.'),
+    facing: z
+      .literal('held', { error: '"held"' })
+      .optional()
+      .describe('Keeps the direction it was entered with.'),
     final: flag.optional().describe('No rank cuts it off.'),
   },
   'a state: { shows, priority, while or when }',

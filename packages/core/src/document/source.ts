@@ -100,7 +100,8 @@ export class Source {
     try {
       return run();
     } catch (error) {
-      if (error instanceof DotHopError && !(error instanceof DocumentError)) throw this.placed(error.problems);
+      if (error instanceof DotHopError && !(error instanceof DocumentError))
+        throw this.placed(error.problems);
       throw error;
     }
   }

@@ -25,7 +25,10 @@ function fieldsAt(schema: z.core.$ZodType, path: readonly PropertyKey[]): string
 
 /** What stands at a path of plain data. */
 function valueAt(data: unknown, path: readonly PropertyKey[]): unknown {
-  return path.reduce<unknown>((value, part) => (value as Record<PropertyKey, unknown> | undefined)?.[part], data);
+  return path.reduce<unknown>(
+    (value, part) => (value as Record<PropertyKey, unknown> | undefined)?.[part],
+    data,
+  );
 }
 
 /**
@@ -40,7 +43,11 @@ export function validate<T>(schema: z.ZodType<T>, data: unknown): { value: T } |
     const path = issue.path as (string | number)[];
     if (issue.code === 'unrecognized_keys') {
       const known = fieldsAt(schema, path);
-      return issue.keys.map((field) => ({ code: 'field-unknown', path: [...path, field], values: { field, known } }));
+      return issue.keys.map((field) => ({
+        code: 'field-unknown',
+        path: [...path, field],
+        values: { field, known },
+      }));
     }
     const received = valueAt(data, path);
     if (received === undefined && path.length > 0) {

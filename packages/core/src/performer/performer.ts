@@ -17,8 +17,8 @@ import type { Why } from './why.js';
 /** A signal's value: a number, or whether a flag is on or a pulse still counts. */
 export type SignalValue = number | boolean;
 
-/** The longest time one step may take: a day, in milliseconds. */
-export const longestStep = 86_400_000;
+/** The longest time one step may take, in milliseconds: an hour. Its reports must fit into memory. */
+export const longestStep = 3_600_000;
 
 /** The longest wait that is kept as a small integer on every engine, in microseconds: nearly 18 minutes. */
 const longestWait = 2 ** 30 - 1;
@@ -147,7 +147,7 @@ export class Performer {
   /**
    * Lets time pass: as many frames, loops, ends and hops as fit in, each at its own exact instant.
    *
-   * @param ms milliseconds, from 0 to a day; rounded to whole microseconds
+   * @param ms milliseconds, from 0 to an hour; rounded to whole microseconds
    * @returns how many cues, switches and turns it reports; read them from {@link reports} before the next step
    * @throws {DotHopError} for a time out of range, and when states lead to one another without taking time
    */
@@ -215,7 +215,8 @@ export class Performer {
     if (signal !== undefined)
       return signal.kind === 'number' ? this.numbers[signal.slot]! : (this.setFlags & signal.bit) !== 0;
     const rule = derived.get(name);
-    if (rule === undefined) throw callError('set-unknown', { name, known: [...signals.keys(), ...derived.keys()] });
+    if (rule === undefined)
+      throw callError('set-unknown', { name, known: [...signals.keys(), ...derived.keys()] });
     if ('code' in rule) return runProgram(rule, this.numbers, this.flags, this.terms);
     return holds(rule, this.flags, this.terms);
   }
@@ -304,7 +305,8 @@ export class Performer {
   private nextTimer(): number {
     const { numbers, own } = this;
     let next = Infinity;
-    for (let i = this.controller.tables.regions.length; i < own; i++) if (numbers[i]! < next) next = numbers[i]!;
+    for (let i = this.controller.tables.regions.length; i < own; i++)
+      if (numbers[i]! < next) next = numbers[i]!;
     return next;
   }
 
@@ -472,7 +474,8 @@ export class Performer {
       const yielded = this.current === rest ? best : this.yieldNow(state, row);
       return yielded < 0 || yielded === this.current ? -1 : this.by(Rule.way, yielded);
     }
-    if (over && state.then >= 0 && verdicts.holds(row, states[state.then]!.while)) return this.by(Rule.then, state.then);
+    if (over && state.then >= 0 && verdicts.holds(row, states[state.then]!.while))
+      return this.by(Rule.then, state.then);
     if (best >= 0) return this.by(Rule.way, best);
     return this.current === rest ? -1 : this.by(Rule.rest, rest);
   }
@@ -507,7 +510,9 @@ export class Performer {
       const bit = 1 << i;
       const timely = hop.at === 'now' || (hop.at === 'end' ? moment === clipEnds : (begins & bit) !== 0);
       if (!timely) continue;
-      const true_ = hop.remembers ? (this.remembered & bit) !== 0 : (armed & bit) !== 0 && verdicts.holds(row, hop.if);
+      const true_ = hop.remembers
+        ? (this.remembered & bit) !== 0
+        : (armed & bit) !== 0 && verdicts.holds(row, hop.if);
       if (true_ && verdicts.holds(row, states[hop.to]!.while)) {
         this.takenHop = i;
         return hop.to;
@@ -564,6 +569,8 @@ export class Performer {
     const state = states[to]!;
     const before = this.timeline;
     const frame = this.frame;
+    // At its end a clip is at no phase, or again at its first: what follows begins at its beginning.
+    const over = numbers[own + position]! >= before.length;
     this.lastUsed = this.pulsesOf(state);
     this.usePulses(this.lastUsed);
     if (anyJustTrue) justTrue[to] = 0;
@@ -579,10 +586,11 @@ export class Performer {
       this.direction = this.toward;
     }
     const timeline = this.timeline;
-    if (again || state.carry === 'none') numbers[own + position] = 0;
-    else if (state.carry === 'frame')
-      numbers[own + position] = frame === 0 ? 0 : timeline.ends[Math.min(frame, timeline.ends.length - 1) - 1]!;
-    else this.scalePosition(before, timeline);
+    if (again || over || state.carry === 'none') numbers[own + position] = 0;
+    else if (state.carry === 'frame') {
+      const kept = Math.min(frame, timeline.ends.length - 1);
+      numbers[own + position] = kept === 0 ? 0 : timeline.ends[kept - 1]!;
+    } else this.scalePosition(before, timeline);
     this.frame = frameAt(timeline, numbers[own + position]!);
     this.reportCues(at);
   }
@@ -633,11 +641,15 @@ export class Performer {
     for (let i = 0; i < reports.count; i++) if (reports.kind(i) === 'switch') names.push(reports.name(i));
     const end = states[to]!.name;
     const begin = names.lastIndexOf(end);
+    // What happened until then can still be read.
+    this.happened = reports.count;
     return callError('switch-cycle', { states: [...names.slice(Math.max(0, begin)), end] });
   }
 }
 
 function wrongKind(signal: Signal, received: unknown): Error {
-  const expected = { number: 'a finite number', flag: 'true or false', pulse: 'no value; call pulse()' }[signal.kind];
+  const expected = { number: 'a finite number', flag: 'true or false', pulse: 'no value; call pulse()' }[
+    signal.kind
+  ];
   return callError('set-kind', { name: signal.name, kind: signal.kind, expected, received });
 }

@@ -35,7 +35,10 @@ function conditionText(word: string, condition: WhyCondition | undefined): strin
   const terms = condition.terms.map(({ text, on, reads }) => {
     const values = reads
       .filter(({ name }) => name !== text)
-      .map(({ name, value }) => `${name} ${typeof value === 'number' ? Number(value.toFixed(3)) : value ? 'on' : 'off'}`);
+      .map(
+        ({ name, value }) =>
+          `${name} ${typeof value === 'number' ? Number(value.toFixed(3)) : value ? 'on' : 'off'}`,
+      );
     return `${on ? '+' : '-'} ${text}${values.length > 0 ? ` (${values.join(', ')})` : ''}`;
   });
   return `\n        ${word} ${condition.text}   ${terms.join('   ')}`;

@@ -51,7 +51,11 @@ export interface Why {
   /** Since when it shows, in milliseconds. */
   readonly since: number;
   /** How it came to show. */
-  readonly last: { readonly from: string | undefined; readonly rule: RuleName; readonly used: readonly string[] };
+  readonly last: {
+    readonly from: string | undefined;
+    readonly rule: RuleName;
+    readonly used: readonly string[];
+  };
   /** Every state, from the highest rank to the lowest. */
   readonly states: readonly WhyState[];
 }

@@ -1,14 +1,21 @@
 import { z } from 'zod';
 
 const number = z.number({ error: 'a number' });
-const milliseconds = z.number({ error: 'milliseconds, 0 or more' }).min(0, { error: 'milliseconds, 0 or more' });
+const milliseconds = z
+  .number({ error: 'milliseconds, 0 or more' })
+  .min(0, { error: 'milliseconds, 0 or more' });
 const text = z.string({ error: 'a text' });
-const oneOrMore = <T extends z.ZodType>(value: T, error: string) => z.union([value, z.array(value)], { error });
+const oneOrMore = <T extends z.ZodType>(value: T, error: string) =>
+  z.union([value, z.array(value)], { error });
 
 const line = z.strictObject(
   {
     at: milliseconds.describe('The instant, in milliseconds from the beginning.'),
-    set: z.record(z.string(), z.union([number, z.boolean()], { error: 'a number, true or false' }), { error: 'signals with their values' }).optional(),
+    set: z
+      .record(z.string(), z.union([number, z.boolean()], { error: 'a number, true or false' }), {
+        error: 'signals with their values',
+      })
+      .optional(),
     pulse: oneOrMore(text, 'a pulse or a list of pulses').optional(),
   },
   { error: 'a line of the script: { at, set } or { at, pulse }' },
@@ -16,15 +23,25 @@ const line = z.strictObject(
 
 const expectation = z.strictObject(
   {
-    at: milliseconds.optional().describe('The instant it is expected at; decisions of that instant are made first.'),
+    at: milliseconds
+      .optional()
+      .describe('The instant it is expected at; decisions of that instant are made first.'),
     from: milliseconds.optional().describe('The beginning of the time it is expected within.'),
     to: milliseconds.optional().describe('The end of that time, included.'),
-    state: text.optional().describe('With at: the state that shows. With from and to: it shows all the time.'),
+    state: text
+      .optional()
+      .describe('With at: the state that shows. With from and to: it shows all the time.'),
     direction: text.optional().describe('With at: the direction faced.'),
     cell: number.optional().describe('With at: the number of the cell that shows.'),
-    passes: z.array(text, { error: 'a list of states' }).optional().describe('These states show in this order; others may come between.'),
+    passes: z
+      .array(text, { error: 'a list of states' })
+      .optional()
+      .describe('These states show in this order; others may come between.'),
     never: oneOrMore(text, 'a state or a list of states').optional().describe('These states do not show.'),
-    cues: z.record(z.string(), number, { error: 'cues with their counts' }).optional().describe('How often each cue is reported.'),
+    cues: z
+      .record(z.string(), number, { error: 'cues with their counts' })
+      .optional()
+      .describe('How often each cue is reported.'),
   },
   { error: 'an expectation: { at, state }, { from, to, passes }, ...' },
 );

@@ -70,7 +70,11 @@ export function runRehearsal(controller: Controller, rehearsal: RehearsalDefinit
   const expectations = rehearsal.expect ?? [];
   const whys = new Map<number, string>();
   const lines = [...rehearsal.script.entries()].sort(([, a], [, b]) => a.at - b.at);
-  const instants = [...lines.map(([, { at }]) => at), ...expectations.flatMap(({ at }) => at ?? []), rehearsal.lasts];
+  const instants = [
+    ...lines.map(([, { at }]) => at),
+    ...expectations.flatMap(({ at }) => at ?? []),
+    rehearsal.lasts,
+  ];
   let next = 0;
   for (const instant of [...new Set(instants)].sort((a, b) => a - b)) {
     recorder.advance(instant);
@@ -138,14 +142,21 @@ function placing(path: (string | number)[], run: () => void): void {
     run();
   } catch (error) {
     if (!(error instanceof DotHopError)) throw error;
-    throw new DotHopError(error.problems.map((problem) => ({ ...problem, path: [...path, ...problem.path] })));
+    throw new DotHopError(
+      error.problems.map((problem) => ({ ...problem, path: [...path, ...problem.path] })),
+    );
   }
 }
 
 function checkRehearsal(controller: Controller, { lasts, script, expect = [] }: RehearsalDefinition): void {
   const problems = new ProblemList();
   const states = [...controller.stateNamed.keys()];
-  const known = (code: 'state-unknown' | 'direction-unknown' | 'cue-unknown', name: string, names: readonly string[], path: (string | number)[]): void => {
+  const known = (
+    code: 'state-unknown' | 'direction-unknown' | 'cue-unknown',
+    name: string,
+    names: readonly string[],
+    path: (string | number)[],
+  ): void => {
     if (!names.includes(name)) problems.add(code, path, { name, known: names });
   };
   script.forEach(({ at }, i) => {
@@ -165,7 +176,8 @@ function checkRehearsal(controller: Controller, { lasts, script, expect = [] }: 
     passes?.forEach((name, j) => known('state-unknown', name, states, [...path, 'passes', j]));
     for (const name of never === undefined ? [] : [never].flat())
       known('state-unknown', name, states, [...path, 'never']);
-    for (const name of Object.keys(cues ?? {})) known('cue-unknown', name, controller.cueNames, [...path, 'cues', name]);
+    for (const name of Object.keys(cues ?? {}))
+      known('cue-unknown', name, controller.cueNames, [...path, 'cues', name]);
   });
   problems.throwIfAny();
 }
@@ -180,7 +192,10 @@ function judge(
   const { at, state, direction, cell, passes, never, cues } = expectation;
   const from = at ?? expectation.from ?? 0;
   const to = at ?? expectation.to ?? lasts;
-  const begin = Math.max(0, samples.findLastIndex((sample) => sample.at <= from));
+  const begin = Math.max(
+    0,
+    samples.findLastIndex((sample) => sample.at <= from),
+  );
   const shown = samples.slice(begin).filter((sample, i) => i === 0 || sample.at <= to);
   const now = samples.findLast((sample) => sample.at <= to) ?? samples[0]!;
   const order = shown.map((sample) => sample.state).filter((name, i, all) => name !== all[i - 1]);
@@ -190,9 +205,14 @@ function judge(
     wanted.push(words);
     if (!met) instead.push(found);
   };
-  if (state !== undefined && at !== undefined) judgeOne(`state ${state}`, now.state === state, `state ${now.state}`);
+  if (state !== undefined && at !== undefined)
+    judgeOne(`state ${state}`, now.state === state, `state ${now.state}`);
   else if (state !== undefined)
-    judgeOne(`only state ${state}`, order.every((name) => name === state), `states ${order.join(', ')}`);
+    judgeOne(
+      `only state ${state}`,
+      order.every((name) => name === state),
+      `states ${order.join(', ')}`,
+    );
   if (direction !== undefined)
     judgeOne(`facing ${direction}`, now.direction === direction, `facing ${now.direction}`);
   if (cell !== undefined)
@@ -209,7 +229,9 @@ function judge(
   for (const name of never === undefined ? [] : [never].flat())
     judgeOne(`never ${name}`, !order.includes(name), `${name} showed`);
   for (const [cue, count] of Object.entries(cues ?? {})) {
-    const heard = trace.filter((e) => e.kind === 'cue' && e.name === cue && e.at >= from && e.at <= to).length;
+    const heard = trace.filter(
+      (e) => e.kind === 'cue' && e.name === cue && e.at >= from && e.at <= to,
+    ).length;
     judgeOne(`cue ${cue} ${count} times`, heard === count, `cue ${cue} ${heard} times`);
   }
   const when = at === undefined ? `from ${from} to ${to} ms` : `at ${at} ms`;

@@ -137,6 +137,7 @@ export class SignalCompiler {
     }
     for (const name of Object.keys(derived)) {
       this.checkName(name, ['derived', name]);
+      if (this.signals.has(name)) continue;
       this.reading(['derived', name], '', () => this.kindOfDerived(name));
     }
   }
@@ -151,7 +152,11 @@ export class SignalCompiler {
     return this.reading(path, String(text), () => {
       const expression = parseExpression(String(text));
       this.want(expression, 'number');
-      return new NumberExpression(this.programOf(expression), this.plainNumber(expression), this.constant(expression));
+      return new NumberExpression(
+        this.programOf(expression),
+        this.plainNumber(expression),
+        this.constant(expression),
+      );
     });
   }
 
@@ -162,7 +167,8 @@ export class SignalCompiler {
 
   /** Has every change of the numbers that a program reads noticed. */
   watch({ program: { code } }: { readonly program: Program }): void {
-    for (let i = 0; i < code.length; i += 2) if (code[i] === Op.number) this.regions[code[i + 1]!]!.joint = true;
+    for (let i = 0; i < code.length; i += 2)
+      if (code[i] === Op.number) this.regions[code[i + 1]!]!.joint = true;
   }
 
   finish(): SignalTables {
@@ -191,7 +197,10 @@ export class SignalCompiler {
       ),
       pulses: all.filter(({ kind }) => kind === 'pulse'),
       numbers: slots + this.timers,
-      firstFlags: all.reduce((word, { kind, bit, first }) => (kind === 'flag' && first === 1 ? word | bit : word), 0),
+      firstFlags: all.reduce(
+        (word, { kind, bit, first }) => (kind === 'flag' && first === 1 ? word | bit : word),
+        0,
+      ),
     };
   }
 
@@ -214,7 +223,11 @@ export class SignalCompiler {
     const bit = 1 << (this.flagBits++ % wordBits);
     if ('flag' in definition) return { ...none, kind: 'flag', bit, first: definition.flag ? 1 : 0 };
     const keep = definition.pulse === true ? 0 : (definition.pulse.keep ?? 0);
-    if (!(keep >= 0)) this.problems.add('field-kind', [...path, 'pulse', 'keep'], { expected: '0 or more ms', received: keep });
+    if (!(keep >= 0))
+      this.problems.add('field-kind', [...path, 'pulse', 'keep'], {
+        expected: '0 or more ms',
+        received: keep,
+      });
     return { ...none, kind: 'pulse', bit, timer: this.timers++, keep: Math.max(1, Math.round(keep * 1000)) };
   }
 
@@ -236,7 +249,11 @@ export class SignalCompiler {
     }
   }
 
-  private refuse(code: Parameters<ProblemList['add']>[0], values: Record<string, unknown>, at?: number): never {
+  private refuse(
+    code: Parameters<ProblemList['add']>[0],
+    values: Record<string, unknown>,
+    at?: number,
+  ): never {
     this.problems.add(code, this.path, values, at);
     throw new Refused();
   }
@@ -301,7 +318,11 @@ export class SignalCompiler {
     return 'flag';
   }
 
-  private readBand(name: string, expression: Expression, { above, below }: { above: number; below: number }): void {
+  private readBand(
+    name: string,
+    expression: Expression,
+    { above, below }: { above: number; below: number },
+  ): void {
     this.want(expression, 'number');
     if (!(below <= above)) this.refuse('band-order', { above, below });
     const term = this.term(name, 'band', this.readsOf(expression));
@@ -320,7 +341,12 @@ export class SignalCompiler {
     this.computed.push({ kind: 'band', bit: term.bit, program, above, below });
   }
 
-  private term(text: string, kind: Term['kind'], reads: readonly string[], bit = 1 << (this.termBits++ % wordBits)): Term {
+  private term(
+    text: string,
+    kind: Term['kind'],
+    reads: readonly string[],
+    bit = 1 << (this.termBits++ % wordBits),
+  ): Term {
     const word = kind === 'flag' || kind === 'pulse' ? 'flags' : 'terms';
     const term: Term = { index: this.terms.size, text, kind, word, bit, reads };
     this.terms.set(text, term);
@@ -343,7 +369,11 @@ export class SignalCompiler {
       case 'call': {
         const known = Object.hasOwn(functions, expression.name) ? functions[expression.name] : undefined;
         if (known === undefined)
-          this.refuse('function-unknown', { name: expression.name, known: Object.keys(functions) }, expression.at);
+          this.refuse(
+            'function-unknown',
+            { name: expression.name, known: Object.keys(functions) },
+            expression.at,
+          );
         if (known.takes !== expression.parts.length) {
           const values = { name: expression.name, expected: known.takes, received: expression.parts.length };
           this.refuse('function-count', values, expression.at);
@@ -516,7 +546,8 @@ export class SignalCompiler {
     const emitCondition = (condition: Condition): void => {
       if (condition.op === 'term')
         code.push(condition.term.word === 'flags' ? Op.flagBit : Op.termBit, condition.term.bit);
-      else if (condition.op === 'constant') code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
+      else if (condition.op === 'constant')
+        code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
       else if (condition.op === 'not') {
         emitCondition(condition.part);
         code.push(Op.not, 0);

@@ -55,7 +55,8 @@ interface Token {
   readonly at: number;
 }
 
-const tokenPattern = /\s*(?:(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+)|([A-Za-z_]\w*)|(===|!==|==|!=|<=|>=|&&|\|\||[-+*/%<>!()?:,]))/y;
+const tokenPattern =
+  /\s*(?:(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+)|([A-Za-z_]\w*)|(===|!==|==|!=|<=|>=|&&|\|\||[-+*/%<>!()?:,]))/y;
 
 function tokensOf(text: string): Token[] {
   const tokens: Token[] = [];
@@ -142,7 +143,14 @@ class Parser {
       if (bound < least) return left;
       this.next++;
       const right = this.binary(bound + 1);
-      left = { kind: 'binary', operator: written as BinaryOperator, left, right, at: left.at, end: right.end };
+      left = {
+        kind: 'binary',
+        operator: written as BinaryOperator,
+        left,
+        right,
+        at: left.at,
+        end: right.end,
+      };
     }
   }
 
@@ -167,7 +175,8 @@ class Parser {
       return inner;
     }
     if (token.kind !== 'name') {
-      const what = token.kind === 'end' ? 'it ends where a value is wanted' : `"${token.text}" was not expected here`;
+      const what =
+        token.kind === 'end' ? 'it ends where a value is wanted' : `"${token.text}" was not expected here`;
       throw new ExpressionError(token.at, what);
     }
     if (token.text === 'true' || token.text === 'false')

@@ -70,7 +70,12 @@ const stack = new Float64Array(1024);
  * @returns its value; a flag is 1 or 0. A result that is no finite number (a division by 0) counts as 0, so
  *   that no comparison downstream ever meets `NaN`.
  */
-export function runProgram(program: Program, numbers: readonly number[], flags: number, terms: number): number {
+export function runProgram(
+  program: Program,
+  numbers: readonly number[],
+  flags: number,
+  terms: number,
+): number {
   const { code, constants } = program;
   let top = -1;
   for (let i = 0; i < code.length; i += 2) {

@@ -1,0 +1,49 @@
+import tseslint from 'typescript-eslint';
+
+const runtime = ['problem', 'sheet', 'clip', 'compass', 'signal', 'controller', 'performer'];
+const folders = [...runtime, 'document', 'check', 'rehearsal', 'troupe'];
+
+/** Imports of the core run one way, down the order of the folders: none names a folder that comes after its own. */
+const oneWay = folders.map((folder, i) => {
+  const later = folders.slice(i + 1);
+  return {
+    files: [`packages/core/src/${folder}/**/*.ts`],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: later.map((other) => `**/${other}/*`), message: `${folder}/ comes before this folder.` },
+          ],
+        },
+      ],
+    },
+  };
+});
+
+export default tseslint.config(
+  { ignores: ['**/dist/', '**/node_modules/', 'out/', 'coverage/'] },
+  {
+    files: ['**/*.{ts,tsx}'],
+    extends: [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],
+    languageOptions: {
+      parserOptions: {
+        project: ['packages/*/tsconfig.json', 'examples/*/tsconfig.json', 'tsconfig.tests.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/restrict-template-expressions': 'off',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/array-type': ['error', { default: 'array' }],
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+      '@typescript-eslint/consistent-type-definitions': 'off',
+      '@typescript-eslint/no-unnecessary-condition': ['error', { allowConstantLoopConditions: true }],
+      'no-restricted-exports': ['error', { restrictDefaultExports: { direct: true } }],
+      eqeqeq: 'error',
+    },
+  },
+  ...oneWay,
+  { files: ['**/vite.config.ts'], rules: { 'no-restricted-exports': 'off' } },
+);

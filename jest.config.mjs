@@ -1,0 +1,16 @@
+export default {
+  testMatch: ['<rootDir>/packages/*/test/**/*.test.ts', '<rootDir>/examples/*/test/**/*.test.ts'],
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'es6' } },
+    ],
+  },
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+  testEnvironment: 'node',
+  testEnvironmentOptions: { customExportConditions: ['@dot-hop/source', 'node', 'node-addons'] },
+  globalSetup: '<rootDir>/scripts/serve-page.mjs',
+  globalTeardown: '<rootDir>/scripts/stop-page.mjs',
+  testTimeout: 30_000,
+};

@@ -1,0 +1,184 @@
+import fc from 'fast-check';
+import { Performer, compileController } from 'dot-hop';
+import type { Controller, ControllerDefinition, SignalValue } from 'dot-hop';
+
+/** Sixty-four cells of 8x8 pixels, eight to a row: what the made-up characters of these tests are cut from. */
+export const sheets = { s: { image: 's.png', size: [64, 64], grid: { cell: [8, 8] } } } as const;
+
+type Parts = Omit<ControllerDefinition, 'dotHop' | 'sheets'>;
+
+/** Compiles a character from what a test is about. */
+export function compile(parts: Parts): Controller {
+  return compileController({ dotHop: 1, sheets, ...parts });
+}
+
+/** Performs a character from what a test is about. */
+export function perform(parts: Parts, first?: Record<string, SignalValue>): Performer {
+  return new Performer(compile(parts), first);
+}
+
+/** The reports of one step as texts: `300 stand > run`, `445.455 step`, `10 turns west`. */
+export function stepTold(performer: Performer, ms: number): string[] {
+  performer.step(ms);
+  return lastTold(performer);
+}
+
+/** The reports of the latest step, also of one that failed on its way. */
+export function lastTold(performer: Performer): string[] {
+  const { reports } = performer;
+  return Array.from({ length: reports.count }, (_, i) => {
+    const [at, name] = [reports.at(i), reports.name(i)];
+    if (reports.kind(i) === 'cue') return `${at} ${name}`;
+    return reports.kind(i) === 'turn' ? `${at} turns ${name}` : `${at} ${reports.from(i)} > ${name}`;
+  });
+}
+
+/** Something done to the signals. */
+export type Deed = { readonly set: string; readonly to: SignalValue } | { readonly pulse: string };
+
+/** What is done, and how long nothing is done after it, in microseconds. */
+export interface Scene {
+  readonly deeds: readonly Deed[];
+  readonly wait: number;
+}
+
+export function act(performer: Performer, deed: Deed): void {
+  if ('pulse' in deed) performer.pulse(deed.pulse);
+  else performer.set(deed.set, deed.to);
+}
+
+const conditions = [
+  'a',
+  '!a',
+  'b',
+  'a && b',
+  'a || !b',
+  'vx > 10',
+  'abs(vx) >= 10',
+  'vy < 0',
+  'moving',
+  'moving && !a',
+  'lasting',
+  'settled',
+  'vx * vx + vy * vy > 400',
+  'tilt',
+  '-vx > 10 == a',
+  'a ? moving : vy >= 0',
+];
+const pulsed = ['p', 'q', 'p && a', 'p || q', 'q && moving', 'p && !q'];
+const priorities = fc.constantFrom(0, 0, 1, 2, 2, 3, 5);
+const maybe = <T>(value: fc.Arbitrary<T>, freq = 2): fc.Arbitrary<T | undefined> =>
+  fc.option(value, { nil: undefined, freq });
+
+const clip = fc
+  .record({
+    first: fc.nat(40),
+    ms: fc.array(fc.constantFrom(1, 7.5, 16.667, 33, 40, 100, 250), { minLength: 1, maxLength: 5 }),
+    loop: fc.constantFrom('forever' as const, 'once' as const),
+    cue: fc.boolean(),
+    span: maybe(fc.tuple(fc.nat(4), fc.nat(4)), 3),
+  })
+  .map(({ first, ms, loop, cue, span }) => {
+    const last = ms.length - 1;
+    const [from, to] = [Math.min(span?.[0] ?? 0, last), Math.min(span?.[1] ?? last, last)];
+    return {
+      cells: `${first}-${first + last}`,
+      ms,
+      loop,
+      cues: cue ? { tick: last, tock: 0 } : {},
+      spans: { late: `${Math.min(from, to)}-${Math.max(from, to)}` },
+    };
+  });
+
+const state = (names: readonly string[]) => {
+  const name = fc.constantFrom(...names);
+  const condition = fc.constantFrom(...conditions, ...pulsed);
+  return fc.record({
+    kind: fc.constantFrom('posture' as const, 'act' as const, 'act' as const, 'bare' as const),
+    clip: fc.constantFrom('c0', 'c1', 'c2', 'c3'),
+    priority: priorities,
+    while: fc.constantFrom(...conditions),
+    guarded: fc.boolean(),
+    when: condition,
+    then: maybe(name),
+    carry: fc.constantFrom('none' as const, 'phase' as const, 'frame' as const),
+    held: fc.boolean(),
+    final: fc.integer({ min: 0, max: 11 }).map((n) => n === 0),
+    hops: fc.array(
+      fc.record({
+        to: name,
+        if: maybe(condition),
+        during: maybe(fc.constant('late')),
+        at: fc.constantFrom('now', 'end', 'end', 'tick', { start: 'late' }),
+      }),
+      { maxLength: 2 },
+    ),
+    yields: fc.array(
+      fc.record({ to: maybe(fc.array(name, { minLength: 1, maxLength: 2 })), during: maybe(fc.constant('late')) }),
+      { maxLength: 1 },
+    ),
+  });
+};
+
+/** Characters of three to six states with every kind of rule, over numbers, flags, pulses and derived signals. */
+export const characters: fc.Arbitrary<Parts> = fc
+  .integer({ min: 3, max: 6 })
+  .chain((count) => {
+    const names = Array.from({ length: count }, (_, i) => `s${i}`);
+    return fc.tuple(fc.constant(names), fc.tuple(clip, clip, clip, clip), fc.tuple(...names.map(() => state(names))));
+  })
+  .map(([names, clips, states]): Parts => {
+    const looped = clips.map((one) => ({ ...one, cues: { tick: 0, ...one.cues } }));
+    return {
+      clips: Object.fromEntries(
+        looped.flatMap((one, i) => [
+          [`c${i}`, one],
+          [`c${i}-once`, { ...one, loop: 'once' as const }],
+        ]),
+      ),
+      compass: { directions: 'sides', mirror: { west: 'east' }, by: ['vx', 0], deadZone: 5 },
+      signals: {
+        vx: { number: 0 },
+        vy: { number: 0 },
+        a: { flag: false },
+        b: { flag: true },
+        p: { pulse: true },
+        q: { pulse: { keep: 60 } },
+      },
+      derived: {
+        speed: 'abs(vx)',
+        moving: { of: 'speed', above: 12, below: 8 },
+        lasting: { of: 'a', linger: 45 },
+        settled: { of: '!moving && !a', settle: 30 },
+        tilt: { of: 'vx + vy', above: 15, below: -15 },
+      },
+      states: Object.fromEntries(
+        states.map((s, i) => {
+          const own = { priority: s.priority, carry: s.carry, final: s.final, yields: s.yields.map((y) => ({ ...y, to: y.to?.filter((to) => to !== names[i]) })) };
+          const more = s.held ? { facing: 'held' as const } : {};
+          const common = { ...own, ...more, hops: s.hops };
+          if (s.kind === 'posture') return [names[i], { ...common, shows: s.clip, while: s.while }];
+          if (s.kind === 'bare') return [names[i], { ...common, shows: s.clip, then: s.then }];
+          const guard = s.guarded ? { while: s.while } : {};
+          return [names[i], { ...common, ...guard, shows: `${s.clip}-once`, when: s.when, then: s.then }];
+        }),
+      ),
+      rest: names[0]!,
+    };
+  });
+
+const deed: fc.Arbitrary<Deed> = fc.oneof(
+  fc.record({ set: fc.constant('vx'), to: fc.constantFrom(-40, -12, -9, -5, 0, 5, 8, 10, 10.000001, 12, 13, 40) }),
+  fc.record({ set: fc.constant('vy'), to: fc.constantFrom(-30, -0.5, 0, 0.5, 30) }),
+  fc.record({ set: fc.constantFrom('a', 'b'), to: fc.boolean() }),
+  fc.record({ pulse: fc.constantFrom('p', 'q') }),
+);
+
+/** What is done to a character over time. */
+export const scenes: fc.Arbitrary<Scene[]> = fc.array(
+  fc.record({
+    deeds: fc.array(deed, { maxLength: 3 }),
+    wait: fc.oneof(fc.nat(300_000), fc.constantFrom(0, 1, 1000, 16_667, 40_000, 2_000_000)),
+  }),
+  { minLength: 1, maxLength: 8 },
+);

@@ -1,0 +1,101 @@
+import fc from 'fast-check';
+import { DotHopError } from 'dot-hop';
+import { compile, perform } from './characters';
+
+const oneClip = (clip: object) =>
+  compile({ clips: { c: clip as never }, states: { s: { shows: 'c' } }, rest: 's' }).clips.get('c')!;
+
+describe('clips', () => {
+  test('frame borders are rounded from the exact sum, so that 12 frames a second never drift', () => {
+    expect(oneClip({ cells: '0-11', fps: 12 }).ends).toEqual([
+      83333, 166667, 250000, 333333, 416667, 500000, 583333, 666667, 750000, 833333, 916667, 1000000,
+    ]);
+  });
+
+  test('a list of milliseconds gives each frame its own time', () => {
+    expect(oneClip({ cells: [3, '5-4'], ms: [50, 40.5, 1] }).ends).toEqual([50_000, 90_500, 91_500]);
+  });
+
+  test('cells may be a number, a range either way or a list, and one may come many times', () => {
+    const indices = (cells: unknown): number[] => oneClip({ cells, ms: 10 }).cells.map(({ index }) => index);
+    expect(indices(5)).toEqual([5]);
+    expect(indices('2-4')).toEqual([2, 3, 4]);
+    expect(indices('4-2')).toEqual([4, 3, 2]);
+    expect(indices([1, '3-2', 1, 1])).toEqual([1, 3, 2, 1, 1]);
+  });
+
+  test('cells know their rectangle, and mirrored boxes are those of the mirrored drawing', () => {
+    const performer = perform(
+      {
+        clips: { c: { cells: 10 } },
+        compass: { directions: 'sides', mirror: { west: 'east' }, by: ['vx', 0] },
+        signals: { vx: { number: 1 } },
+        states: { s: { shows: 'c' } },
+        rest: 's',
+      },
+    );
+    expect(performer.pose.cell).toMatchObject({ x: 16, y: 8, width: 8, height: 8, pivotX: 4, pivotY: 8, name: 's-10' });
+  });
+
+  test('the frame at any time is the one whose borders it lies between, for any durations', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 400 }), { minLength: 1, maxLength: 8 }), fc.nat(5000), (ms, time) => {
+        const performer = perform({
+          clips: { c: { cells: `0-${ms.length - 1}`, ms } },
+          states: { s: { shows: 'c' } },
+          rest: 's',
+        });
+        performer.step(time);
+        const total = ms.reduce((sum, one) => sum + one, 0);
+        let left = time % total;
+        let frame = 0;
+        while (left >= ms[frame]!) left -= ms[frame++]!;
+        expect(performer.frameIndex).toBe(frame);
+        expect(performer.phase).toBeCloseTo((time % total) / total, 9);
+      }),
+    );
+  });
+
+  test('an hour in one step is as exact as any', () => {
+    const performer = perform({
+      clips: { c: { cells: '0-2', ms: [70, 20, 10] } },
+      states: { s: { shows: 'c' } },
+      rest: 's',
+    });
+    performer.step(3_600_000 - 25);
+    expect(performer.frameIndex).toBe(1);
+    performer.step(15);
+    expect(performer.frameIndex).toBe(2);
+    performer.step(10);
+    expect(performer.frameIndex).toBe(0);
+  });
+
+  test('a clip played once stays on its last frame', () => {
+    const performer = perform({
+      clips: { c: { cells: '0-1', ms: 10, loop: 'once' } },
+      states: { s: { shows: 'c' } },
+      rest: 's',
+    });
+    performer.step(5000);
+    expect([performer.frameIndex, performer.phase]).toEqual([1, 1]);
+  });
+
+  test.each([
+    [{ cells: '0-3', fps: 0 }, '"fps" must be more than 0 and at most 1000 frames a second, not 0'],
+    [{ cells: '0-1', ms: [10, 0] }, 'clips.c.ms[1]: a duration must be from 1 to 3600000 ms, not 0'],
+    [{ cells: '0-1', ms: [10, NaN] }, 'not NaN'],
+    [{ cells: '0-1', ms: [10] }, '"ms" has 1 durations for 2 frames'],
+    [{ cells: '0-1' }, 'say how fast the clip plays'],
+    [{ cells: '0-1', ms: 5, fps: 5 }, 'give "fps" or "ms", not both'],
+    [{ cells: '60-64', fps: 5 }, 'there is no cell 64: sheet "s" has the cells 0 to 63'],
+    [{ cells: 'all', fps: 5 }, 'cells are written 0-7, 7-0, 3 or [0-3, 5], not "all"'],
+    [{ cells: '0-999999999', fps: 5 }, 'cells are written'],
+    [{ cells: [], fps: 5 }, 'at least one cell'],
+    [{ cells: 0, cues: { x: 1 } }, 'there is no frame 1: the clip has the frames 0 to 0'],
+    [{ cells: '0-3', fps: 5, spans: { x: '2-4' } }, 'clips.c.spans.x: a span is written first-last'],
+    [{ cells: 0, sheet: 't' }, 'there is no sheet "t"'],
+  ])('%j is refused in words', (clip, words) => {
+    expect(() => oneClip(clip)).toThrow(DotHopError);
+    expect(() => oneClip(clip)).toThrow(words);
+  });
+});

@@ -1,0 +1,194 @@
+import fc from 'fast-check';
+import { compile, perform } from './characters';
+
+/** The value of an expression for given signals, as the library decides and as ECMAScript does. */
+function bothWays(expression: string, values: Record<string, number | boolean>): [unknown, unknown] {
+  const signals = Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [
+      name,
+      typeof value === 'number' ? { number: value } : { flag: value },
+    ]),
+  );
+  const performer = perform({ ...still, signals, derived: { it: expression } });
+  // eslint-disable-next-line @typescript-eslint/no-implied-eval
+  const run = new Function('abs', 'min', 'max', 'hypot', ...Object.keys(values), `return ${expression}`) as (
+    ...parts: unknown[]
+  ) => unknown;
+  return [performer.value('it'), run(Math.abs, Math.min, Math.max, Math.hypot, ...Object.values(values))];
+}
+
+const still = { clips: { c: { cells: 0 } }, states: { s: { shows: 'c' } }, rest: 's' };
+const withCondition = (text: string) =>
+  compile({
+    ...still,
+    signals: { vx: { number: 0 }, grounded: { flag: true }, jump: { pulse: true } },
+    derived: { speed: 'abs(vx)' },
+    states: { s: { shows: 'c' }, t: { shows: 'c', while: text } },
+  });
+
+describe('expressions', () => {
+  test.each([
+    'x + y * 2 - -x / 4',
+    '(x + y) * 2 % 3',
+    'x > y && a || !a && y >= 3',
+    'a ? x : y + 1',
+    'abs(x) > 3 == a',
+    'max(x, min(y, 2)) + hypot(x, y)',
+    'x === y != a',
+    '!(x < 2) || a != (y > 0)',
+    '1 < 2 && a',
+  ])('%s means what it means in ECMAScript', (expression) => {
+    fc.assert(
+      fc.property(fc.integer({ min: -5, max: 5 }), fc.integer({ min: -5, max: 5 }), fc.boolean(), (x, y, a) => {
+        const [ours, theirs] = bothWays(expression, { x, y, a });
+        expect(ours).toEqual(theirs);
+      }),
+    );
+  });
+
+  test('a threshold is exact on both sides of it, through abs and minus too', () => {
+    const tests = ['x > t', 'x >= t', 'x < t', 'x <= t', 'x == t', 'x != t', 'abs(x) > t', '-x >= t', 't < x', 't >= abs(x)'];
+    fc.assert(
+      fc.property(fc.constantFrom(...tests), fc.integer({ min: -3, max: 3 }), fc.integer({ min: -1, max: 1 }), (test, t, side) => {
+        const values = { x: (test.includes('-x') ? -t : t) + side * Number.EPSILON };
+        const [ours, theirs] = bothWays(test.replaceAll('t', `(${t})`).replace('(0)', '0'), values);
+        expect(ours).toBe(theirs);
+      }),
+    );
+  });
+
+  test('a division by nothing counts as 0 and reaches no comparison as NaN', () => {
+    const performer = perform({ ...still, signals: { x: { number: 0 } }, derived: { r: 'x / x', big: 'x / x >= 0' } });
+    expect([performer.value('r'), performer.value('big')]).toEqual([0, false]);
+  });
+
+  test.each([
+    ['speed', '"speed" is a number where a flag is wanted; compare it, such as speed > 0'],
+    ['grounded > 3', '"grounded" is a flag where a number is wanted'],
+    ['groundd', 'there is no signal "groundd"; did you mean "grounded"?'],
+    ['abz(vx) > 1', 'there is no function "abz"; did you mean "abs"?'],
+    ['abs(vx, 1) > 1', 'abs() takes 1, not 2'],
+    ['vx >', 'it ends where a value is wanted'],
+    ['grounded = true', '"=" is not part of an expression; did you mean "=="?'],
+    ['(grounded', '")" is wanted at its end'],
+    ['grounded grounded', '"grounded" was not expected here'],
+    ['', 'it is empty'],
+    ['('.repeat(500), 'nested too deeply'],
+    ['!'.repeat(5000) + 'grounded', 'nested too deeply'],
+  ])('%j is refused in words', (text, words) => {
+    expect(() => withCondition(text)).toThrow(words);
+    expect(() => withCondition(text)).toThrow(/^states\.t\.while: /);
+  });
+
+  test('the place of a fault inside an expression is kept', () => {
+    try {
+      withCondition('grounded && speeed > 3');
+    } catch (error) {
+      expect(error).toMatchObject({ problems: [{ code: 'signal-unknown', offset: 12 }] });
+    }
+    expect.assertions(1);
+  });
+});
+
+describe('derived signals', () => {
+  test('a band is on above one threshold, off below the other, and between them as it was', () => {
+    const performer = perform({
+      ...still,
+      signals: { vx: { number: 0 } },
+      derived: { moving: { of: 'abs(vx)', above: 12, below: 8 } },
+    });
+    const seen = [8, 12, 12.5, 10, 8, 7.9, 10, -12.5, -8, -7].map((vx) => {
+      performer.set('vx', vx);
+      performer.step(1);
+      return performer.value('moving');
+    });
+    expect(seen).toEqual([false, false, true, true, true, false, false, true, true, false]);
+  });
+
+  test('values that no step has seen leave a band as it was', () => {
+    const performer = perform({ ...still, signals: { vx: { number: 0 } }, derived: { m: { of: 'vx', above: 12, below: 8 } } });
+    performer.set('vx', 50);
+    performer.set('vx', 10);
+    performer.step(10);
+    expect(performer.value('m')).toBe(false);
+  });
+
+  test('a lingering flag falls exactly so long after its condition, and not when that comes back before', () => {
+    const performer = perform({ ...still, signals: { g: { flag: true } }, derived: { f: { of: 'g', linger: 80 } } });
+    performer.set('g', false);
+    performer.step(79.999);
+    expect(performer.value('f')).toBe(true);
+    performer.step(0.001);
+    expect(performer.value('f')).toBe(false);
+    performer.set('g', true);
+    performer.step(0);
+    expect(performer.value('f')).toBe(true);
+    performer.set('g', false);
+    performer.step(50);
+    performer.set('g', true);
+    performer.step(20);
+    performer.set('g', false);
+    performer.step(79);
+    expect(performer.value('f')).toBe(true);
+  });
+
+  test('a settling flag rises once its condition has held so long', () => {
+    const performer = perform({ ...still, signals: { g: { flag: true } }, derived: { f: { of: 'g', settle: 80 } } });
+    performer.step(79.999);
+    expect(performer.value('f')).toBe(false);
+    performer.step(0.001);
+    expect(performer.value('f')).toBe(true);
+    performer.set('g', false);
+    performer.step(0);
+    expect(performer.value('f')).toBe(false);
+  });
+
+  test('a circle of derived signals is named', () => {
+    const circle = { a: 'b', b: 'c', c: '!a' };
+    expect(() => compile({ ...still, derived: circle })).toThrow('these derived signals need one another: a -> b -> c -> a');
+  });
+
+  test.each([
+    [{ signals: { 'v x': { number: 0 } } }, 'signals["v x"]: "v x" cannot be used in an expression'],
+    [{ signals: { abs: { number: 0 } } }, '"abs" cannot be used'],
+    [{ signals: { v: { number: Infinity } } }, 'signals.v.number: expected a finite number, not Infinity'],
+    [{ signals: { p: { pulse: { keep: -1 } } } }, 'expected 0 or more ms, not -1'],
+    [{ signals: { v: { number: 0 } }, derived: { v: 'v' } }, '"v" is both a signal and a derived signal'],
+    [{ signals: { v: { number: 0 } }, derived: { b: { of: 'v', above: 1, below: 2 } } }, 'a band turns on above 1 and off below 2'],
+    [{ signals: { v: { flag: true } }, derived: { b: { of: 'v', linger: NaN } } }, 'expected milliseconds, 0 or more, not NaN'],
+    [{ signals: Object.fromEntries(Array.from({ length: 31 }, (_, i) => [`f${i}`, { flag: true }])) }, 'has 31 flags'],
+  ])('%j is refused in words', (parts, words) => {
+    expect(() => compile({ ...still, ...parts } as never)).toThrow(words);
+  });
+});
+
+describe('setting signals', () => {
+  const performer = perform({
+    ...still,
+    signals: { vx: { number: 0 }, grounded: { flag: true }, jump: { pulse: true } },
+    derived: { speed: 'abs(vx)' },
+  });
+
+  test.each([
+    ['vx', NaN, '"vx" is a number and takes a finite number, not NaN'],
+    ['vx', Infinity, 'not Infinity'],
+    ['vx', true, '"vx" is a number and takes a finite number, not true'],
+    ['grounded', 1, '"grounded" is a flag and takes true or false, not 1'],
+    ['jump', true, '"jump" is a pulse and takes no value; call pulse(), not true'],
+    ['vxx', 1, 'there is no signal "vxx"; did you mean "vx"?'],
+    ['speed', 1, '"speed" is derived; set the signals it is computed from'],
+  ])('set(%j, %j) is refused and changes nothing', (name, value, words) => {
+    expect(() => performer.set(name, value)).toThrow(words);
+    expect([performer.value('vx'), performer.value('grounded')]).toEqual([0, true]);
+  });
+
+  test.each([NaN, -1, Infinity, 3_600_001])('step(%d) is refused and time stays', (ms) => {
+    expect(() => performer.step(ms)).toThrow(`not ${ms}`);
+    expect(performer.time).toBe(0);
+  });
+
+  test('pulse() of another kind is refused', () => {
+    expect(() => performer.pulse('vx')).toThrow('"vx" is a number');
+    expect(() => performer.value('no')).toThrow('there is no signal "no"');
+  });
+});

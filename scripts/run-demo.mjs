@@ -1,0 +1,23 @@
+// npm run demo: the main job on the demo data, from sheet to a rehearsed character.
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { build, dotHop, root, say } from './run.mjs';
+
+const out = path.join('out', 'demo');
+const file = (name) => path.join(out, name);
+
+build();
+mkdirSync(path.join(root, out), { recursive: true });
+const wick = path.join('demo', 'wick.dothop.yaml');
+
+say("1. the sheet's cells, numbered");
+dotHop('cells', wick, '-o', file('cells.png'));
+say('2. clips: moving, and side by side with their cues and spans');
+for (const clip of ['stand', 'run', 'swing1']) dotHop('preview', wick, clip, '-o', file(`${clip}.webp`));
+dotHop('preview', wick, 'swing1', '--scale', '3', '-o', file('swing1.png'));
+say('3. a rehearsal: six seconds of signals, without any game');
+dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '-o', file('evening.png'));
+
+console.log(`
+The pictures are in ${out}${path.sep}: cells.png, swing1.png, evening.png, and stand, run and swing1 moving as .webp.
+To play Wick under the keyboard:  npm start`);

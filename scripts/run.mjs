@@ -1,0 +1,28 @@
+// Shared by the other scripts: runs a program with its output shown, and tells what is going on.
+import { spawnSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('..', import.meta.url));
+
+/** Says which step begins. */
+export function say(text) {
+  console.log(`\n> ${text}`);
+}
+
+/** Runs a program with Node; ends this one with its exit code when it fails. */
+export function node(...args) {
+  const { status, signal } = spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit' });
+  if (status !== 0) process.exit(status ?? (signal ? 1 : 0));
+}
+
+/** Compiles the packages. */
+export function build() {
+  say('compiling the packages');
+  node('node_modules/typescript/bin/tsc', '-b', 'packages/core', 'packages/browser', 'packages/cli');
+}
+
+/** Runs the dot-hop command as a person would. */
+export function dotHop(...args) {
+  console.log(`\n$ dot-hop ${args.join(' ')}`);
+  node('packages/cli/bin/dot-hop.js', ...args);
+}
