@@ -29,7 +29,6 @@ module.exports = {
       exportsFields: ['exports'],
       conditionNames: ['@dot-hop/source', 'import', 'node', 'default'],
       extensions: ['.ts', '.tsx', '.js'],
-      extensionAlias: { '.js': ['.ts', '.tsx', '.js'] },
     },
     tsConfig: { fileName: 'tsconfig.tests.json' },
   },

@@ -1,9 +1,9 @@
 /** What a game does with time. */
 export interface LoopParts {
   /** Moves the game on by one fixed step, in milliseconds. */
-  step(ms: number): void;
+  readonly step: (ms: number) => void;
   /** Draws it as it is now. */
-  draw(): void;
+  readonly draw: () => void;
 }
 
 /** One step, in milliseconds: a 120th of a second. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { Performer, compileController } from 'dot-hop';
-import type { Controller, ControllerDefinition, SignalValue } from 'dot-hop';
+import type { Controller, ControllerDefinition, SignalValue, StateDefinition } from 'dot-hop';
 
 /** Sixty-four cells of 8x8 pixels, eight to a row: what the made-up characters of these tests are cut from. */
 export const sheets = { s: { image: 's.png', size: [64, 64], grid: { cell: [8, 8] } } } as const;
@@ -91,7 +91,7 @@ const clip = fc
   });
 
 const state = (names: readonly string[]) => {
-  const name = fc.constantFrom(...names);
+  const name: fc.Arbitrary<string> = fc.constantFrom(...names);
   const condition = fc.constantFrom(...conditions, ...pulsed);
   return fc.record({
     kind: fc.constantFrom('posture' as const, 'act' as const, 'act' as const, 'bare' as const),
@@ -114,7 +114,10 @@ const state = (names: readonly string[]) => {
       { maxLength: 2 },
     ),
     yields: fc.array(
-      fc.record({ to: maybe(fc.array(name, { minLength: 1, maxLength: 2 })), during: maybe(fc.constant('late')) }),
+      fc.record({
+        to: maybe(fc.array(name, { minLength: 1, maxLength: 2 })),
+        during: maybe(fc.constant('late')),
+      }),
       { maxLength: 1 },
     ),
   });
@@ -125,7 +128,11 @@ export const characters: fc.Arbitrary<Parts> = fc
   .integer({ min: 3, max: 6 })
   .chain((count) => {
     const names = Array.from({ length: count }, (_, i) => `s${i}`);
-    return fc.tuple(fc.constant(names), fc.tuple(clip, clip, clip, clip), fc.tuple(...names.map(() => state(names))));
+    return fc.tuple(
+      fc.constant(names),
+      fc.tuple(clip, clip, clip, clip),
+      fc.tuple(...names.map(() => state(names))),
+    );
   })
   .map(([names, clips, states]): Parts => {
     const looped = clips.map((one) => ({ ...one, cues: { tick: 0, ...one.cues } }));
@@ -153,14 +160,19 @@ export const characters: fc.Arbitrary<Parts> = fc
         tilt: { of: 'vx + vy', above: 15, below: -15 },
       },
       states: Object.fromEntries(
-        states.map((s, i) => {
-          const own = { priority: s.priority, carry: s.carry, final: s.final, yields: s.yields.map((y) => ({ ...y, to: y.to?.filter((to) => to !== names[i]) })) };
+        states.map((s, i): [string, StateDefinition] => {
+          const own = {
+            priority: s.priority,
+            carry: s.carry,
+            final: s.final,
+            yields: s.yields.map((y) => ({ ...y, to: y.to?.filter((to) => to !== names[i]) })),
+          };
           const more = s.held ? { facing: 'held' as const } : {};
           const common = { ...own, ...more, hops: s.hops };
-          if (s.kind === 'posture') return [names[i], { ...common, shows: s.clip, while: s.while }];
-          if (s.kind === 'bare') return [names[i], { ...common, shows: s.clip, then: s.then }];
+          if (s.kind === 'posture') return [names[i]!, { ...common, shows: s.clip, while: s.while }];
+          if (s.kind === 'bare') return [names[i]!, { ...common, shows: s.clip, then: s.then }];
           const guard = s.guarded ? { while: s.while } : {};
-          return [names[i], { ...common, ...guard, shows: `${s.clip}-once`, when: s.when, then: s.then }];
+          return [names[i]!, { ...common, ...guard, shows: `${s.clip}-once`, when: s.when, then: s.then }];
         }),
       ),
       rest: names[0]!,
@@ -168,7 +180,10 @@ export const characters: fc.Arbitrary<Parts> = fc
   });
 
 const deed: fc.Arbitrary<Deed> = fc.oneof(
-  fc.record({ set: fc.constant('vx'), to: fc.constantFrom(-40, -12, -9, -5, 0, 5, 8, 10, 10.000001, 12, 13, 40) }),
+  fc.record({
+    set: fc.constant('vx'),
+    to: fc.constantFrom(-40, -12, -9, -5, 0, 5, 8, 10, 10.000001, 12, 13, 40),
+  }),
   fc.record({ set: fc.constant('vy'), to: fc.constantFrom(-30, -0.5, 0, 0.5, 30) }),
   fc.record({ set: fc.constantFrom('a', 'b'), to: fc.boolean() }),
   fc.record({ pulse: fc.constantFrom('p', 'q') }),

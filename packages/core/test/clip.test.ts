@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { DotHopError } from 'dot-hop';
-import { compile, perform } from './characters';
+import { compile, perform } from './characters.js';
 
 const oneClip = (clip: object) =>
   compile({ clips: { c: clip as never }, states: { s: { shows: 'c' } }, rest: 's' }).clips.get('c')!;
@@ -25,34 +25,44 @@ describe('clips', () => {
   });
 
   test('cells know their rectangle, and mirrored boxes are those of the mirrored drawing', () => {
-    const performer = perform(
-      {
-        clips: { c: { cells: 10 } },
-        compass: { directions: 'sides', mirror: { west: 'east' }, by: ['vx', 0] },
-        signals: { vx: { number: 1 } },
-        states: { s: { shows: 'c' } },
-        rest: 's',
-      },
-    );
-    expect(performer.pose.cell).toMatchObject({ x: 16, y: 8, width: 8, height: 8, pivotX: 4, pivotY: 8, name: 's-10' });
+    const performer = perform({
+      clips: { c: { cells: 10 } },
+      compass: { directions: 'sides', mirror: { west: 'east' }, by: ['vx', 0] },
+      signals: { vx: { number: 1 } },
+      states: { s: { shows: 'c' } },
+      rest: 's',
+    });
+    expect(performer.pose.cell).toMatchObject({
+      x: 16,
+      y: 8,
+      width: 8,
+      height: 8,
+      pivotX: 4,
+      pivotY: 8,
+      name: 's-10',
+    });
   });
 
   test('the frame at any time is the one whose borders it lies between, for any durations', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 1, max: 400 }), { minLength: 1, maxLength: 8 }), fc.nat(5000), (ms, time) => {
-        const performer = perform({
-          clips: { c: { cells: `0-${ms.length - 1}`, ms } },
-          states: { s: { shows: 'c' } },
-          rest: 's',
-        });
-        performer.step(time);
-        const total = ms.reduce((sum, one) => sum + one, 0);
-        let left = time % total;
-        let frame = 0;
-        while (left >= ms[frame]!) left -= ms[frame++]!;
-        expect(performer.frameIndex).toBe(frame);
-        expect(performer.phase).toBeCloseTo((time % total) / total, 9);
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 400 }), { minLength: 1, maxLength: 8 }),
+        fc.nat(5000),
+        (ms, time) => {
+          const performer = perform({
+            clips: { c: { cells: `0-${ms.length - 1}`, ms } },
+            states: { s: { shows: 'c' } },
+            rest: 's',
+          });
+          performer.step(time);
+          const total = ms.reduce((sum, one) => sum + one, 0);
+          let left = time % total;
+          let frame = 0;
+          while (left >= ms[frame]!) left -= ms[frame++]!;
+          expect(performer.frameIndex).toBe(frame);
+          expect(performer.phase).toBeCloseTo((time % total) / total, 9);
+        },
+      ),
     );
   });
 

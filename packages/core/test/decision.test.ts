@@ -1,9 +1,15 @@
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';
-import { compile, perform, stepTold } from './characters';
+import { compile, perform, stepTold } from './characters.js';
 
 const clips: ControllerDefinition['clips'] = {
   loop: { cells: '0-3', ms: 100 },
-  act: { cells: '0-3', ms: 50, loop: 'once', cues: { hit: 2 }, spans: { early: '0-1', late: '2-3', last: 3 } },
+  act: {
+    cells: '0-3',
+    ms: 50,
+    loop: 'once',
+    cues: { hit: 2 },
+    spans: { early: '0-1', late: '2-3', last: 3 },
+  },
   short: { cells: '0-1', ms: 50, loop: 'once' },
 };
 const signals: ControllerDefinition['signals'] = {
@@ -64,9 +70,17 @@ describe('rule 1: a higher rank takes over at once', () => {
 
 describe('acts', () => {
   test('a held flag starts an act once, and does not starve what follows', () => {
-    const performer = stage({ swing: { shows: 'short', when: 'hurt', priority: 3, then: 'after' }, after: { shows: 'act' } });
+    const performer = stage({
+      swing: { shows: 'short', when: 'hurt', priority: 3, then: 'after' },
+      after: { shows: 'act' },
+    });
     performer.set('hurt', true);
-    expect(stepTold(performer, 1000)).toEqual(['0 rest > swing', '100 swing > after', '200 hit', '300 after > rest']);
+    expect(stepTold(performer, 1000)).toEqual([
+      '0 rest > swing',
+      '100 swing > after',
+      '200 hit',
+      '300 after > rest',
+    ]);
     performer.set('hurt', false);
     performer.step(10);
     performer.set('hurt', true);
@@ -74,7 +88,10 @@ describe('acts', () => {
   });
 
   test('what is true at the very start has not just become true', () => {
-    const performer = stage({ swing: { shows: 'short', when: 'hurt', priority: 3 } }, { signals: { ...signals, hurt: { flag: true } } });
+    const performer = stage(
+      { swing: { shows: 'short', when: 'hurt', priority: 3 } },
+      { signals: { ...signals, hurt: { flag: true } } },
+    );
     expect(stepTold(performer, 500)).toEqual([]);
     expect(performer.why().states[0]).toMatchObject({ name: 'swing', keptOut: 'not-new' });
   });
@@ -109,11 +126,19 @@ describe('acts', () => {
     performer.pulse('press');
     performer.step(120);
     performer.pulse('press');
-    expect(stepTold(performer, 400)).toEqual(['200 swing > swing', '300 hit', '400 swing > rest'].map(String));
+    expect(stepTold(performer, 400)).toEqual(
+      ['200 swing > swing', '300 hit', '400 swing > rest'].map(String),
+    );
   });
 
   test('an act whose while turns false gives way at once', () => {
-    const performer = stage({ swing: { shows: 'act', when: 'press', while: 'go', priority: 3, then: 'after' }, after: { shows: 'act' } }, {});
+    const performer = stage(
+      {
+        swing: { shows: 'act', when: 'press', while: 'go', priority: 3, then: 'after' },
+        after: { shows: 'act' },
+      },
+      {},
+    );
     performer.set('go', true);
     performer.pulse('press');
     performer.step(30);
@@ -124,7 +149,10 @@ describe('acts', () => {
 
 describe('rule 2: hops', () => {
   const chain = (hop: object) =>
-    stage({ one: { shows: 'act', when: 'press', priority: 3, hops: [{ to: 'two', ...hop }] }, two: { shows: 'short', priority: 3 } });
+    stage({
+      one: { shows: 'act', when: 'press', priority: 3, hops: [{ to: 'two', ...hop }] },
+      two: { shows: 'short', priority: 3 },
+    });
 
   test('at its end, when the condition was true within the span; the press is used', () => {
     const performer = chain({ if: 'press', during: 'late', at: 'end' });
@@ -158,7 +186,7 @@ describe('rule 2: hops', () => {
   ])('%j is taken at its instant', (hop, told) => {
     const performer = chain(hop);
     performer.pulse('press');
-    expect(stepTold(performer, 250).filter((line) => line.includes('two'))[0]).toBe(told);
+    expect(stepTold(performer, 250).find((line) => line.includes('two'))).toBe(told);
   });
 
   test('does not lead into a state whose while is false', () => {
@@ -173,7 +201,10 @@ describe('rule 2: hops', () => {
 
   test('at the end of each pass of a loop, before the next pass begins', () => {
     const performer = stage(
-      { walk: { shows: 'loop', while: 'go', priority: 1, hops: [{ to: 'skip', if: 'fast', at: 'end' }] }, skip: { shows: 'short', priority: 1 } },
+      {
+        walk: { shows: 'loop', while: 'go', priority: 1, hops: [{ to: 'skip', if: 'fast', at: 'end' }] },
+        skip: { shows: 'short', priority: 1 },
+      },
       { clips: { ...clips, loop: { cells: '0-3', ms: 100, cues: { first: 0 } } } },
     );
     performer.set('go', true);
@@ -221,7 +252,10 @@ describe('rule 3: giving way', () => {
   test('the start state is found from the first values', () => {
     const states = { run: { shows: 'loop', while: 'go', priority: 2 } };
     expect(stage(states).state).toBe('rest');
-    expect(perform({ clips, signals, states: { rest: { shows: 'loop' }, ...states }, rest: 'rest' }, { go: true }).state).toBe('run');
+    expect(
+      perform({ clips, signals, states: { rest: { shows: 'loop' }, ...states }, rest: 'rest' }, { go: true })
+        .state,
+    ).toBe('run');
   });
 });
 
@@ -242,7 +276,9 @@ describe('chains without time', () => {
       two: { shows: 'act', hops: [{ to: 'one', if: '!go' }] },
     });
     performer.pulse('press');
-    expect(() => performer.step(1)).toThrow('these states lead to one another without taking any time: two -> one -> two');
+    expect(() => performer.step(1)).toThrow(
+      'these states lead to one another without taking any time: two -> one -> two',
+    );
     performer.set('go', true);
     performer.step(50);
     expect(performer.state).toBe('two');
@@ -319,7 +355,12 @@ describe('why', () => {
     performer.pulse('press');
     performer.step(10);
     const why = performer.why();
-    expect(why).toMatchObject({ state: 'swing', since: 0, at: 10, last: { from: 'rest', rule: 'rank', used: ['press'] } });
+    expect(why).toMatchObject({
+      state: 'swing',
+      since: 0,
+      at: 10,
+      last: { from: 'rest', rule: 'rank', used: ['press'] },
+    });
     expect(why.states.map(({ name, keptOut, wantsIn }) => [name, keptOut, wantsIn])).toEqual([
       ['swing', 'shows', false],
       ['walk', 'condition', false],
@@ -353,8 +394,14 @@ describe('documents that cannot be', () => {
     [{ a: { shows: 'act', while: 'go', then: 'rest' } }, '"then" follows the end of an act'],
     [{ a: { shows: 'act', then: 'rust' } }, 'there is no state "rust"; did you mean "rest"?'],
     [{ a: { shows: 'act', priority: NaN } }, '"priority" must be a finite number, not null'],
-    [{ a: { shows: 'act', hops: [{ to: 'rest', at: 'hot' }] } }, 'there is no cue or instant "hot"; did you mean "hit"?'],
-    [{ a: { shows: 'act', hops: [{ to: 'rest', during: 'lat' }] } }, 'there is no span "lat"; did you mean "late"?'],
+    [
+      { a: { shows: 'act', hops: [{ to: 'rest', at: 'hot' }] } },
+      'there is no cue or instant "hot"; did you mean "hit"?',
+    ],
+    [
+      { a: { shows: 'act', hops: [{ to: 'rest', during: 'lat' }] } },
+      'there is no span "lat"; did you mean "late"?',
+    ],
     [{ a: { shows: 'act', yields: [{ to: ['a'] }] } }, 'a state cannot yield to itself'],
   ])('%j is refused in words', (states, words) => {
     expect(() => stage(states as never)).toThrow(words.replace('not null', 'not NaN'));
@@ -371,7 +418,10 @@ describe('documents that cannot be', () => {
     [{ directions: { only: 0 }, by: ['vx', 0] }, 'a compass needs at least two directions, not 1'],
     [{ directions: { a: 0, b: 360 }, by: ['vx', 0] }, '"a" and "b" are both at 0 degrees'],
     [{ directions: 'sides', by: ['vx', 0], mirror: { west: 'east', east: 'west' } }, 'is itself mirrored'],
-    [{ directions: 'sides', by: ['vx', 0], mirror: { wst: 'east' } }, 'there is no direction "wst"; did you mean "west"?'],
+    [
+      { directions: 'sides', by: ['vx', 0], mirror: { wst: 'east' } },
+      'there is no direction "wst"; did you mean "west"?',
+    ],
     [{ directions: 'sides' }, '"by" is the vector that turns the character'],
     [{ directions: 'sides', by: ['go', 0] }, '"go" is a flag where a number is wanted'],
   ])('compass %j is refused in words', (compass, words) => {

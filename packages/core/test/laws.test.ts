@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Performer } from 'dot-hop';
-import { act, characters, compile, lastTold, scenes, stepTold } from './characters';
-import type { Scene } from './characters';
+import { act, characters, compile, lastTold, scenes, stepTold } from './characters.js';
+import type { Scene } from './characters.js';
 
 /** Everything a performer tells over some scenes: reports with their instants, and what shows after each wait. */
 function play(performer: Performer, story: readonly Scene[], split: (wait: number) => number[]): string[] {
@@ -10,7 +10,9 @@ function play(performer: Performer, story: readonly Scene[], split: (wait: numbe
     for (const { deeds, wait } of story) {
       for (const deed of deeds) act(performer, deed);
       for (const part of split(wait)) told.push(...stepTold(performer, part / 1000));
-      told.push(`${performer.time}: ${performer.state} ${performer.facing} ${performer.frameIndex} ${performer.phase}`);
+      told.push(
+        `${performer.time}: ${performer.state} ${performer.facing} ${performer.frameIndex} ${performer.phase}`,
+      );
     }
   } catch (error) {
     told.push(...lastTold(performer), String(error));
@@ -43,7 +45,9 @@ describe('laws of time', () => {
         const controller = compile(parts);
         const seconds = story.map(({ deeds }) => ({ deeds, wait: 1_000_000 }));
         const whole = play(new Performer(controller), seconds, (wait) => [wait]);
-        const ticks = play(new Performer(controller), seconds, (wait) => new Array<number>(1000).fill(wait / 1000));
+        const ticks = play(new Performer(controller), seconds, (wait) =>
+          new Array<number>(1000).fill(wait / 1000),
+        );
         expect(ticks).toEqual(whole);
       }),
       { numRuns: 60 },

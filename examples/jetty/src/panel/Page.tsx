@@ -55,6 +55,11 @@ export function Page({ game, mount }: PageProps) {
         <p className="because" data-testid="because">
           <b>{why.state}</b> shows because {lastSwitchText(why)}.
         </p>
+        <ol className="trail" aria-label="the states that showed lately" data-testid="trail">
+          {game.trail.map((state, i) => (
+            <li key={i}>{state}</li>
+          ))}
+        </ol>
       </section>
       <aside>
         <Signals performer={performer} />

@@ -25,6 +25,8 @@ export class Game {
   readonly performer: Performer;
   readonly mover = new Mover();
   readonly lit = lampPosts.map((_, i) => i === 0);
+  /** The states that showed lately, the present one last. */
+  trail: readonly string[];
   private readonly scenery = new Scenery();
   private readonly gulls: Gull[] = newGulls();
   private drops: { x: number; y: number; vx: number; vy: number }[] = [];
@@ -36,6 +38,7 @@ export class Game {
     private readonly keyboard: Keyboard,
   ) {
     this.performer = new Performer(character.controller);
+    this.trail = [this.performer.state];
   }
 
   /** One step of the game, in milliseconds. */
@@ -84,8 +87,8 @@ export class Game {
   private hear(index: number): void {
     const { reports } = this.performer;
     const name = reports.name(index);
-    if (reports.kind(index) !== 'cue') return;
-    if (name === 'leap') this.mover.leap();
+    if (reports.kind(index) === 'switch') this.trail = [...this.trail.slice(-7), name];
+    else if (name === 'leap') this.mover.leap();
     else if (name === 'whoosh') this.strike();
   }
 

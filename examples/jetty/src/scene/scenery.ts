@@ -201,7 +201,7 @@ const gullColours: Record<string, string> = { w: '#f4ecdf', g: '#a99fbd', k: '#2
 
 function paintGull(context: Context, rows: readonly string[], x: number, y: number, mirrored: boolean): void {
   rows.forEach((row, dy) => {
-    [...row].forEach((mark, dx) => {
+    Array.from(row).forEach((mark, dx) => {
       const colour = gullColours[mark];
       if (colour !== undefined)
         box(context, colour, x + (mirrored ? 7 - dx : dx) - 4, y + dy - rows.length, 1, 1);

@@ -91,7 +91,9 @@ function print({ file, character, result }: Run, quiet: boolean, output: Output)
 }
 
 /** Lines of one instant stand together: what the game set, and what came of it. */
-function printTimeline(result: RehearsalResult, { line, paint }: Output): void {
+function printTimeline(result: RehearsalResult, output: Output): void {
+  const { paint } = output;
+  const line = (text: string): void => output.line(text);
   line(
     `${time(0)}  ${paint.bold(result.samples[0]!.state)}  ${paint.dim(`facing ${result.samples[0]!.direction}`)}`,
   );

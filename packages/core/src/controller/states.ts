@@ -153,7 +153,10 @@ class StatesCompiler {
   }
 
   private checkInstant(at: AtDefinition, clips: readonly Clip[], path: DocumentPath): void {
-    if (typeof at !== 'string') return this.checkSpan(at.start, clips, [...path, 'start']);
+    if (typeof at !== 'string') {
+      this.checkSpan(at.start, clips, [...path, 'start']);
+      return;
+    }
     const known = ['now', 'end', ...clips.flatMap((clip) => clip.cues.flat())];
     if (clips.length > 0 && !known.includes(at))
       this.input.problems.add('cue-unknown', path, { name: at, known });

@@ -26,7 +26,7 @@ export interface CharacterDocument {
  */
 export function readDocument(text: string, file?: string): CharacterDocument {
   const source = new Source(text, file);
-  const read = validate(documentSchema, source.value);
+  const read = validate(documentSchema, source.value, 'dotHop');
   if ('problems' in read) throw source.placed(read.problems);
   return { source, definition: read.value };
 }

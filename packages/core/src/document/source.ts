@@ -39,7 +39,7 @@ export class Source {
    */
   constructor(
     text: string,
-    readonly file: string = '(text)',
+    readonly file = '(text)',
   ) {
     this.tree = parseDocument(text, { lineCounter: this.lines, prettyErrors: false });
     const json = file.endsWith('.json');
@@ -56,29 +56,30 @@ export class Source {
 
   /** The text as plain data. */
   get value(): unknown {
-    return this.tree.toJS({ maxAliasCount: 100 });
+    return this.tree.toJS({ maxAliasCount: 100 }) as unknown;
   }
 
   /**
    * The place of a value; of the nearest one around it where the path leads nowhere (a missing field).
    *
    * @param offset a place inside an expression, in characters from its beginning
+   * @param part whether the value itself is meant or the key that it stands under
    */
-  place(path: DocumentPath, offset = 0): Place {
+  place(path: DocumentPath, offset = 0, part: 'value' | 'key' = 'value'): Place {
     let node: unknown = this.tree.contents;
     let at = 0;
-    for (const part of path) {
+    for (const step of path) {
       const next = isMap(node)
-        ? node.items.find((pair) => keyOf(pair.key) === String(part))
+        ? node.items.find((pair) => keyOf(pair.key) === String(step))
         : isSeq(node)
-          ? { key: null, value: node.items[Number(part)] }
+          ? { key: null, value: node.items[Number(step)] }
           : undefined;
       if (next?.value === undefined || next.value === null) {
         at = startOf(next?.key) ?? at;
         break;
       }
       node = next.value;
-      at = startOf(node) ?? at;
+      at = (part === 'key' ? startOf(next.key) : undefined) ?? startOf(node) ?? at;
     }
     const quoted = isScalar(node) && (node.type === 'QUOTE_DOUBLE' || node.type === 'QUOTE_SINGLE') ? 1 : 0;
     const { line, col: column } = this.lines.linePos(at + (offset > 0 ? offset + quoted : 0));
@@ -90,7 +91,7 @@ export class Source {
     const placed = problems.map((problem): PlacedProblem => ({
       ...problem,
       file: this.file,
-      ...this.place(problem.path, problem.offset),
+      ...this.place(problem.path, problem.offset, problem.code === 'field-unknown' ? 'key' : 'value'),
     }));
     return new DocumentError(placed.sort((a, b) => a.line - b.line || a.column - b.column));
   }

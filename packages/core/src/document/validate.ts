@@ -31,12 +31,33 @@ function valueAt(data: unknown, path: readonly PropertyKey[]): unknown {
   );
 }
 
+/** The kinds of file there are, by the field that each begins with. */
+const kinds: Readonly<Record<string, string>> = {
+  dotHop: "character's document",
+  dotHopRehearsal: 'rehearsal',
+};
+
+/** One problem in place of many where a file is of another kind than the one wanted. */
+function otherKind(data: unknown, field: string): Problem | undefined {
+  if (typeof data !== 'object' || data === null || field in data) return undefined;
+  const found = Object.keys(kinds).find((kind) => kind in data);
+  if (found === undefined) return undefined;
+  return { code: 'other-kind', path: [], values: { received: kinds[found], expected: kinds[field], field } };
+}
+
 /**
  * Checks data against a schema whose error texts say what is expected.
  *
+ * @param field the field that a file of this kind begins with
  * @returns the data, or the problems in it
  */
-export function validate<T>(schema: z.ZodType<T>, data: unknown): { value: T } | { problems: Problem[] } {
+export function validate<T>(
+  schema: z.ZodType<T>,
+  data: unknown,
+  field: string,
+): { value: T } | { problems: Problem[] } {
+  const other = otherKind(data, field);
+  if (other !== undefined) return { problems: [other] };
   const result = schema.safeParse(data);
   if (result.success) return { value: result.data };
   const problems = result.error.issues.flatMap((issue): Problem[] => {

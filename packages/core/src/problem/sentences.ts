@@ -6,7 +6,7 @@ type Values = Readonly<Record<string, unknown>>;
 function shown(value: unknown): string {
   if (value === undefined) return 'nothing';
   if (typeof value === 'number') return String(value);
-  const text = JSON.stringify(value) ?? String(value);
+  const text = JSON.stringify(value);
   return text.length > 60 ? `${text.slice(0, 57)}...` : text;
 }
 
@@ -20,7 +20,7 @@ function hint(received: unknown, known: unknown): string {
 }
 
 const unknown = (what: string) => (v: Values) =>
-  `there is no ${what} ${shown(v['name'])}${hint(v['name'], v['known'])}`;
+  `there is no ${what} ${shown(v.name)}${hint(v.name, v.known)}`;
 
 /**
  * The wording of every problem, one entry a code. Codes are stable; sentences may be improved.
@@ -29,40 +29,42 @@ const unknown = (what: string) => (v: Values) =>
 const sentences = {
   'document-empty': () =>
     'the document is empty; begin it with "dotHop: 1", or let "dot-hop cells" show a sheet first',
-  'document-syntax': (v: Values) => `this is not ${v['format']}: ${v['detail']}`,
+  'document-syntax': (v: Values) => `this is not ${v.format}: ${v.detail}`,
   'document-version': (v: Values) =>
-    `"dotHop" is the version of the format and must be 1, not ${shown(v['received'])}`,
-  'field-missing': (v: Values) => `"${v['field']}" is missing; expected ${v['expected']}`,
-  'field-unknown': (v: Values) => `"${v['field']}" is not known here${hint(v['field'], v['known'])}`,
-  'field-kind': (v: Values) => `expected ${v['expected']}, not ${shown(v['received'])}`,
+    `"dotHop" is the version of the format and must be 1, not ${shown(v.received)}`,
+  'other-kind': (v: Values) =>
+    `this is a ${v.received}, where a ${v.expected} is wanted; a ${v.expected} begins with "${v.field}: 1"`,
+  'field-missing': (v: Values) => `"${v.field}" is missing; expected ${v.expected}`,
+  'field-unknown': (v: Values) => `"${v.field}" is not known here${hint(v.field, v.known)}`,
+  'field-kind': (v: Values) => `expected ${v.expected}, not ${shown(v.received)}`,
 
   'image-missing': (v: Values) =>
-    `the image ${shown(v['image'])} cannot be read (${v['detail']}); it is looked for beside the document`,
+    `the image ${shown(v.image)} cannot be read (${v.detail}); it is looked for beside the document`,
   'image-broken': (v: Values) =>
-    `the image ${shown(v['image'])} is not a picture that can be read (${v['detail']})`,
+    `the image ${shown(v.image)} is not a picture that can be read (${v.detail})`,
   'sheet-size': (v: Values) =>
-    `the size of ${shown(v['image'])} is not known, so its cells cannot be counted; give the images' sizes, or "size: [width, height]" here`,
+    `the size of ${shown(v.image)} is not known, so its cells cannot be counted; give the images' sizes, or "size: [width, height]" here`,
   'sheet-cell-size': (v: Values) =>
-    `a cell of ${v['cell']} pixels does not fit into an image of ${v['size']}; cells are whole pixels from 1 up`,
+    `a cell of ${v.cell} pixels does not fit into an image of ${v.size}; cells are whole pixels from 1 up`,
   'sheet-none': () => 'a character needs a sheet; add one under "sheets" with an image and a grid',
 
-  'clip-cells': (v: Values) => `cells are written 0-7, 7-0, 3 or [0-3, 5], not ${shown(v['received'])}`,
+  'clip-cells': (v: Values) => `cells are written 0-7, 7-0, 3 or [0-3, 5], not ${shown(v.received)}`,
   'clip-empty': () => 'a clip needs at least one cell',
   'cell-range': (v: Values) =>
-    `there is no cell ${v['cell']}: sheet "${v['sheet']}" has the cells 0 to ${Number(v['count']) - 1}`,
+    `there is no cell ${v.cell}: sheet "${v.sheet}" has the cells 0 to ${Number(v.count) - 1}`,
   'clip-timing-none': () =>
     'say how fast the clip plays: "fps", or "ms" for each frame; a clip of one cell needs neither',
   'clip-timing-both': () => 'give "fps" or "ms", not both',
   'clip-ms-count': (v: Values) =>
-    `"ms" has ${v['received']} durations for ${v['frames']} frames; give one for each, or one number for all`,
+    `"ms" has ${v.received} durations for ${v.frames} frames; give one for each, or one number for all`,
   duration: (v: Values) =>
-    `a duration must be from ${v['least']} to ${v['most']} ms, not ${shown(v['received'])}; to show a frame for good, end the clip on it with "loop: once"`,
+    `a duration must be from ${v.least} to ${v.most} ms, not ${shown(v.received)}; to show a frame for good, end the clip on it with "loop: once"`,
   'fps-range': (v: Values) =>
-    `"fps" must be more than 0 and at most 1000 frames a second, not ${shown(v['received'])}`,
+    `"fps" must be more than 0 and at most 1000 frames a second, not ${shown(v.received)}`,
   'frame-range': (v: Values) =>
-    `there is no frame ${shown(v['received'])}: the clip has the frames 0 to ${Number(v['frames']) - 1}`,
+    `there is no frame ${shown(v.received)}: the clip has the frames 0 to ${Number(v.frames) - 1}`,
   'span-range': (v: Values) =>
-    `a span is written first-last, such as 2-3, within 0-${Number(v['frames']) - 1}, not ${shown(v['received'])}`,
+    `a span is written first-last, such as 2-3, within 0-${Number(v.frames) - 1}, not ${shown(v.received)}`,
 
   'clip-unknown': unknown('clip or flipbook'),
   'sheet-unknown': unknown('sheet'),
@@ -74,59 +76,58 @@ const sentences = {
   'function-unknown': unknown('function'),
 
   'compass-few': (v: Values) =>
-    `a compass needs at least two directions, not ${v['count']}; write "none" for a character that never turns`,
+    `a compass needs at least two directions, not ${v.count}; write "none" for a character that never turns`,
   'compass-same': (v: Values) =>
-    `"${v['one']}" and "${v['other']}" are both at ${v['degrees']} degrees; no vector could tell them apart`,
+    `"${v.one}" and "${v.other}" are both at ${v.degrees} degrees; no vector could tell them apart`,
   'compass-mirror': (v: Values) =>
-    `"${v['direction']}" cannot be mirrored from "${v['from']}", which is itself mirrored; mirror from a drawn direction`,
+    `"${v.direction}" cannot be mirrored from "${v.from}", which is itself mirrored; mirror from a drawn direction`,
   'compass-by': () => '"by" is the vector that turns the character: two expressions, such as [vx, 0]',
   'flipbook-gap': (v: Values) =>
-    `the flipbook has no clip for "${v['direction']}" and no mirror gives one; add a clip or a mirror`,
+    `the flipbook has no clip for "${v.direction}" and no mirror gives one; add a clip or a mirror`,
 
   'signal-kind': (v: Values) =>
-    `a signal is one of { number: 0 }, { flag: false } or { pulse: { keep: 120 } }, not ${shown(v['received'])}`,
-  'signal-twice': (v: Values) => `"${v['name']}" is both a signal and a derived signal; rename one`,
+    `a signal is one of { number: 0 }, { flag: false } or { pulse: { keep: 120 } }, not ${shown(v.received)}`,
+  'signal-twice': (v: Values) => `"${v.name}" is both a signal and a derived signal; rename one`,
   'signal-name': (v: Values) =>
-    `${shown(v['name'])} cannot be used in an expression; begin with a letter, go on with letters, digits or _`,
+    `${shown(v.name)} cannot be used in an expression; begin with a letter, go on with letters, digits or _`,
   'derived-cycle': (v: Values) =>
-    `these derived signals need one another: ${(v['names'] as string[]).join(' -> ')}; break the circle`,
+    `these derived signals need one another: ${(v.names as string[]).join(' -> ')}; break the circle`,
   'band-order': (v: Values) =>
-    `a band turns on above ${v['above']} and off below ${v['below']}; "below" must not be larger than "above"`,
+    `a band turns on above ${v.above} and off below ${v.below}; "below" must not be larger than "above"`,
   'too-many-flags': (v: Values) =>
-    `the controller has ${v['received']} flags, pulses and tested choices; at most ${v['most']}`,
+    `the controller has ${v.received} flags, pulses and tested choices; at most ${v.most}`,
   'too-many-terms': (v: Values) =>
-    `the conditions have ${v['received']} different comparisons, bands and lasting flags; at most ${v['most']}`,
-  'too-many-hops': (v: Values) => `the state has ${v['received']} hops; at most ${v['most']}`,
+    `the conditions have ${v.received} different comparisons, bands and lasting flags; at most ${v.most}`,
+  'too-many-hops': (v: Values) => `the state has ${v.received} hops; at most ${v.most}`,
 
-  'expression-syntax': (v: Values) => `cannot read ${shown(v['text'])}: ${v['detail']}`,
+  'expression-syntax': (v: Values) => `cannot read ${shown(v.text)}: ${v.detail}`,
   'expression-kind': (v: Values) =>
-    `${shown(v['part'])} is a ${v['received']} where a ${v['expected']} is wanted${v['remedy'] ? `; ${v['remedy']}` : ''}`,
-  'function-count': (v: Values) => `${v['name']}() takes ${v['expected']}, not ${v['received']}`,
+    `${shown(v.part)} is a ${v.received} where a ${v.expected} is wanted${typeof v.remedy === 'string' && v.remedy !== '' ? `; ${v.remedy}` : ''}`,
+  'function-count': (v: Values) => `${v.name}() takes ${v.expected}, not ${v.received}`,
 
   'state-none': () => 'a character needs a state; add one under "states"',
-  'priority-number': (v: Values) => `"priority" must be a finite number, not ${shown(v['received'])}`,
+  'priority-number': (v: Values) => `"priority" must be a finite number, not ${shown(v.received)}`,
   'then-posture': () =>
     '"then" follows the end of an act; this state has a "while" and no "when", so it never ends by itself',
   'act-endless': (v: Values) =>
-    `the clip "${v['clip']}" loops forever, so this act would never end; use "loop: once", or make it a posture with "while"`,
+    `the clip "${v.clip}" loops forever, so this act would never end; use "loop: once", or make it a posture with "while"`,
   'yields-itself': () => 'a state cannot yield to itself',
 
   'cue-report': (v: Values) =>
-    `${v['count']} things happened in this step; read at most ${Number(v['count']) - 1}, not ${v['index']}`,
+    `${v.count} things happened in this step; read at most ${Number(v.count) - 1}, not ${v.index}`,
   'reports-stale': () =>
     'another performer of this controller has stepped since; read reports right after the step',
   'set-unknown': unknown('signal'),
-  'set-derived': (v: Values) => `"${v['name']}" is derived; set the signals it is computed from`,
-  'set-kind': (v: Values) =>
-    `"${v['name']}" is a ${v['kind']} and takes ${v['expected']}, not ${shown(v['received'])}`,
+  'set-derived': (v: Values) => `"${v.name}" is derived; set the signals it is computed from`,
+  'set-kind': (v: Values) => `"${v.name}" is a ${v.kind} and takes ${v.expected}, not ${shown(v.received)}`,
   'step-time': (v: Values) =>
-    `step takes milliseconds from 0 to ${v['most']} (an hour), not ${shown(v['received'])}`,
+    `step takes milliseconds from 0 to ${v.most} (an hour), not ${shown(v.received)}`,
   'switch-cycle': (v: Values) =>
-    `these states lead to one another without taking any time: ${(v['states'] as string[]).join(' -> ')}; let one of them last`,
+    `these states lead to one another without taking any time: ${(v.states as string[]).join(' -> ')}; let one of them last`,
 
   'rehearsal-document': () => '"document" names the file of the character, relative to the rehearsal',
   'rehearsal-order': (v: Values) =>
-    `${v['received']} ms is past the end of the rehearsal at ${v['lasts']} ms; raise "lasts" or move it`,
+    `${v.received} ms is past the end of the rehearsal at ${v.lasts} ms; raise "lasts" or move it`,
   'rehearsal-expect': () =>
     'an expectation says what is expected: "state", "direction", "cell", "passes", "never" or "cues"',
   'rehearsal-time': () => 'say when it is expected: "at" an instant, or "from" and "to"',
@@ -137,5 +138,5 @@ export type ProblemCode = keyof typeof sentences;
 
 /** The sentence of one code with its values filled in. */
 export function sentence(code: ProblemCode, values: Values): string {
-  return (sentences[code] as (values: Values) => string)(values);
+  return sentences[code](values);
 }

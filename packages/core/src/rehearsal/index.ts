@@ -19,7 +19,7 @@ export interface RehearsalDocument {
  */
 export function readRehearsal(text: string, file?: string): RehearsalDocument {
   const source = new Source(text, file);
-  const read = validate(rehearsalSchema, source.value);
+  const read = validate(rehearsalSchema, source.value, 'dotHopRehearsal');
   if ('problems' in read) throw source.placed(read.problems);
   return { source, definition: read.value };
 }

@@ -1,0 +1,101 @@
+import { chromium } from 'playwright-core';
+import type { Browser, Page } from 'playwright-core';
+import { flags } from '../../../scripts/chromium.mjs';
+
+let browser: Browser;
+let page: Page;
+const complaints: string[] = [];
+
+beforeAll(async () => {
+  browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM!,
+    args: flags,
+    chromiumSandbox: false,
+  });
+});
+afterAll(() => browser.close());
+
+beforeEach(async () => {
+  complaints.length = 0;
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.on('console', (message) => {
+    if (message.type() === 'error' || message.type() === 'warning') complaints.push(message.text());
+  });
+  page.on('pageerror', (error) => complaints.push(error.message));
+});
+afterEach(async () => {
+  await page.close();
+  expect(complaints).toEqual([]);
+});
+
+const open = async (): Promise<void> => {
+  await page.goto(process.env.JETTY_ADDRESS!);
+  await shows('stand');
+};
+/** Waits until a state is the lit one. */
+const shows = (state: string) =>
+  page.waitForSelector(`[data-testid=state-${state}].showing`, { timeout: 5000 });
+const text = (id: string) => page.getByTestId(id).innerText();
+/** The states that showed lately, each one whatever the speed of the machine. */
+const trail = () => page.locator('.trail li').allInnerTexts();
+/** The pixels of the scene, as a text to compare. */
+const picture = () => page.evaluate(() => document.querySelector('canvas')!.toDataURL());
+
+test('keys walk, run and stop Wick: the lit state, the drawn cell and the signals follow', async () => {
+  await open();
+  const still = Number(await text('cell'));
+  expect(still).toBeLessThan(8);
+  await page.keyboard.down('ArrowRight');
+  await shows('run');
+  expect(await trail()).toEqual(['stand', 'walk', 'run']);
+  expect(Number(await text('cell'))).toBeGreaterThanOrEqual(16);
+  expect(Number(await text('cell'))).toBeLessThan(24);
+  expect(await text('facing')).toBe('facing east');
+  await page.keyboard.up('ArrowRight');
+  await shows('stand');
+  await page.keyboard.down('ArrowLeft');
+  await shows('run');
+  expect(await text('facing')).toBe('facing west');
+  await page.keyboard.up('ArrowLeft');
+  await shows('stand');
+  expect(await text('facing')).toBe('facing west');
+  await page.waitForFunction(
+    () => document.querySelector('[data-testid=signal-vx] output')?.textContent === '0',
+  );
+});
+
+test('a hop passes all its stages', async () => {
+  await open();
+  await page.keyboard.down('Space');
+  await page.waitForFunction(() => document.querySelector('.trail')!.textContent.includes('fall-start'));
+  await page.keyboard.up('Space');
+  await shows('stand');
+  expect(await trail()).toEqual(['stand', 'takeoff', 'rise', 'fall-start', 'fall', 'land', 'stand']);
+});
+
+test('two presses swing twice, and the page says why', async () => {
+  await open();
+  await page.keyboard.press('KeyJ');
+  await shows('swing1');
+  expect(await text('because')).toBe('swing1 shows because it ranks above stand and took over, using swing.');
+  await page.keyboard.press('KeyJ');
+  await shows('swing2');
+  expect(await text('because')).toContain('a hop of swing1 leads here');
+  await shows('stand');
+});
+
+test('the scene is drawn anew as time passes, and a pulse can be pressed by hand', async () => {
+  await open();
+  const before = await picture();
+  await page.getByTestId('signal-splash').getByRole('button').click();
+  await shows('splashed');
+  expect(await picture()).not.toBe(before);
+});
+
+test('keys held while the window loses its focus are let go', async () => {
+  await open();
+  await page.keyboard.down('ArrowRight');
+  await shows('run');
+  await page.evaluate(() => window.dispatchEvent(new Event('blur')));
+  await shows('stand');
+});

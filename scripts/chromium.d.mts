@@ -1,0 +1,3 @@
+export const flags: string[];
+export function findChromium(): string | undefined;
+export function needChromium(): string;

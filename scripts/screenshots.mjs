@@ -1,0 +1,32 @@
+// npm run screenshots: the pictures of docs/screenshots/, made anew from the demo data.
+import path from 'node:path';
+import { chromium } from 'playwright-core';
+import { build as buildPage, preview } from 'vite';
+import { flags, needChromium } from './chromium.mjs';
+import { build, dotHop, root } from './run.mjs';
+
+const shot = (name) => path.join('docs', 'screenshots', name);
+const jetty = path.join(root, 'examples', 'jetty');
+const wick = path.join('demo', 'wick.dothop.yaml');
+
+build();
+dotHop('cells', wick, '-o', shot('cells.png'));
+dotHop('preview', wick, 'swing1', '--scale', '3', '-o', shot('preview-strip.png'));
+dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
+
+await buildPage({ root: jetty, logLevel: 'warn' });
+const server = await preview({ root: jetty, preview: { port: 0 }, logLevel: 'error' });
+const browser = await chromium.launch({ executablePath: needChromium(), args: flags, chromiumSandbox: false });
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`http://localhost:${server.httpServer.address().port}/`);
+  await page.waitForSelector('.showing');
+  await page.keyboard.down('ArrowRight');
+  await page.waitForTimeout(900);
+  await page.keyboard.down('Space');
+  await page.waitForSelector('[data-testid=state-rise].showing');
+  await page.screenshot({ path: path.join(root, shot('jetty.png')) });
+} finally {
+  await browser.close();
+  await server.close();
+}
