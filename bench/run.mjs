@@ -8,7 +8,12 @@ const ticks = 120;
 const turns = 15;
 const tick = 1000 / 60;
 
-const clip = (first, frames, ms, loop = 'forever', cues = {}) => ({ cells: `${first}-${first + frames - 1}`, ms, loop, cues });
+const clip = (first, frames, ms, loop = 'forever', cues = {}) => ({
+  cells: `${first}-${first + frames - 1}`,
+  ms,
+  loop,
+  cues,
+});
 const step = { step: [0, 4] };
 
 /** The yardstick's character as a document. */
@@ -114,7 +119,12 @@ for (const [load, speeds] of Object.entries(loads)) {
       if (turn >= 3) taken[name].push(performance.now() - begin);
     }
   const perStep = (name) => (median(taken[name]) * 1e6) / (count * ticks);
-  results.push({ load, byHand: perStep('by hand'), performer: perStep('performer'), ratio: perStep('performer') / perStep('by hand') });
+  results.push({
+    load,
+    byHand: perStep('by hand'),
+    performer: perStep('performer'),
+    ratio: perStep('performer') / perStep('by hand'),
+  });
 }
 
 /** Bytes that a step allocates, over many steps of one performer that runs, turns and swings. */
@@ -135,10 +145,13 @@ function bytesPerStep() {
 }
 
 const bytes = bytesPerStep();
-if (process.argv.includes('--json')) console.log(JSON.stringify({ loads: results, bytesPerStep: bytes }, null, 2));
+if (process.argv.includes('--json'))
+  console.log(JSON.stringify({ loads: results, bytesPerStep: bytes }, null, 2));
 else {
   console.log(`${count} characters, ${ticks} ticks, median of ${turns} turns`);
   for (const { load, byHand, performer, ratio } of results)
-    console.log(`  ${load.padEnd(5)} by hand ${byHand.toFixed(1)} ns   performer ${performer.toFixed(1)} ns   ratio ${ratio.toFixed(2)}`);
+    console.log(
+      `  ${load.padEnd(5)} by hand ${byHand.toFixed(1)} ns   performer ${performer.toFixed(1)} ns   ratio ${ratio.toFixed(2)}`,
+    );
   console.log(`  bytes allocated a step: ${bytes.toFixed(3)}`);
 }

@@ -1,7 +1,17 @@
 // The yardstick: the same character as in bench/character.mjs, written by hand the way games usually do it:
 // one class, one chain of ifs, one accumulator.
 const frames = { stand: 8, walk: 8, run: 8, takeoff: 4, rise: 2, fall: 2, land: 3, swing: 6, hurt: 4 };
-const times = { stand: 125, walk: 90, run: 70, takeoff: 40, rise: 110, fall: 100, land: 70, swing: 70, hurt: 110 };
+const times = {
+  stand: 125,
+  walk: 90,
+  run: 70,
+  takeoff: 40,
+  rise: 110,
+  fall: 100,
+  land: 70,
+  swing: 70,
+  hurt: 110,
+};
 
 export class HandWritten {
   vx = 0;
@@ -45,14 +55,17 @@ export class HandWritten {
         this.decide();
         time = times[this.state];
       } else this.frame = 0;
-      if ((this.state === 'run' || this.state === 'walk') && (this.frame === 0 || this.frame === 4)) this.cues++;
+      if ((this.state === 'run' || this.state === 'walk') && (this.frame === 0 || this.frame === 4))
+        this.cues++;
     }
     if (this.jumpLeft > 0) this.jumpLeft -= dt;
     if (this.swingLeft > 0) this.swingLeft -= dt;
   }
 
   isAct() {
-    return this.state === 'takeoff' || this.state === 'land' || this.state === 'swing' || this.state === 'hurt';
+    return (
+      this.state === 'takeoff' || this.state === 'land' || this.state === 'swing' || this.state === 'hurt'
+    );
   }
 
   decide() {

@@ -12,9 +12,17 @@ try {
     const from = path.join(root, 'packages', name);
     say(`checking packages/${name}`);
     node('node_modules/publint/src/cli.js', from, '--strict');
-    const packed = spawnSync('npm', ['pack', '--json', '--pack-destination', folder], { cwd: from, encoding: 'utf8' });
+    const packed = spawnSync('npm', ['pack', '--json', '--pack-destination', folder], {
+      cwd: from,
+      encoding: 'utf8',
+    });
     const [made] = Object.values(JSON.parse(packed.stdout));
-    node('node_modules/@arethetypeswrong/cli/dist/index.js', path.join(folder, made.filename), '--profile', 'esm-only');
+    node(
+      'node_modules/@arethetypeswrong/cli/dist/index.js',
+      path.join(folder, made.filename),
+      '--profile',
+      'esm-only',
+    );
   }
 } finally {
   rmSync(folder, { recursive: true });

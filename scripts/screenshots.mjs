@@ -16,7 +16,11 @@ dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o',
 
 await buildPage({ root: jetty, logLevel: 'warn' });
 const server = await preview({ root: jetty, preview: { port: 0 }, logLevel: 'error' });
-const browser = await chromium.launch({ executablePath: needChromium(), args: flags, chromiumSandbox: false });
+const browser = await chromium.launch({
+  executablePath: needChromium(),
+  args: flags,
+  chromiumSandbox: false,
+});
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`http://localhost:${server.httpServer.address().port}/`);

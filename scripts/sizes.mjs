@@ -23,5 +23,7 @@ for (const [name, file] of Object.entries(entries)) {
   });
   const bytes = outputFiles[0].contents;
   const kilo = (count) => `${(count / 1000).toFixed(1)} kB`;
-  console.log(`${name.padEnd(20)} ${kilo(bytes.length).padStart(9)} minified ${kilo(gzipSync(bytes).length).padStart(9)} gzipped`);
+  console.log(
+    `${name.padEnd(20)} ${kilo(bytes.length).padStart(9)} minified ${kilo(gzipSync(bytes).length).padStart(9)} gzipped`,
+  );
 }
