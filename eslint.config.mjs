@@ -1,6 +1,6 @@
 import tseslint from 'typescript-eslint';
 
-const runtime = ['problem', 'sheet', 'clip', 'compass', 'signal', 'controller', 'performer'];
+const runtime = ['problem', 'sheet', 'clip', 'compass', 'signal', 'controller', 'performer', 'pixels'];
 const folders = [...runtime, 'document', 'check', 'rehearsal', 'troupe'];
 
 /** Imports of the core run one way, down the order of the folders: none names a folder that comes after its own. */

@@ -14,7 +14,7 @@ const panelEvery = 50;
 
 async function begin(): Promise<void> {
   root.render(<p className="notice">Fetching Wick ...</p>);
-  const character = await loadCharacter({ document: documentUrl, images: { wick: wickUrl } });
+  const character = await loadCharacter({ document: documentUrl, images: { 'wick.png': wickUrl } });
   const game = new Game(character, new Keyboard(window, usedKeys));
   let context: CanvasRenderingContext2D | undefined;
   const mount = (canvas: HTMLCanvasElement | null): void => {

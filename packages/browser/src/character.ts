@@ -4,7 +4,7 @@ import { compileDocument, readDocument } from 'dot-hop/document';
 /** A character ready to be performed and drawn. */
 export interface LoadedCharacter {
   readonly controller: Controller;
-  /** The images by the name of their sheet. */
+  /** The images by file, as the document names them. */
   readonly images: Readonly<Record<string, CanvasImageSource & ImageSize>>;
 }
 
@@ -12,7 +12,7 @@ export interface LoadedCharacter {
 export interface CharacterFiles {
   /** The address of the document, YAML or JSON. */
   readonly document: string | URL;
-  /** The addresses of images by the name of their sheet; by default each is found beside the document. */
+  /** The addresses of images by file, as the document names it; by default each is found beside the document. */
   readonly images?: Readonly<Record<string, string | URL>>;
 }
 
@@ -33,11 +33,12 @@ export async function loadCharacter(files: CharacterFiles): Promise<LoadedCharac
   if (!answer.ok)
     throw new LoadError(`${address.pathname}: cannot be fetched (${answer.status} ${answer.statusText})`);
   const read = readDocument(await answer.text(), address.pathname.split('/').pop());
+  const sheets = Object.values(read.definition.sheets);
+  const named = new Set(sheets.flatMap(({ image, images }) => images ?? image ?? []));
   const images = Object.fromEntries(
     await Promise.all(
-      Object.entries(read.definition.sheets).map(async ([name, { image }]) => {
-        const found = await loadImage(new URL(files.images?.[name] ?? image, address));
-        return [name, found] as const;
+      [...named].map(async (file) => {
+        return [file, await loadImage(new URL(files.images?.[file] ?? file, address))] as const;
       }),
     ),
   );

@@ -1,3 +1,4 @@
+import { stampsOf } from 'dot-hop';
 import type { Pose } from 'dot-hop';
 
 /** A canvas whose pixels are drawn several times as large, sharp on any display. */
@@ -34,19 +35,22 @@ export function crispCanvas(
 /**
  * Draws a pose with its pivot at a place. The place is rounded to whole pixels of the context, so that a drawing
  * never blurs between two.
+ *
+ * @param images the images by file
  */
 export function drawPose(
   context: CanvasRenderingContext2D,
   images: Readonly<Record<string, CanvasImageSource>>,
-  { cell, mirrored }: Pose,
+  pose: Pose,
   x: number,
   y: number,
 ): void {
-  const image = images[cell.sheet]!;
-  const { x: sx, y: sy, width, height } = cell;
-  context.save();
-  context.translate(Math.round(x), Math.round(y));
-  if (mirrored) context.scale(-1, 1);
-  context.drawImage(image, sx, sy, width, height, -cell.pivotX, -cell.pivotY, width, height);
-  context.restore();
+  for (const { cell, x: left, y: top, flipX, flipY } of stampsOf(pose)) {
+    const { width, height } = cell;
+    context.save();
+    context.translate(Math.round(x + left) + (flipX ? width : 0), Math.round(y + top) + (flipY ? height : 0));
+    context.scale(flipX ? -1 : 1, flipY ? -1 : 1);
+    context.drawImage(images[cell.image]!, cell.x, cell.y, width, height, 0, 0, width, height);
+    context.restore();
+  }
 }

@@ -1,5 +1,5 @@
 import path from 'node:path';
-import type { Controller, ImageSize, Problem } from 'dot-hop';
+import type { Controller, ControllerDefinition, DocumentPath, ImageSize, Problem } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import type { CharacterDocument } from 'dot-hop/document';
 import { readText } from './files.js';
@@ -11,27 +11,40 @@ export interface Character {
   readonly file: string;
   readonly document: CharacterDocument;
   readonly controller: Controller;
-  /** The images by the name of their sheet. */
+  /** The images by file, as the document names them. */
   readonly images: ReadonlyMap<string, Image>;
+}
+
+/** The images that a document names, each with the first place that names it. */
+function imagesOf({ sheets }: ControllerDefinition): Map<string, DocumentPath> {
+  const found = new Map<string, DocumentPath>();
+  for (const [name, { image, images = [] }] of Object.entries(sheets)) {
+    if (image !== undefined && !found.has(image)) found.set(image, ['sheets', name, 'image']);
+    images.forEach((file, i) => {
+      if (!found.has(file)) found.set(file, ['sheets', name, 'images', i]);
+    });
+  }
+  return found;
 }
 
 /**
  * Reads a document and the images it names, which are looked for beside it.
  *
+ * @param text the document, where it was read already
  * @throws {DocumentError} with every problem of the document and its images
  */
-export async function loadCharacter(file: string): Promise<Character> {
-  const document = readDocument(await readText(file), file === '-' ? '(standard input)' : file);
+export async function loadCharacter(file: string, text?: string): Promise<Character> {
+  const document = readDocument(text ?? (await readText(file)), file === '-' ? '(standard input)' : file);
   const folder = file === '-' ? '.' : path.dirname(file);
   const images = new Map<string, Image>();
   const problems: Problem[] = [];
-  for (const [name, { image }] of Object.entries(document.definition.sheets)) {
+  for (const [image, place] of imagesOf(document.definition)) {
     try {
-      images.set(name, await readImage(path.join(folder, image)));
+      images.set(image, await readImage(path.join(folder, image)));
     } catch (error) {
       if (!(error instanceof ImageTrouble)) throw error;
       const code = error.missing ? 'image-missing' : 'image-broken';
-      problems.push({ code, path: ['sheets', name, 'image'], values: { image, detail: error.message } });
+      problems.push({ code, path: place, values: { image, detail: error.message } });
     }
   }
   if (problems.length > 0) throw document.source.placed(problems);

@@ -2,6 +2,8 @@ import { Command, InvalidArgumentError, Option } from 'commander';
 import { cells } from './commands/cells.js';
 import type { CellsOptions } from './commands/cells.js';
 import type { Output } from './commands/command.js';
+import { convert } from './commands/convert.js';
+import type { ConvertOptions } from './commands/convert.js';
 import { preview } from './commands/preview.js';
 import type { PreviewOptions } from './commands/preview.js';
 import { rehearse } from './commands/rehearse.js';
@@ -31,6 +33,30 @@ function size(text: string): [number, number] {
   return [width, height];
 }
 
+function place(text: string): [number, number] {
+  const found = /^(\d{1,5})[x,](\d{1,5})$/.exec(text);
+  if (found === null) throw new InvalidArgumentError('It must be written as x and y, such as 2x2.');
+  return [Number(found[1]), Number(found[2])];
+}
+
+function rates(text: string): number[] {
+  const values = text.split(',').map(Number);
+  if (values.length > 6 || !values.every((value) => value >= 1 && value <= 120))
+    throw new InvalidArgumentError('It must be one to six numbers of frames a second, such as 24,12,6.');
+  return values;
+}
+
+const tableFields = ['x', 'y', 'width', 'height', 'left', 'top', 'frameWidth', 'frameHeight'];
+
+function columns(text: string): Record<string, string> {
+  const pairs = text.split(',').map((pair) => pair.split('='));
+  if (!pairs.every(([field, name]) => tableFields.includes(field!) && name))
+    throw new InvalidArgumentError(
+      `It must be fields and names, such as x=left,y=top; fields: ${tableFields.join(', ')}.`,
+    );
+  return Object.fromEntries(pairs as [string, string][]);
+}
+
 /** The command line: every command with its help. `finish` receives a command's exit code. */
 export function buildProgram(output: Output, finish: (code: number) => void): Command {
   const program = new Command('dot-hop');
@@ -47,31 +73,47 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
 
   program
     .command('cells')
-    .description('the cells of a sheet, numbered: a table, and one picture with -o')
-    .argument('<source>', 'an image, or a document')
-    .option('-o, --out <file.png>', 'write the numbered picture here')
+    .description('cuts and numbers cells: a table, one picture with -o, a document with --write')
+    .argument('<sources...>', 'a document; or an image, an animation, a folder or many images')
+    .option('-o, --out <file.png>', 'draw the numbered cells here')
+    .option('--write <document>', 'write a document with these cells and clips, or bring it up to date')
     .option('--cell <width>x<height>', "an image's cells, in pixels", size)
+    .option('--margin <pixels>', 'space around all cells', wholeNumber(0, 4096))
+    .option('--gap <pixels>', 'space between cells', wholeNumber(0, 4096))
+    .option('--offset <x>x<y>', 'where the first cell begins', place)
+    .option('--islands', 'find the drawings by the transparent gaps between them')
+    .option('--table <file.csv>', 'take the rectangles from a table')
+    .option('--columns <list>', "the table's names, such as x=left,y=top,width=w,height=h", columns)
     .option('--sheet <name>', 'which sheet of a document; default: the first')
+    .option('--marks', 'draw pivots, boxes and points')
+    .option('--measure', 'measure the drawings; exit code 1 when something is off')
     .option('--csv', 'print the table as CSV')
     .option('--json', 'print the table as JSON')
     .addHelpText(
       'after',
       example(
-        'dot-hop cells demo/wick.dothop.yaml -o cells.png',
-        'dot-hop cells demo/wick.png --cell 64x56 --csv',
+        'dot-hop cells demo/wick.dothop.yaml -o cells.png --marks',
+        'dot-hop cells demo/wick.png --cell 64x56 --write wick-first.dothop.yaml',
+        'dot-hop cells demo/wick.dothop.yaml --measure',
       ),
     )
-    .action(async (source: string, options: CellsOptions) => finish(await cells(source, options, output)));
+    .action(async (sources: string[], options: CellsOptions) =>
+      finish(await cells(sources, options, output)),
+    );
 
   program
     .command('preview')
-    .description('a clip, flipbook or state: moving in a .webp, side by side in a .png')
+    .description('a clip, flipbook or state: moving in a .webp, .gif or .apng, side by side in a .png')
     .argument('<document>', 'the character')
     .argument('<name>', 'a clip, flipbook or state')
-    .option('-o, --out <file>', 'write it here, as .webp or .png')
+    .option('-o, --out <file>', 'write it here')
     .option('--scale <times>', 'how many times as large', wholeNumber(1, 32), 4)
     .option('--direction <name>', 'the direction it faces; default: the one it starts with')
     .option('--rate <times>', 'how many times as fast', rate, 1)
+    .option('--compare <list>', 'frames a second side by side, such as 24,12,6', rates)
+    .option('--ghosts', 'show the neighbouring frames faintly')
+    .option('--ground', 'draw the ground; with a stride it passes under the feet')
+    .option('--marks', 'draw pivots, boxes, points and cues')
     .addOption(
       new Option('--background <kind>', 'what stands behind')
         .choices(['plain', 'checker', 'none'])
@@ -81,12 +123,31 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       example(
-        'dot-hop preview demo/wick.dothop.yaml run -o run.webp',
+        'dot-hop preview demo/wick.dothop.yaml run -o run.webp --ground',
+        'dot-hop preview demo/wick.dothop.yaml walk -o walk.gif --compare 24,12,6',
         'dot-hop preview demo/wick.dothop.yaml swing1 --direction west -o swing.png',
       ),
     )
     .action(async (document: string, name: string, options: PreviewOptions) =>
       finish(await preview(document, name, options, output)),
+    );
+
+  program
+    .command('convert')
+    .description('a document as YAML or JSON, its clips as a CSV table; and a table back into a document')
+    .argument('<document>', 'the character')
+    .option('-o, --out <file>', 'write it here, as .yaml, .json or .csv')
+    .addOption(new Option('--to <format>', 'what to print without -o').choices(['yaml', 'json', 'csv']))
+    .option('--clips <table.csv>', 'take the clips of this table over into the document')
+    .addHelpText(
+      'after',
+      example(
+        'dot-hop convert demo/wick.dothop.yaml --to csv',
+        'dot-hop convert demo/wick.dothop.yaml -o wick-copy.dothop.json',
+      ),
+    )
+    .action(async (document: string, options: ConvertOptions) =>
+      finish(await convert(document, options, output)),
     );
 
   program

@@ -1,9 +1,21 @@
 import { spawnSync } from 'node:child_process';
-import { cpSync, existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { ControllerDefinition } from 'dot-hop';
+import type { MeasureFinding } from 'dot-hop/pixels';
 import sharp from 'sharp';
+import { parse } from 'yaml';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 const program = path.join(root, 'packages/cli/bin/dot-hop.js');
@@ -25,6 +37,10 @@ function dotHop(args: string[], input = ''): { code: number | null; out: string;
   });
   return { code: status, out: stdout, err: stderr };
 }
+
+/** A document of the folder, as plain data. */
+const read = (file: string): ControllerDefinition =>
+  parse(readFileSync(path.join(folder, file), 'utf8')) as ControllerDefinition;
 
 /** Changes a file of the folder. */
 function change(file: string, from: string, to: string): void {
@@ -49,9 +65,9 @@ describe('dot-hop cells', () => {
     expect(told.sheet).toBe('wick');
     expect(told.cells[3]).toMatchObject({ index: 3, x: 192, clips: ['stand'] });
     const { width, height } = await sharp(path.join(folder, 'cells.png')).metadata();
-    expect([width, height]).toEqual([1128, 1208]);
+    expect([width, height]).toEqual([1128, 1352]);
     expect(dotHop(['cells', 'wick.png', '--cell', '64x56', '--csv']).out.split('\n')[2]).toBe(
-      '1,wick-1,64,0,64,56,',
+      '1,wick-1,64,0,64,56,row0',
     );
   });
 
@@ -73,7 +89,7 @@ describe('dot-hop preview', () => {
       '2',
     ]);
     expect(code).toBe(0);
-    expect(out).toContain('takeoff: 4 frames, 170 ms, loop once');
+    expect(out).toContain('takeoff: 4 frames, 170 ms, plays once');
     const { pages, delay, width, pageHeight, loop } = await sharp(path.join(folder, 'takeoff.webp'), {
       pages: -1,
     }).metadata();
@@ -88,7 +104,9 @@ describe('dot-hop preview', () => {
 
   test('tells where WebP cannot hold the true time', () => {
     const { err } = dotHop(['preview', 'wick.dothop.yaml', 'run', '-o', 'run.webp']);
-    expect(err).toContain('frame 0 lasts 71.43 ms and is written as 71');
+    expect(err).toContain(
+      'webp cannot hold the true times: picture 0 lasts 71.43 ms and is written as 71; the whole is 571.43 ms, written as 571',
+    );
   });
 
   test('draws a strip, and the mirrored direction as the mirror image', async () => {
@@ -111,6 +129,224 @@ describe('dot-hop preview', () => {
     const east = await raw('east.webp').flop().raw().toBuffer();
     expect(Buffer.compare(await raw('west.webp').raw().toBuffer(), east)).toBe(0);
     expect((await raw('east.png').metadata()).height).toBeGreaterThan(100);
+  });
+});
+
+describe('dot-hop preview, other formats', () => {
+  const film = async (file: string) => {
+    const { pages, delay, width } = await sharp(path.join(folder, file), { pages: -1 }).metadata();
+    return { pages, delay, width };
+  };
+
+  test('rates side by side change together where their borders fall together', async () => {
+    expect(
+      dotHop(['preview', 'wick.dothop.yaml', 'rise', '-o', 'r.webp', '--scale', '1', '--compare', '20,10'])
+        .code,
+    ).toBe(0);
+    expect(await film('r.webp')).toEqual({ pages: 4, delay: [50, 50, 50, 50], width: 64 * 2 + 2 });
+  });
+
+  test('GIF is written in hundredths, and the whole still lasts as long', () => {
+    const { err } = dotHop(['preview', 'wick.dothop.yaml', 'fall-start', '-o', 'f.gif', '--rate', '1.5']);
+    expect(err).toContain(
+      'gif cannot hold the true times: picture 2 lasts 46.67 ms and is written as 50; the whole is 126.67 ms, written as 130',
+    );
+  });
+
+  test('the ground passes under a clip with a stride', async () => {
+    const args = ['preview', 'wick.dothop.yaml', 'run', '--scale', '1', '--background', 'none'];
+    dotHop([...args, '-o', 'plain.webp']);
+    dotHop([...args, '-o', 'ground.webp', '--ground']);
+    expect((await film('ground.webp')).pages).toBeGreaterThan((await film('plain.webp')).pages!);
+  });
+});
+
+describe('bringing in', () => {
+  const frames = async (names: string[], row = 56): Promise<void> => {
+    for (const [i, name] of names.entries())
+      await sharp(path.join(folder, 'wick.png'))
+        .extract({ left: i * 64, top: row, width: 64, height: 56 })
+        .toFile(path.join(folder, name));
+  };
+  test('a folder of images becomes a moving preview by two commands, in natural order', async () => {
+    mkdirSync(path.join(folder, 'hero'));
+    await frames(['hero/walk10.png', 'hero/walk2.png', 'hero/walk1.png', 'hero/stand.png']);
+    expect(dotHop(['cells', 'hero', '--write', 'hero.yaml'])).toMatchObject({ code: 0 });
+    const { sheets, clips } = read('hero.yaml');
+    expect(sheets.hero!.images).toEqual([
+      'hero/stand.png',
+      'hero/walk1.png',
+      'hero/walk2.png',
+      'hero/walk10.png',
+    ]);
+    expect(clips).toEqual({ stand: { cells: 0, fps: 10 }, walk: { cells: '1-3', fps: 10 } });
+    expect(dotHop(['preview', 'hero.yaml', 'walk', '-o', 'walk.webp']).code).toBe(0);
+  });
+
+  test('writing again keeps what a person has changed, and lists clips that no longer fit', async () => {
+    await frames(['walk1.png', 'walk2.png', 'walk3.png']);
+    const all = ['walk1.png', 'walk2.png', 'walk3.png'];
+    dotHop(['cells', ...all, '--write', 'w.yaml']);
+    const file = path.join(folder, 'w.yaml');
+    writeFileSync(file, `# mine\n${readFileSync(file, 'utf8').replace('fps: 10', 'fps: 7')}`);
+    await frames(['walk4.png'], 112);
+    expect(dotHop(['cells', ...all, 'walk4.png', '--write', 'w.yaml']).code).toBe(0);
+    expect(readFileSync(file, 'utf8')).toMatch(/^# mine\n/);
+    expect(read('w.yaml').clips.walk).toEqual({ cells: '0-2', fps: 7 });
+    const kept = readFileSync(file, 'utf8');
+    const { code, err } = dotHop(['cells', 'walk1.png', 'walk2.png', '--write', 'w.yaml']);
+    expect([code, err]).toEqual([
+      2,
+      expect.stringContaining('clips.walk.cells: there is no cell 2: sheet "walk" has the cells 0 to 1'),
+    ]);
+    expect(readFileSync(file, 'utf8')).toBe(kept);
+  });
+
+  test.each(['webp', 'gif', 'apng'])('a moving %s becomes a sheet and a clip with its own times', (kind) => {
+    dotHop([
+      'preview',
+      'wick.dothop.yaml',
+      'takeoff',
+      '-o',
+      `t.${kind}`,
+      '--scale',
+      '1',
+      '--background',
+      'none',
+    ]);
+    expect(dotHop(['cells', `t.${kind}`, '--write', 't.yaml']).code).toBe(0);
+    expect(read('t.yaml').clips).toEqual({ t: { cells: '0-3', ms: [40, 40, 40, 50] } });
+    expect(
+      dotHop(['preview', 't.yaml', 't', '-o', `again.${kind}`, '--scale', '1', '--background', 'none']).code,
+    ).toBe(0);
+  });
+
+  test('rectangles are read from a table whose columns are named', () => {
+    writeFileSync(path.join(folder, 'r.csv'), 'id,left,top,w,h\na,0,0,64,56\nb,64,0,30,20\n');
+    const columns = ['--columns', 'x=left,y=top,width=w,height=h'];
+    expect(
+      dotHop(['cells', 'wick.png', '--table', 'r.csv', ...columns, '--csv'])
+        .out.trimEnd()
+        .split('\n')[2],
+    ).toBe('1,wick-1,64,0,30,20,all');
+    expect(dotHop(['cells', 'wick.png', '--table', 'r.csv']).err).toContain(
+      'there is no column "x" for x; it has id, left, top, w, h',
+    );
+  });
+
+  test('islands are found, and a grid is proposed where one fits', () => {
+    const { out, err } = dotHop(['cells', 'wick.png', '--islands', '--csv']);
+    expect(err).toContain('a grid fits: --cell 64x56');
+    expect(out.trimEnd().split('\n')).toHaveLength(61);
+  });
+
+  test('an image that claims more pixels than it may is refused', async () => {
+    await sharp({ create: { width: 9000, height: 9000, channels: 3, background: '#000000' } })
+      .png()
+      .toFile(path.join(folder, 'bomb.png'));
+    const { code, err } = dotHop(['cells', 'bomb.png', '--cell', '8x8']);
+    expect(err).toContain('it has more than 67108864 pixels');
+    expect(code).toBe(2);
+  });
+});
+
+describe('dot-hop convert', () => {
+  test('JSON and YAML say the same', () => {
+    dotHop(['convert', 'wick.dothop.yaml', '-o', 'w.json']);
+    dotHop(['convert', 'w.json', '-o', 'w.yaml']);
+    expect(read('w.yaml')).toEqual(read('wick.dothop.yaml'));
+    expect(JSON.parse(readFileSync(path.join(folder, 'w.json'), 'utf8'))).toEqual(read('wick.dothop.yaml'));
+  });
+
+  test('a table of clips goes out and comes back without loss', () => {
+    const { out } = dotHop(['convert', 'wick.dothop.yaml', '--to', 'csv']);
+    expect(out.split('\n').slice(0, 3)).toEqual([
+      'clip,sheet,cells,fps,ms,lasts,loop,stride',
+      'stand,,0-7,8,,,,',
+      'walk,,8-15,11,,,,23',
+    ]);
+    writeFileSync(path.join(folder, 'c.csv'), out);
+    dotHop(['convert', 'wick.dothop.yaml', '--clips', 'c.csv', '-o', 'same.yaml']);
+    expect(read('same.yaml')).toEqual(read('wick.dothop.yaml'));
+  });
+
+  test('what a table says is taken over; cues, spans, comments and other clips are kept', () => {
+    const rows = 'clip,cells,fps,ms,loop\nwalk,15-8,,100 50 50 50 50 50 50 50,\nnew,0 2 4,9,,from 1\n';
+    writeFileSync(path.join(folder, 'c.csv'), rows);
+    expect(dotHop(['convert', 'wick.dothop.yaml', '--clips', 'c.csv', '-o', 'wick.dothop.yaml']).code).toBe(
+      0,
+    );
+    const { clips } = read('wick.dothop.yaml');
+    expect(clips.walk).toEqual({
+      cells: '15-8',
+      ms: [100, 50, 50, 50, 50, 50, 50, 50],
+      cues: { step: [0, 4] },
+      stride: 23,
+    });
+    expect(clips.new).toEqual({ cells: [0, 2, 4], fps: 9, loop: { from: 1 } });
+    expect(readFileSync(path.join(folder, 'wick.dothop.yaml'), 'utf8')).toContain(
+      '# pixels a second, right is positive',
+    );
+  });
+
+  test.each([
+    ['clip,cels\nwalk,1\n', 'c.csv:1 there is no field "cels" in a table of clips'],
+    ['clip,fps\nwalk,fast\n', 'c.csv:2 fps: expected a number, not "fast"'],
+    [
+      'clip,loop\nwalk,always\n',
+      'c.csv:2 loop: expected forever, once, back-and-forth, a number of times or "from 2"',
+    ],
+    ['clip,fps\nwalk,0\n', 'clips.walk.fps: "fps" must be more than 0'],
+    ['clip,cells\nwalk,990\n', 'clips.walk.cells: there is no cell 990'],
+    ['"clip\nwalk', 'c.csv: it is not a CSV table'],
+  ])('%j is refused and nothing is written', (table, words) => {
+    writeFileSync(path.join(folder, 'c.csv'), table);
+    const { code, err } = dotHop(['convert', 'wick.dothop.yaml', '--clips', 'c.csv', '-o', 'x.yaml']);
+    expect(err).toContain(words);
+    expect([code, existsSync(path.join(folder, 'x.yaml'))]).toEqual([2, false]);
+  });
+});
+
+describe('dot-hop cells --measure', () => {
+  test('finds every fault of the faulty sheet, and draws where it is', async () => {
+    for (const file of ['faulty.png', 'faulty.dothop.yaml'])
+      cpSync(path.join(root, 'demo', file), path.join(folder, file));
+    const { code, out } = dotHop([
+      'cells',
+      'faulty.dothop.yaml',
+      '--measure',
+      '--json',
+      '-o',
+      'faulty-cells.png',
+    ]);
+    const told = JSON.parse(out) as { findings: MeasureFinding[] };
+    const pieces = JSON.parse(
+      dotHop(['cells', 'faulty.dothop.yaml', '--sheet', 'pieces', '--measure', '--json']).out,
+    ) as typeof told;
+    const all = [...told.findings, ...pieces.findings].map(
+      ({ code: kind, subject, frames, pixels }) => `${kind} ${subject} ${frames} ${pixels}`,
+    );
+    expect(all).toEqual(
+      expect.arrayContaining([
+        'foot-line walk 2 2',
+        'centre-jump walk 4 9',
+        'box-differs walk 3 0',
+        'cell-empty stand 1 0',
+        'width-jump stand 3 17',
+        'cell-cut stand 5 0',
+        'cells-equal faulty  0',
+        'clip-foot-line doze 0,1,2,3,4,5 3',
+        'cell-size cut 2 0',
+      ]),
+    );
+    expect(code).toBe(1);
+    expect((await sharp(path.join(folder, 'faulty-cells.png')).metadata()).width).toBe(1128);
+  });
+
+  test('finds nothing on Wick', () => {
+    const { code, out } = dotHop(['cells', 'wick.dothop.yaml', '--measure']);
+    expect(out).toContain('nothing found');
+    expect(code).toBe(0);
   });
 });
 
@@ -152,7 +388,7 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
     [['preview', 'none.yaml', 'run'], 'dot-hop: none.yaml: there is no such file'],
     [
       ['preview', 'wick.dothop.yaml', 'run', '-o', 'run.bmp'],
-      'a preview is written as .webp (moving) or .png',
+      'a preview is written as .webp, .gif or .apng (moving) or .png',
     ],
     [
       ['preview', 'wick.dothop.yaml', 'run', '-o', 'no/run.png'],
@@ -167,11 +403,25 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
       ['preview', 'wick.dothop.yaml', 'run', '--background', 'pink'],
       'Allowed choices are plain, checker, none.',
     ],
-    [['cells', 'wick.png'], 'dot-hop: wick.png: say how large its cells are, such as --cell 48x48'],
-    [['cells', 'wick.png', '--cell', '9999x2'], 'does not fit into wick.png, which is 512x448'],
+    [
+      ['cells', 'wick.png'],
+      'dot-hop: wick.png: say how it is cut: --cell 48x48, --islands, or --table rectangles.csv',
+    ],
+    [
+      ['cells', 'wick.png', '--cell', '9999x2'],
+      'a grid of cells of 9999x2 pixels does not fit into an image of 512x448',
+    ],
     [['cells', 'wick.png', '--cell', 'big'], 'It must be written as width x height'],
     [['cells', 'wick.dothop.yaml', '--sheet', 'x'], '--sheet x: the document has the sheets wick'],
-    [['cells', '.'], 'dot-hop: .: it is a folder'],
+    [['cells', 'none'], 'dot-hop: none: there is no such file'],
+    [
+      ['cells', '.', '--cell', '8x8', '--write', 'x.yaml', 'wick.png'],
+      '--cell, --islands and --table are for one image; 2 were given',
+    ],
+    [['cells', 'wick.png', '--table', 'none.csv'], 'none.csv: there is no such file'],
+    [['cells', 'wick.png', '--cell', '64x56', '--columns', 'a=b'], 'It must be fields and names'],
+    [['cells', 'wick.dothop.yaml', '--write', 'x.yaml'], '--write is for images'],
+    [['preview', 'wick.dothop.yaml', 'run', '--compare', '0'], 'It must be one to six numbers'],
     [['cels'], "unknown command 'cels'"],
     [
       ['rehearse', 'wick.dothop.yaml'],
@@ -209,7 +459,7 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
 });
 
 describe('help', () => {
-  test.each([['cells'], ['preview'], ['rehearse']])(
+  test.each([['cells'], ['preview'], ['convert'], ['rehearse']])(
     'of %s has an example that works on the demo data',
     (command) => {
       const { code, out } = dotHop([command, '--help']);

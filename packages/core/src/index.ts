@@ -1,16 +1,20 @@
 // Steps 1 to 3: sheets, clips, directions.
 export type {
-  Box,
   BoxDefinition,
-  Cell,
   GridDefinition,
-  ImageSize,
-  Sheet,
+  MarksDefinition,
+  PieceDefinition,
+  RectangleDefinition,
   SheetDefinition,
-} from './sheet/sheet.js';
-export type { Pose } from './sheet/pose.js';
-export type { CellsDefinition, FrameRange } from './clip/cells.js';
-export type { Clip, ClipDefinition, LoopRule } from './clip/clip.js';
+} from './sheet/definition.js';
+export type { Box, Cell, ImageSize, Piece, Point, Sheet } from './sheet/sheet.js';
+export { poseOf, stampsOf } from './sheet/pose.js';
+export type { Pose, Stamp } from './sheet/pose.js';
+export { writeCells } from './clip/cells.js';
+export type { CellsDefinition, FrameRange, LineDefinition } from './clip/cells.js';
+export type { ClipDefinition, LoopDefinition } from './clip/definition.js';
+export { durationsOf, showingAt } from './clip/clip.js';
+export type { Clip } from './clip/clip.js';
 export type { Compass, CompassDefinition, DirectionsDefinition } from './compass/compass.js';
 
 // Step 4: signals.

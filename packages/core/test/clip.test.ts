@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { DotHopError } from 'dot-hop';
-import { compile, perform } from './characters.js';
+import { DotHopError, showingAt } from 'dot-hop';
+import { compile, perform, stepTold } from './characters.js';
 
 const oneClip = (clip: object) =>
   compile({ clips: { c: clip as never }, states: { s: { shows: 'c' } }, rest: 's' }).clips.get('c')!;
@@ -80,6 +80,90 @@ describe('clips', () => {
     expect(performer.frameIndex).toBe(0);
   });
 
+  test('a whole length is shared out, and frames may be held', () => {
+    expect(oneClip({ cells: '0-3', lasts: 800 }).ends).toEqual([200_000, 400_000, 600_000, 800_000]);
+    expect(oneClip({ cells: '0-2', lasts: 800, hold: { 1: 2 } }).ends).toEqual([200_000, 600_000, 800_000]);
+    expect(oneClip({ cells: '0-2', fps: 10, hold: { 2: 2.5 } }).ends).toEqual([100_000, 200_000, 450_000]);
+  });
+
+  const shown = (loop: unknown, ms: number): number => {
+    const clip = oneClip({ cells: '0-2', ms: 100, loop });
+    return clip.order[showingAt(clip, ms)]!;
+  };
+
+  test('loops: back and forth, a number of times, an intro and then a loop', () => {
+    const at = [0, 100, 200, 300, 400, 500, 600, 700, 800];
+    expect(at.map((ms) => shown('forever', ms))).toEqual([0, 1, 2, 0, 1, 2, 0, 1, 2]);
+    expect(at.map((ms) => shown('once', ms))).toEqual([0, 1, 2, 2, 2, 2, 2, 2, 2]);
+    expect(at.map((ms) => shown('back-and-forth', ms))).toEqual([0, 1, 2, 1, 0, 1, 2, 1, 0]);
+    expect(at.map((ms) => shown(2, ms))).toEqual([0, 1, 2, 0, 1, 2, 2, 2, 2]);
+    expect(at.map((ms) => shown({ from: 1 }, ms))).toEqual([0, 1, 2, 1, 2, 1, 2, 1, 2]);
+  });
+
+  const loops = fc.oneof(
+    fc.constantFrom('forever', 'once', 'back-and-forth'),
+    fc.integer({ min: 1, max: 4 }),
+    fc.record({ from: fc.nat(5) }),
+  );
+  const durations = fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 1, maxLength: 6 });
+
+  test('what is shown at a time is what a performer shows that played until then, in steps of any length', () => {
+    fc.assert(
+      fc.property(durations, loops, fc.array(fc.nat(700), { maxLength: 6 }), (ms, loop, steps) => {
+        const rule = typeof loop === 'object' ? { from: loop.from % ms.length } : loop;
+        const performer = perform({
+          clips: { c: { cells: `0-${ms.length - 1}`, ms, loop: rule } },
+          states: { s: { shows: 'c' } },
+          rest: 's',
+        });
+        const clip = performer.controller.clips.get('c')!;
+        for (const step of steps) {
+          performer.step(step);
+          expect(performer.frameIndex).toBe(clip.order[showingAt(clip, performer.time)]);
+          expect(performer.pose.cell).toBe(clip.cells[showingAt(clip, performer.time)]);
+        }
+      }),
+    );
+  });
+
+  test('a loop shows the same after any number of passes, years later and exactly at its borders', () => {
+    fc.assert(
+      fc.property(
+        durations,
+        fc.boolean(),
+        fc.nat(1000),
+        fc.integer({ min: 1, max: 1e8 }),
+        (ms, back, time, passes) => {
+          const clip = oneClip({
+            cells: `0-${ms.length - 1}`,
+            ms,
+            loop: back ? 'back-and-forth' : 'forever',
+          });
+          const length = clip.ends[clip.ends.length - 1]! / 1000;
+          expect(showingAt(clip, time + passes * length)).toBe(showingAt(clip, time));
+          clip.ends.forEach((end, i) =>
+            expect(showingAt(clip, end / 1000 + passes * length)).toBe((i + 1) % clip.ends.length),
+          );
+        },
+      ),
+    );
+  });
+
+  test('cues are reported on the way back too, and on each pass of a number of times', () => {
+    const told = (loop: unknown): string[] =>
+      stepTold(
+        perform({
+          clips: { c: { cells: '0-2', ms: 100, loop: loop as never, cues: { tap: 1 } } },
+          states: { s: { shows: 'c' } },
+          rest: 's',
+        }),
+        600,
+      );
+    expect(told('back-and-forth')).toEqual(['100 tap', '300 tap', '500 tap']);
+    expect(told(2)).toEqual(['100 tap', '400 tap']);
+    expect(told({ from: 2 })).toEqual(['100 tap']);
+  });
+
   test('a clip played once stays on its last frame', () => {
     const performer = perform({
       clips: { c: { cells: '0-1', ms: 10, loop: 'once' } },
@@ -96,14 +180,27 @@ describe('clips', () => {
     [{ cells: '0-1', ms: [10, NaN] }, 'not NaN'],
     [{ cells: '0-1', ms: [10] }, '"ms" has 1 durations for 2 frames'],
     [{ cells: '0-1' }, 'say how fast the clip plays'],
-    [{ cells: '0-1', ms: 5, fps: 5 }, 'give "fps" or "ms", not both'],
+    [{ cells: '0-1', ms: 5, fps: 5 }, 'give one of "fps", "ms" and "lasts"'],
     [{ cells: '60-64', fps: 5 }, 'there is no cell 64: sheet "s" has the cells 0 to 63'],
-    [{ cells: 'all', fps: 5 }, 'cells are written 0-7, 7-0, 3 or [0-3, 5], not "all"'],
+    [{ cells: 'all', fps: 5 }, 'cells are written 0-7, 7-0, 3, [0-3, 5] or { row: 2 }, not "all"'],
     [{ cells: '0-999999999', fps: 5 }, 'cells are written'],
     [{ cells: [], fps: 5 }, 'at least one cell'],
     [{ cells: 0, cues: { x: 1 } }, 'there is no frame 1: the clip has the frames 0 to 0'],
     [{ cells: '0-3', fps: 5, spans: { x: '2-4' } }, 'clips.c.spans.x: a span is written first-last'],
     [{ cells: 0, sheet: 't' }, 'there is no sheet "t"'],
+    [{ cells: '0-1', lasts: 0 }, 'clips.c.lasts: a duration must be from 1 to 3600000 ms, not 0'],
+    [{ cells: '0-1', lasts: 9, hold: { 5: 2 } }, 'clips.c.hold.5: there is no frame "5"'],
+    [
+      { cells: '0-1', lasts: 9, hold: { 1: 0 } },
+      'a frame is held so many times as long; that must be over 0, not 0',
+    ],
+    [
+      { cells: '0-1', fps: 5, loop: 0 },
+      'clips.c.loop: a clip is played a whole number of times from 1 to 50000, not 0',
+    ],
+    [{ cells: '0-1', fps: 5, loop: { from: 2 } }, 'clips.c.loop.from: there is no frame 2'],
+    [{ cells: '0-1', fps: 5, perFrame: { 2: {} } }, 'clips.c.perFrame.2: there is no frame "2"'],
+    [{ cells: { row: 9 }, fps: 5 }, 'there is no cell 72 (nor 7 more that are named here)'],
   ])('%j is refused in words', (clip, words) => {
     expect(() => oneClip(clip)).toThrow(DotHopError);
     expect(() => oneClip(clip)).toThrow(words);

@@ -53,7 +53,7 @@ describe('documents', () => {
       sound.replace('shows: hop', 'shows: hpo'),
       'gull.yaml:14:17 states.hop.shows: there is no clip or flipbook "hpo"; did you mean "hop"?',
     ],
-    [sound.replace('rest: sit', ''), '"rest" is missing; expected a text'],
+    [sound.replace('clips:', 'clps:'), '"clips" is missing; expected clips by name'],
     [
       sound.replace('rest: sit', 'rest: sat'),
       'gull.yaml:15:7 rest: there is no state "sat"; did you mean "sit"?',
@@ -65,7 +65,7 @@ describe('documents', () => {
     ],
     [
       sound.replace('[8, 8]', '[32, 8]'),
-      'sheets.gull.grid.cell: a cell of 32x8 pixels does not fit into an image of 16x8',
+      'sheets.gull.grid.cell: a grid of cells of 32x8 pixels does not fit into an image of 16x8',
     ],
     [sound.replace('[8, 8]', '[0, 8]'), 'sheets.gull.grid.cell'],
     [sound.replace('size: [16, 8], ', ''), 'the size of "gull.png" is not known'],

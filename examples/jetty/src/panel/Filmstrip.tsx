@@ -1,4 +1,5 @@
 import { drawPose } from '@dot-hop/browser';
+import { poseOf } from 'dot-hop';
 import { useEffect, useRef } from 'react';
 import type { Game } from '../scene/game';
 
@@ -10,7 +11,7 @@ export function Filmstrip({ game }: { readonly game: Game }) {
   const ref = useRef<HTMLCanvasElement>(null);
   const { performer, character } = game;
   const { clip, frameIndex, pose, facing } = performer;
-  const cells = character.controller.clips.get(clip)!.cells;
+  const cells = character.controller.clips.get(clip)!.frames;
   useEffect(() => {
     const canvas = ref.current!;
     const ratio = window.devicePixelRatio;
@@ -24,13 +25,7 @@ export function Filmstrip({ game }: { readonly game: Game }) {
       context.fillStyle = i === frameIndex ? '#8a7fa8' : '#4d4569';
       context.fillRect(x, 0, frame.width, frame.height);
       context.globalAlpha = i === frameIndex ? 1 : 0.55;
-      drawPose(
-        context,
-        character.images,
-        { cell, mirrored: pose.mirrored, boxes: {} },
-        x + frame.width / 2,
-        frame.height - 3,
-      );
+      drawPose(context, character.images, poseOf(cell, pose.mirrored), x + frame.width / 2, frame.height - 3);
       context.globalAlpha = 1;
     });
   }, [cells, frameIndex, pose.mirrored, character.images]);

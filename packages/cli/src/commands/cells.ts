@@ -1,12 +1,17 @@
 import path from 'node:path';
 import { compileController } from 'dot-hop';
-import type { Clip, Sheet } from 'dot-hop';
+import type { Cell, Clip, Sheet } from 'dot-hop';
+import { measureClips } from 'dot-hop/pixels';
+import type { CellMeasure, MeasureFinding } from 'dot-hop/pixels';
+import sharp from 'sharp';
 import { loadCharacter } from '../character.js';
 import { writeWhole } from '../files.js';
-import { ImageTrouble, readImage } from '../images.js';
 import type { Image } from '../images.js';
 import { Misuse } from '../misuse.js';
 import { clipsByCell, contactSheet } from '../picture/contact-sheet.js';
+import { gather, isPictures } from '../sources.js';
+import type { CutOptions, Gathered } from '../sources.js';
+import { writeDocument } from '../write-document.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 import { csv, printTable } from './table.js';
@@ -15,74 +20,218 @@ import { csv, printTable } from './table.js';
 export interface CellsOptions {
   readonly out?: string;
   readonly cell?: readonly [number, number];
+  readonly margin?: number;
+  readonly gap?: number;
+  readonly offset?: readonly [number, number];
+  readonly islands?: boolean;
+  readonly table?: string;
+  readonly columns?: Readonly<Record<string, string>>;
+  readonly write?: string;
   readonly sheet?: string;
+  readonly marks?: boolean;
+  readonly measure?: boolean;
   readonly json?: boolean;
   readonly csv?: boolean;
 }
 
 interface Subject {
   readonly sheet: Sheet;
-  readonly image: Image;
+  readonly images: ReadonlyMap<string, Image>;
   readonly clips: readonly Clip[];
 }
 
 /** Numbers the cells of a sheet or of a document's sheet: as a table, and as a picture where `-o` says. */
-export async function cells(source: string, options: CellsOptions, output: Output): Promise<number> {
-  const { sheet, image, clips } = await subjectOf(source, options);
-  const users = clipsByCell(sheet, clips);
+export async function cells(
+  sources: readonly string[],
+  options: CellsOptions,
+  output: Output,
+): Promise<number> {
+  const subject = await subjectOf(sources, options, output);
+  const { sheet, images, clips } = subject;
+  // What takes long on a large sheet says that it is at work.
+  const say = (text: string): void => {
+    if (sheet.cells.length > 1000) output.note(text);
+  };
+  if (options.measure === true) say(`measuring ${sheet.cells.length} cells ...`);
+  const { measures, findings } =
+    options.measure === true ? measureSheet(subject) : { measures: undefined, findings: [] };
   if (options.out !== undefined) {
-    await writeWhole(options.out, await contactSheet(sheet, image, clips));
+    say(`drawing ${sheet.cells.length} cells ...`);
+    await writeWhole(
+      options.out,
+      await contactSheet(sheet, images, clips, { marks: options.marks ?? false, findings }),
+    );
     output.note(`${sheet.cells.length} cells numbered in ${options.out}`);
   }
-  const head = ['cell', 'name', 'x', 'y', 'width', 'height', 'clips'];
-  const rows = sheet.cells.map(({ index, name, x, y, width, height }) => {
-    return [index, name, x, y, width, height, users[index]!.map((clip) => clip.name).join(' ')];
-  });
-  if (options.json === true) {
-    const list = sheet.cells.map(({ index, name, x, y, width, height, pivotX, pivotY }) => {
-      const clipNames = users[index]!.map((clip) => clip.name);
-      return { index, name, x, y, width, height, pivot: [pivotX, pivotY], clips: clipNames };
-    });
-    printJson(output, { sheet: sheet.name, image: sheet.image, cells: list });
-  } else if (options.csv === true) output.line(csv(head, rows));
-  else if (options.out === undefined) printTable(output, head, rows);
-  return exit.well;
+  if (options.json === true) printJson(output, plain(subject, measures, findings));
+  else if (options.csv === true) output.line(csv(...rowsOf(subject, measures)));
+  else if (measures !== undefined) {
+    printTable(output, ...rowsOf(subject, measures));
+    printFindings(findings, output);
+  } else if (options.out === undefined && options.write === undefined)
+    printTable(output, ...rowsOf(subject, undefined));
+  return findings.length > 0 ? exit.failed : exit.well;
 }
 
-async function subjectOf(source: string, options: CellsOptions): Promise<Subject> {
-  if (/\.(png|webp|gif|jpe?g)$/i.test(source)) return bareSheet(source, options);
-  if (options.cell !== undefined)
-    throw new Misuse(`--cell is for an image; ${source} is read as a document, whose grids say their cells`);
-  const { controller, images } = await loadCharacter(source);
+async function subjectOf(
+  sources: readonly string[],
+  options: CellsOptions,
+  output: Output,
+): Promise<Subject> {
+  const [source] = sources;
+  if (sources.length > 1 || (await isPictures(source!))) {
+    const base = path.dirname(options.write ?? '.');
+    const gathered = await gather(sources, cutOf(options), options.write === undefined ? '.' : base);
+    for (const note of gathered.notes) output.note(note);
+    if (options.write !== undefined) await write(options.write, gathered, output);
+    return compiled(gathered);
+  }
+  for (const option of ['cell', 'islands', 'table', 'write'] as const)
+    if (options[option] !== undefined)
+      throw new Misuse(
+        `--${option} is for images; ${source!} is read as a document, which says itself how it is cut`,
+      );
+  const { controller, images } = await loadCharacter(source!);
   const names = [...controller.sheets.keys()];
   const name = options.sheet ?? names[0]!;
   const sheet = controller.sheets.get(name);
   if (sheet === undefined)
     throw new Misuse(`--sheet ${name}: the document has the sheets ${names.join(', ')}`);
-  return { sheet, image: images.get(name)!, clips: [...controller.clips.values()] };
+  return { sheet, images, clips: [...controller.clips.values()] };
 }
 
-/** An image without a document: one grid of cells. */
-async function bareSheet(file: string, { cell }: CellsOptions): Promise<Subject> {
-  if (cell === undefined) throw new Misuse(`${file}: say how large its cells are, such as --cell 48x48`);
-  const image = await readImage(file).catch((error: unknown) => {
-    if (error instanceof ImageTrouble) throw new Misuse(`${file}: ${error.message}`);
-    throw error;
-  });
-  if (cell[0] > image.width || cell[1] > image.height)
-    throw new Misuse(
-      `--cell ${cell.join('x')} does not fit into ${file}, which is ${image.width}x${image.height}`,
+function cutOf({ cell, margin, gap, offset, islands, table, columns }: CellsOptions): CutOptions {
+  const grid = cell && {
+    cell,
+    ...(margin === undefined ? {} : { margin }),
+    ...(gap === undefined ? {} : { gap }),
+    ...(offset === undefined ? {} : { offset }),
+  };
+  return {
+    ...(grid && { grid }),
+    ...(islands === undefined ? {} : { islands }),
+    ...(table === undefined ? {} : { table }),
+    ...(columns === undefined ? {} : { columns }),
+  };
+}
+
+async function write(file: string, gathered: Gathered, output: Output): Promise<void> {
+  const { made } = gathered;
+  if (made !== undefined) {
+    const { width, height, pixels } = made.image;
+    await writeWhole(
+      made.file,
+      await sharp(pixels, { raw: { width, height, channels: 4 } })
+        .png()
+        .toBuffer(),
     );
-  const name = path.basename(file).replace(/\.\w+$/, '');
-  const { sheets } = compileController(
-    {
-      dotHop: 1,
-      sheets: { [name]: { image: path.basename(file), grid: { cell } } },
-      clips: { first: { cells: 0 } },
-      states: { first: { shows: 'first' } },
-      rest: 'first',
-    },
-    { images: { [name]: image } },
-  );
-  return { sheet: sheets.get(name)!, image, clips: [] };
+    output.note(`sheet written: ${made.file}`);
+  }
+  for (const note of (await writeDocument(file, gathered)).notes) output.note(note);
+}
+
+/** Pictures without a document, as if they had one. */
+function compiled({ name, sheet, clips, images }: Gathered): Subject {
+  const definition = { dotHop: 1 as const, sheets: { [name]: sheet }, clips };
+  const controller = compileController(definition, { images: Object.fromEntries(images) });
+  return { sheet: controller.sheets.get(name)!, images, clips: [...controller.clips.values()] };
+}
+
+function measureSheet({ sheet, images, clips }: Subject): {
+  measures: ReadonlyMap<number, CellMeasure>;
+  findings: MeasureFinding[];
+} {
+  const own = clips.filter(({ frames }) => frames[0]!.sheet === sheet.name);
+  const { measures, findings } = measureClips(own, (image) => images.get(image)!);
+  return { measures: new Map([...measures].map(([cell, measure]) => [cell.index, measure])), findings };
+}
+
+type Rows = [string[], (string | number)[][]];
+
+function rowsOf({ sheet, clips }: Subject, measures: ReadonlyMap<number, CellMeasure> | undefined): Rows {
+  const users = clipsByCell(sheet, clips);
+  const names = (cell: Cell): string => users[cell.index]!.map((clip) => clip.name).join(' ');
+  if (measures === undefined) {
+    const rows = sheet.cells.map((cell) => [
+      cell.index,
+      cell.name,
+      cell.x,
+      cell.y,
+      cell.width,
+      cell.height,
+      names(cell),
+    ]);
+    return [['cell', 'name', 'x', 'y', 'width', 'height', 'clips'], rows];
+  }
+  const rows = sheet.cells.flatMap((cell) => {
+    const measure = measures.get(cell.index);
+    if (measure === undefined) return [];
+    const { ink, foot, centre, touches } = measure;
+    if (ink === undefined) return [[cell.index, names(cell), 'empty', '', '', '', '']];
+    return [
+      [cell.index, names(cell), ink.width, ink.height, foot, Math.round(centre * 10) / 10, touches.join(' ')],
+    ];
+  });
+  return [['cell', 'clips', 'ink width', 'ink height', 'foot', 'centre', 'touches'], rows];
+}
+
+function printFindings(findings: readonly MeasureFinding[], output: Output): void {
+  const { paint } = output;
+  output.line();
+  for (const { code, subject, text } of findings)
+    output.line(`${paint.yellow(code.padEnd(14))} ${paint.bold(subject)}, ${text}`);
+  if (findings.length === 0) output.line(paint.green('nothing found: every drawing stands where it should'));
+  else output.line(`${findings.length} found`);
+}
+
+function plain(
+  { sheet, clips }: Subject,
+  measures: ReadonlyMap<number, CellMeasure> | undefined,
+  findings: readonly MeasureFinding[],
+): unknown {
+  const users = clipsByCell(sheet, clips);
+  const list = sheet.cells.map((cell) => {
+    const {
+      index,
+      name,
+      image,
+      x,
+      y,
+      width,
+      height,
+      offsetX,
+      offsetY,
+      frameWidth,
+      frameHeight,
+      pivotX,
+      pivotY,
+    } = cell;
+    const measure = measures?.get(index);
+    const trim = [offsetX, offsetY, frameWidth, frameHeight];
+    const { boxes, points } = cell;
+    const pivot = [pivotX, pivotY];
+    const clipNames = users[index]!.map((clip) => clip.name);
+    const measured = measure && {
+      ink: measure.ink,
+      foot: measure.foot,
+      centre: measure.centre,
+      touches: measure.touches,
+    };
+    return {
+      index,
+      name,
+      image,
+      x,
+      y,
+      width,
+      height,
+      trim,
+      pivot,
+      boxes,
+      points,
+      clips: clipNames,
+      measured,
+    };
+  });
+  return { sheet: sheet.name, images: sheet.images, cells: list, ...(measures && { findings }) };
 }

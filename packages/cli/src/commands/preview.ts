@@ -1,13 +1,14 @@
 import path from 'node:path';
-import { nearestOf } from '../nearest.js';
+import { durationsOf, poseOf } from 'dot-hop';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
-import { animatedWebp, drawFrames, durationsOf, webpDelay } from '../picture/motion.js';
-import type { Background, Motion } from '../picture/motion.js';
-import { strip, trimmed } from '../picture/strip.js';
-import type { Clip, Pose } from 'dot-hop';
+import { nearestOf } from '../nearest.js';
+import { filmFormats } from '../picture/film-files.js';
+import { filmOf } from '../picture/motion.js';
+import type { Background, Look, Showing } from '../picture/motion.js';
+import { loopWords, strip, trimmed } from '../picture/strip.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 import { printTable } from './table.js';
@@ -18,11 +19,16 @@ export interface PreviewOptions {
   readonly scale: number;
   readonly direction?: string;
   readonly rate: number;
+  /** Frames a second to be shown side by side. */
+  readonly compare?: readonly number[];
   readonly background: Background;
+  readonly ghosts?: boolean;
+  readonly ground?: boolean;
+  readonly marks?: boolean;
   readonly json?: boolean;
 }
 
-/** Shows a clip, flipbook or state: moving in a WebP, side by side in a PNG; without `-o` as a table of frames. */
+/** Shows a clip, flipbook or state: moving, or side by side in a PNG; without `-o` as a table of frames. */
 export async function preview(
   file: string,
   name: string,
@@ -30,26 +36,26 @@ export async function preview(
   output: Output,
 ): Promise<number> {
   const character = await loadCharacter(file);
-  const { clip, poses, title } = findMotion(character, name, options.direction);
+  const { showing, title } = findShowing(character, name, options.direction);
+  const { clip, poses } = showing;
+  if (options.out !== undefined) await write(options.out, title, showing, character, options, output);
   const durations = durationsOf(clip).map((duration) => duration / options.rate);
-  const motion: Motion = { name: title, poses, durations, loops: clip.loop === 'forever' };
-  const { out, scale, background } = options;
-  if (out !== undefined) await write(out, motion, clip, character, scale, background, output);
-  const frames = poses.map(({ cell, mirrored }, frame) => ({
+  const frames = clip.frames.map((cell, frame) => ({
     frame,
     cell: cell.index,
     ms: durations[frame]!,
-    mirrored,
+    mirrored: poses[frame]!.mirrored,
     cues: clip.cues[frame]!,
     spans: [...clip.spans]
-      .filter(([, range]) => frame >= range.first && frame <= range.last)
+      .filter(([, { first, last }]) => frame >= first && frame <= last)
       .map(([span]) => span),
   }));
   const total = durations.reduce((sum, duration) => sum + duration, 0);
+  const loop = loopWords(clip);
   if (options.json === true)
-    printJson(output, { name: title, clip: clip.name, loop: clip.loop, ms: total, frames });
+    printJson(output, { name: title, clip: clip.name, loop, ms: total, stride: clip.stride, frames });
   else {
-    output.line(`${title}: ${frames.length} frames, ${trimmed(total)} ms, loop ${clip.loop}`);
+    output.line(`${title}: ${frames.length} frames, ${trimmed(total)} ms, ${loop}`);
     printTable(
       output,
       ['frame', 'cell', 'ms', 'cues', 'spans'],
@@ -61,60 +67,75 @@ export async function preview(
 
 async function write(
   out: string,
-  motion: Motion,
-  clip: Clip,
+  title: string,
+  showing: Showing,
   { images }: Character,
-  scale: number,
-  background: Background,
+  options: PreviewOptions,
   output: Output,
 ): Promise<void> {
+  const { clip } = showing;
+  const look: Look = {
+    scale: options.scale,
+    background: options.background,
+    ghosts: options.ghosts ?? false,
+    ground: options.ground ?? false,
+    marks: options.marks ?? false,
+  };
   const kind = path.extname(out).toLowerCase();
+  const format = filmFormats[kind];
   if (kind === '.png') {
-    await writeWhole(out, await strip(motion, clip, images, scale, background));
-    output.note(`strip of ${motion.poses.length} frames in ${out}`);
+    if (options.compare !== undefined)
+      throw new Misuse(`--compare is for a moving preview; ${out} would be a strip`);
+    await writeWhole(out, await strip(title, showing, images, look, options.rate));
+    output.note(`strip of ${clip.frames.length} frames in ${out}`);
     return;
   }
-  if (kind !== '.webp')
-    throw new Misuse(`-o ${out}: a preview is written as .webp (moving) or .png (a strip)`);
-  await writeWhole(
-    out,
-    await animatedWebp(drawFrames(motion, images, scale, background), motion.durations, motion.loops),
+  if (format === undefined)
+    throw new Misuse(`-o ${out}: a preview is written as .webp, .gif or .apng (moving) or .png (a strip)`);
+  const film = await filmOf(showing, images, look, ratesOf(showing, options));
+  const { bytes, written } = await format(film);
+  await writeWhole(out, bytes);
+  output.note(`${clip.frames.length} frames moving in ${out}`);
+  const rounded = film.durations.findIndex(
+    (duration, i) => film.frames.length === written.length && Math.abs(duration - written[i]!) > 0.005,
   );
-  output.note(`${motion.poses.length} frames moving in ${out}`);
-  const off = motion.durations.findIndex((duration) => webpDelay(duration) !== duration);
-  if (off >= 0) {
-    const [wanted, written] = [motion.durations[off]!, webpDelay(motion.durations[off]!)];
+  if (rounded >= 0)
     output.note(
-      `WebP holds whole milliseconds, 11 or more: frame ${off} lasts ${trimmed(wanted)} ms and is written as ${written}`,
+      `${kind.slice(1)} cannot hold the true times: picture ${rounded} lasts ${trimmed(film.durations[rounded]!)} ms and is written as ${written[rounded]!}; the whole is ${trimmed(sum(film.durations))} ms, written as ${trimmed(sum(written))}`,
     );
-  }
 }
 
-/** What a name shows: a state's flipbook in a direction, or a clip as it is drawn. */
-function findMotion(
+const sum = (numbers: readonly number[]): number => numbers.reduce((total, one) => total + one, 0);
+
+/** How many times as fast each picture plays. Frames a second are those of the clip's average frame. */
+function ratesOf({ clip }: Showing, { compare, rate }: PreviewOptions): number[] {
+  if (compare === undefined) return [rate];
+  const own = (clip.ends.length * 1_000_000) / clip.ends[clip.ends.length - 1]!;
+  return compare.map((fps) => fps / own);
+}
+
+/** What a name shows: a state or flipbook in a direction, or a clip as it is drawn. */
+function findShowing(
   { controller, document }: Character,
   name: string,
   direction: string | undefined,
-): { clip: Clip; poses: readonly Pose[]; title: string } {
+): { showing: Showing; title: string } {
   const { compass, states, stateNamed, clips } = controller;
   const facing = direction === undefined ? compass.start : compass.names.indexOf(direction);
   if (facing < 0) throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
-  const shows = (what: string): boolean => document.definition.states[what]?.shows === name;
-  const state = stateNamed.get(name) ?? states.find((one) => shows(one.name));
-  const timeline = state?.timelines[facing];
+  const defined = document.definition.states ?? {};
+  const state = stateNamed.get(name) ?? states.find((one) => defined[one.name]?.shows === name);
   const title = direction === undefined ? name : `${name} ${direction}`;
-  if (timeline !== undefined) return { clip: timeline.clip, poses: timeline.poses, title };
+  const timeline = state?.timelines[facing];
+  if (timeline !== undefined) return { showing: timeline, title };
   const clip = clips.get(name);
   if (clip === undefined) {
-    const known = [
-      ...new Set([
-        ...clips.keys(),
-        ...stateNamed.keys(),
-        ...Object.keys(document.definition.flipbooks ?? {}),
-      ]),
-    ];
-    throw new Misuse(`there is no clip, flipbook or state "${name}"${nearestOf(name, known)}`);
+    const known = new Set([
+      ...clips.keys(),
+      ...stateNamed.keys(),
+      ...Object.keys(document.definition.flipbooks ?? {}),
+    ]);
+    throw new Misuse(`there is no clip, flipbook or state "${name}"${nearestOf(name, [...known])}`);
   }
-  const poses = clip.cells.map((cell): Pose => ({ cell, mirrored: false, boxes: {} }));
-  return { clip, poses, title };
+  return { showing: { clip, poses: clip.cells.map((cell) => poseOf(cell, false)) }, title };
 }

@@ -1,6 +1,14 @@
-import type { Cell } from 'dot-hop';
+import { stampsOf } from 'dot-hop';
+import type { Box, Pose } from 'dot-hop';
 import sharp from 'sharp';
 import type { Image } from '../images.js';
+
+interface Flip {
+  readonly flipX: boolean;
+  readonly flipY: boolean;
+}
+
+const noFlip: Flip = { flipX: false, flipY: false };
 
 type Rgb = readonly [number, number, number];
 
@@ -52,14 +60,30 @@ export class Canvas {
     });
   }
 
-  /** Draws a cell `scale` times as large, without blur, its upper left corner at a place. */
-  cell(image: Image, cell: Cell, x: number, y: number, scale: number, mirrored = false): void {
-    this.eachPixel(x, y, cell.width * scale, cell.height * scale, (at, px, py) => {
-      const column = Math.floor((px - x) / scale);
-      const sx = cell.x + (mirrored ? cell.width - 1 - column : column);
-      const sy = cell.y + Math.floor((py - y) / scale);
+  /**
+   * Draws a rectangle of an image, its upper left corner at a place: `scale` times as large without blur, or, under 1,
+   * every so many-th pixel of it. `strength` from 0 to 1 lets what is behind shine through.
+   */
+  stamp(
+    image: Image,
+    box: Box,
+    x: number,
+    y: number,
+    scale: number,
+    flip: Flip = noFlip,
+    strength = 1,
+  ): void {
+    const [width, height] = [
+      Math.max(1, Math.round(box.width * scale)),
+      Math.max(1, Math.round(box.height * scale)),
+    ];
+    this.eachPixel(x, y, width, height, (at, px, py) => {
+      const column = Math.min(box.width - 1, Math.floor((px - x) / scale));
+      const row = Math.min(box.height - 1, Math.floor((py - y) / scale));
+      const sx = box.x + (flip.flipX ? box.width - 1 - column : column);
+      const sy = box.y + (flip.flipY ? box.height - 1 - row : row);
       const from = (sy * image.width + sx) * 4;
-      const alpha = image.pixels[from + 3]! / 255;
+      const alpha = (image.pixels[from + 3]! / 255) * strength;
       if (alpha === 0) return;
       const under = this.pixels[at + 3]! / 255;
       const whole = alpha + under * (1 - alpha);
@@ -68,6 +92,21 @@ export class Canvas {
           (image.pixels[from + c]! * alpha + this.pixels[at + c]! * under * (1 - alpha)) / whole;
       this.pixels[at + 3] = whole * 255;
     });
+  }
+
+  /** Draws a pose with its pivot at a place. */
+  pose(
+    images: ReadonlyMap<string, Image>,
+    pose: Pose,
+    x: number,
+    y: number,
+    scale: number,
+    strength = 1,
+  ): void {
+    for (const stamp of stampsOf(pose)) {
+      const [left, top] = [Math.round(x + stamp.x * scale), Math.round(y + stamp.y * scale)];
+      this.stamp(images.get(stamp.cell.image)!, stamp.cell, left, top, scale, stamp, strength);
+    }
   }
 
   /** Adds SVG elements, drawn over all pixels in the order in which they were added. */

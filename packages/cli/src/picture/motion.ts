@@ -1,23 +1,39 @@
+import { showingAt } from 'dot-hop';
 import type { Clip, Pose } from 'dot-hop';
-import sharp from 'sharp';
 import type { Image } from '../images.js';
 import { Canvas } from './canvas.js';
+import { svgText } from './letters.js';
+import { drawMarks } from './marks.js';
 import { theme } from './theme.js';
 
 /** What stands behind the drawings. */
 export type Background = 'plain' | 'checker' | 'none';
 
-/** Frames drawn alike: the poses and how long each shows, in milliseconds. */
-export interface Motion {
-  readonly name: string;
-  readonly poses: readonly Pose[];
-  readonly durations: readonly number[];
-  readonly loops: boolean;
+/** How a clip is shown. */
+export interface Look {
+  readonly scale: number;
+  readonly background: Background;
+  /** Shows the neighbouring frames faintly. */
+  readonly ghosts: boolean;
+  /** Draws the ground line and, for a clip with a stride, lets the ground pass under it. */
+  readonly ground: boolean;
+  /** Draws pivots, boxes and points, and names the cues of the frame. */
+  readonly marks: boolean;
 }
 
-/** The exact durations of a clip's frames, in milliseconds. */
-export function durationsOf(clip: Clip): number[] {
-  return clip.ends.map((end, frame) => (end - (clip.ends[frame - 1] ?? 0)) / 1000);
+/** A clip with the pose of each showing. */
+export interface Showing {
+  readonly clip: Clip;
+  readonly poses: readonly Pose[];
+}
+
+/** Moving pictures of one size, each with the milliseconds that it lasts. */
+export interface Film {
+  readonly width: number;
+  readonly height: number;
+  readonly frames: readonly Uint8Array[];
+  readonly durations: readonly number[];
+  readonly loops: boolean;
 }
 
 /** The smallest picture that holds every pose, pivots together: the distances from the pivot to its four edges. */
@@ -29,88 +45,122 @@ export function reachOf(poses: readonly Pose[]): {
 } {
   const reach = { left: 0, right: 0, top: 0, bottom: 0 };
   for (const { cell, mirrored } of poses) {
-    const [before, behind] = [cell.pivotX, cell.width - cell.pivotX];
-    reach.left = Math.max(reach.left, mirrored ? behind : before);
-    reach.right = Math.max(reach.right, mirrored ? before : behind);
-    reach.top = Math.max(reach.top, cell.pivotY);
-    reach.bottom = Math.max(reach.bottom, cell.height - cell.pivotY);
+    const [before, behind] = [cell.pivotX, cell.frameWidth - cell.pivotX];
+    reach.left = Math.max(reach.left, Math.ceil(mirrored ? behind : before));
+    reach.right = Math.max(reach.right, Math.ceil(mirrored ? before : behind));
+    reach.top = Math.max(reach.top, Math.ceil(cell.pivotY));
+    reach.bottom = Math.max(reach.bottom, Math.ceil(cell.frameHeight - cell.pivotY));
   }
   return reach;
-}
-
-/** Draws a pose with its pivot at a place. */
-export function drawPose(
-  canvas: Canvas,
-  images: ReadonlyMap<string, Image>,
-  { cell, mirrored }: Pose,
-  x: number,
-  y: number,
-  scale: number,
-): void {
-  const left = mirrored ? cell.width - cell.pivotX : cell.pivotX;
-  canvas.cell(
-    images.get(cell.sheet)!,
-    cell,
-    Math.round(x - left * scale),
-    Math.round(y - cell.pivotY * scale),
-    scale,
-    mirrored,
-  );
 }
 
 /** Fills a rectangle with the background asked for. */
 export function drawBackground(
   canvas: Canvas,
   background: Background,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
+  box: { x: number; y: number; width: number; height: number },
   scale: number,
 ): void {
+  const { x, y, width, height } = box;
   if (background === 'plain') canvas.fill(x, y, width, height, theme.stage);
   if (background === 'checker')
     canvas.check(x, y, width, height, scale * 4, theme.checkDark, theme.checkLight);
 }
 
-/** Each frame of a motion as pixels of one size. */
-export function drawFrames(
-  motion: Motion,
+/** The most pictures of a film, so that odd rates side by side cannot make one without end. */
+const mostPictures = 600;
+/** The ground moves on at least so often, in milliseconds. */
+const groundEvery = 40;
+
+/** Where the ground is drawn: a line with marks every so many pixels. */
+const groundMarks = 16;
+
+/**
+ * A film of a clip, at one rate or at several side by side, over one pass of the slowest.
+ *
+ * @param rates how many times as fast each is shown
+ */
+export async function filmOf(
+  { clip, poses }: Showing,
   images: ReadonlyMap<string, Image>,
+  look: Look,
+  rates: readonly number[],
+): Promise<Film> {
+  const { scale } = look;
+  const reach = reachOf(poses);
+  const gap = 2;
+  const one = {
+    width: (reach.left + reach.right) * scale,
+    height: (reach.top + reach.bottom + (look.ground ? gap : 0)) * scale,
+  };
+  const length = clip.ends[clip.ends.length - 1]! / 1000;
+  const whole = length / Math.min(...rates);
+  const times = borders(clip, rates, whole, look.ground && clip.stride !== undefined);
+  const drawn = times.map((time) => {
+    const canvas = new Canvas(one.width * rates.length + (rates.length - 1) * gap * scale, one.height);
+    rates.forEach((rate, i) => {
+      const x = i * (one.width + gap * scale);
+      drawBackground(canvas, look.background, { x, y: 0, ...one }, scale);
+      const at = showingAt(clip, time * rate);
+      const place = { x: x + reach.left * scale, y: reach.top * scale };
+      if (look.ghosts)
+        for (const other of [at - 1, at + 1])
+          canvas.pose(images, poses[(other + poses.length) % poses.length]!, place.x, place.y, scale, 0.25);
+      if (look.ground)
+        drawGround(canvas, x, place.y, one.width, scale, clip, time * rate, poses[at]!.mirrored);
+      canvas.pose(images, poses[at]!, place.x, place.y, scale);
+      if (!look.marks) return;
+      drawMarks(canvas, poses[at]!, place.x, place.y, scale);
+      const cues = clip.cues[at]!.join(', ');
+      if (cues !== '') canvas.draw(svgText(cues, x + 4, 14, { size: 12, bold: true, colour: theme.lamp }));
+    });
+    return canvas;
+  });
+  const frames: Uint8Array[] = [];
+  for (const canvas of drawn) frames.push((await canvas.image()).pixels);
+  const durations = times.map((time, i) => (times[i + 1] ?? whole) - time);
+  return {
+    width: one.width * rates.length + (rates.length - 1) * gap * scale,
+    height: one.height,
+    frames,
+    durations,
+    loops: clip.loopFrom >= 0,
+  };
+}
+
+/** Every instant at which any of the pictures changes, from 0. */
+function borders(clip: Clip, rates: readonly number[], whole: number, moving: boolean): number[] {
+  const times = new Set<number>([0]);
+  const length = clip.ends[clip.ends.length - 1]! / 1000;
+  for (const rate of rates) {
+    const passes = clip.loopFrom >= 0 ? Math.ceil((whole * rate) / length) : 1;
+    for (let pass = 0; pass < passes && times.size < mostPictures; pass++)
+      for (const end of clip.ends) times.add((pass * length + end / 1000) / rate);
+  }
+  if (moving)
+    for (let time = 0; time < whole && times.size < mostPictures; time += groundEvery) times.add(time);
+  const sorted = [...times].filter((time) => time < whole - 0.01).sort((a, b) => a - b);
+  // Borders of different rates that fall together but for rounding are one.
+  return sorted.filter((time, i) => i === 0 || time - sorted[i - 1]! > 0.5);
+}
+
+function drawGround(
+  canvas: Canvas,
+  x: number,
+  y: number,
+  width: number,
   scale: number,
-  background: Background,
-): { frames: Uint8Array[]; width: number; height: number } {
-  const reach = reachOf(motion.poses);
-  const width = Math.ceil(reach.left + reach.right) * scale;
-  const height = Math.ceil(reach.top + reach.bottom) * scale;
-  const frames = motion.poses.map((pose) => {
-    const canvas = new Canvas(width, height);
-    drawBackground(canvas, background, 0, 0, width, height, scale);
-    drawPose(canvas, images, pose, reach.left * scale, reach.top * scale, scale);
-    return canvas.pixels;
-  });
-  return { frames, width, height };
-}
-
-/** WebP holds whole milliseconds and at least 11 of them: shorter delays are shown as 100 by most programs. */
-export function webpDelay(duration: number): number {
-  return Math.max(11, Math.round(duration));
-}
-
-/** An animated, lossless WebP. Neighbours that look the same are merged into one frame that lasts as long as both. */
-export async function animatedWebp(
-  { frames, width, height }: { frames: readonly Uint8Array[]; width: number; height: number },
-  durations: readonly number[],
-  loops: boolean,
-): Promise<Buffer> {
-  const merged: { pixels: Uint8Array; duration: number }[] = [];
-  frames.forEach((pixels, i) => {
-    const last = merged[merged.length - 1];
-    if (last !== undefined && Buffer.compare(last.pixels, pixels) === 0) last.duration += durations[i]!;
-    else merged.push({ pixels, duration: durations[i]! });
-  });
-  const stack = Buffer.concat(merged.map(({ pixels }) => pixels));
-  return sharp(stack, { raw: { width, height: height * merged.length, channels: 4, pageHeight: height } })
-    .webp({ lossless: true, loop: loops ? 0 : 1, delay: merged.map(({ duration }) => webpDelay(duration)) })
-    .toBuffer();
+  clip: Clip,
+  time: number,
+  mirrored: boolean,
+): void {
+  canvas.fill(x, y, width, Math.max(1, Math.floor(scale / 2)), theme.lamp);
+  if (clip.stride === undefined) return;
+  const length = clip.ends[clip.ends.length - 1]! / 1000;
+  const gone = ((time / length) * clip.stride) % groundMarks;
+  const shift = mirrored ? gone : groundMarks - gone;
+  for (let mark = shift - groundMarks; mark * scale < width; mark += groundMarks) {
+    const left = Math.round(x + mark * scale);
+    if (left >= x) canvas.fill(left, y, Math.min(3 * scale, x + width - left), 2 * scale, theme.lamp);
+  }
 }

@@ -1,9 +1,10 @@
-import type { Clip } from 'dot-hop';
+import { durationsOf } from 'dot-hop';
 import type { Image } from '../images.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
+import { drawMarks } from './marks.js';
 import { fitText, svgText } from './letters.js';
-import { drawBackground, drawPose, reachOf } from './motion.js';
-import type { Background, Motion } from './motion.js';
+import { drawBackground, reachOf } from './motion.js';
+import type { Look, Showing } from './motion.js';
 import { markColour, theme } from './theme.js';
 
 const margin = 24;
@@ -12,62 +13,66 @@ const foot = 40;
 const gap = 10;
 const spanHeight = 22;
 
+/** What a clip does after its last frame, in words. */
+export function loopWords({ loopFrom, order, frames }: Showing['clip']): string {
+  if (loopFrom > 0) return `then loops from frame ${loopFrom}`;
+  if (loopFrom === 0) return order.length > frames.length ? 'back and forth' : 'loops forever';
+  const times = order.length / frames.length;
+  return times > 1 ? `plays ${times} times` : 'plays once';
+}
+
 /** The frames of a clip side by side on their ground line, with numbers, durations, cues and spans. */
 export function strip(
-  motion: Motion,
-  clip: Clip,
+  name: string,
+  { clip, poses: showings }: Showing,
   images: ReadonlyMap<string, Image>,
-  scale: number,
-  background: Background,
+  look: Look,
+  rate: number,
 ): Promise<Buffer> {
-  const reach = reachOf(motion.poses);
-  const cell = {
-    width: Math.ceil(reach.left + reach.right) * scale,
-    height: Math.ceil(reach.top + reach.bottom) * scale,
-  };
+  const { scale } = look;
+  // The first showing of each frame stands for it; the way back and repeats look the same.
+  const poses = showings.slice(0, clip.frames.length);
+  const durations = durationsOf(clip).map((duration) => duration / rate);
+  const reach = reachOf(poses);
+  const cell = { width: (reach.left + reach.right) * scale, height: (reach.top + reach.bottom) * scale };
   const spans = [...clip.spans];
-  const width = Math.max(margin * 2 + motion.poses.length * (cell.width + gap) - gap, 420);
+  const width = Math.max(margin * 2 + poses.length * (cell.width + gap) - gap, 420);
   const canvas = new Canvas(width, heading + cell.height + foot + spans.length * spanHeight + margin);
   canvas.fill(0, 0, canvas.width, canvas.height, theme.ground);
-  const total = motion.durations.reduce((sum, duration) => sum + duration, 0);
-  const facts = `${motion.poses.length} frames, ${trimmed(total)} ms, ${motion.loops ? 'loops forever' : 'plays once'}`;
+  const total = durations.reduce((sum, duration) => sum + duration, 0);
+  const facts = `${poses.length} frames, ${trimmed(total)} ms, ${loopWords(clip)}`;
   canvas.draw(
-    svgText(motion.name, margin, 36, { size: 18, bold: true, colour: theme.text }),
+    svgText(name, margin, 36, { size: 18, bold: true, colour: theme.text }),
     svgText(facts, width - margin, 36, { colour: theme.dim, align: 'right' }),
   );
   const left = (frame: number): number => margin + frame * (cell.width + gap);
-  motion.poses.forEach((pose, frame) => {
+  poses.forEach((pose, frame) => {
     const x = left(frame);
     const ground = heading + reach.top * scale;
-    drawBackground(canvas, background, x, heading, cell.width, cell.height, scale);
-    drawPose(canvas, images, pose, x + reach.left * scale, ground, scale);
+    const pivot = x + reach.left * scale;
+    drawBackground(canvas, look.background, { x, y: heading, ...cell }, scale);
+    if (look.ghosts)
+      for (const other of [poses[frame - 1], poses[frame + 1]])
+        if (other !== undefined) canvas.pose(images, other, pivot, ground, scale, 0.25);
+    canvas.pose(images, pose, pivot, ground, scale);
+    if (look.marks) drawMarks(canvas, pose, pivot, ground, scale);
     canvas.draw(svgLine(x, ground + 0.5, x + cell.width, ground + 0.5, theme.lamp, 'stroke-opacity="0.35"'));
     const y = heading + cell.height + 17;
     canvas.draw(svgText(String(frame), x, y, { bold: true, colour: theme.lamp }));
-    canvas.draw(
-      svgText(`cell ${pose.cell.index}`, x + cell.width / 2, y, {
-        size: 12,
-        colour: theme.dim,
-        align: 'middle',
-      }),
-    );
-    canvas.draw(
-      svgText(`${trimmed(motion.durations[frame]!)} ms`, x + cell.width, y, {
-        size: 12,
-        colour: theme.text,
-        align: 'right',
-      }),
-    );
+    const dim = { size: 12, colour: theme.dim, align: 'middle' } as const;
+    if (cell.width > 150) canvas.draw(svgText(`cell ${pose.cell.index}`, x + cell.width / 2, y, dim));
+    const time = { size: 12, colour: theme.text, align: 'right' } as const;
+    canvas.draw(svgText(`${trimmed(durations[frame]!)} ms`, x + cell.width, y, time));
     drawCues(canvas, clip.cues[frame]!, x, heading, cell.width);
   });
-  spans.forEach(([name, { first, last }], i) => {
+  spans.forEach(([span, { first, last }], i) => {
     const colour = markColour(i);
     const y = heading + cell.height + foot + i * spanHeight;
     const wide = left(last) + cell.width - left(first);
     canvas.draw(svgBox(left(first), y - 11, wide, 16, colour, 'fill-opacity="0.22" rx="3"'));
     canvas.draw(svgBox(left(first), y - 11, 3, 16, colour));
     canvas.draw(
-      svgText(fitText(name, wide - 14, { size: 12 }), left(first) + 9, y + 1, { size: 12, colour }),
+      svgText(fitText(span, wide - 14, { size: 12 }), left(first) + 9, y + 1, { size: 12, colour }),
     );
   });
   return canvas.png();

@@ -3,7 +3,6 @@ import type { RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
 import { fitText, svgText, textWidth } from './letters.js';
-import { drawPose } from './motion.js';
 import { markColour, theme } from './theme.js';
 
 const width = 1280;
@@ -92,7 +91,7 @@ function drawThumbs({ canvas, result, x }: Drawing, images: ReadonlyMap<string, 
     const part = new Canvas(thumb.width - 6, thumb.height);
     part.check(0, 0, part.width, part.height, 8, theme.checkDark, theme.checkLight);
     const ground = thumb.height - 8;
-    drawPose(part, images, sample.pose, Math.round(part.width / 2), ground, thumb.scale);
+    part.pose(images, sample.pose, Math.round(part.width / 2), ground, thumb.scale);
     copy(part, canvas, Math.round(middle - part.width / 2), heading - 6);
     canvas.draw(
       svgLine(

@@ -1,29 +1,67 @@
-/** Cells as a document writes them: `5`, `"0-7"`, `"7-0"`, or a list of these. */
-export type CellsDefinition = number | string | readonly (number | string)[];
+import type { Cell, Sheet } from '../sheet/sheet.js';
+
+/** A row or column of a grid, whole or in part. */
+export type LineDefinition =
+  | { row: number; columns?: string | number | undefined }
+  | { column: number; rows?: string | number | undefined };
+
+type CellsPart = number | string | LineDefinition;
+
+/** Cells as a document writes them: `5`, `"0-7"`, `"7-0"`, `{ row: 2 }`, or a list of these. */
+export type CellsDefinition = CellsPart | readonly CellsPart[];
+
+/** The most cells one range may name, so that a slip of the hand cannot fill the memory. */
+const mostCells = 100_000;
+
+/** The numbers of `5`, `0-7` or `7-0`; `undefined` where it is not written so. */
+export function readRange(text: string | number): number[] | undefined {
+  const range = /^\s*(\d+)\s*(?:-\s*(\d+)\s*)?$/.exec(String(text));
+  if (range === null) return undefined;
+  const first = Number(range[1]);
+  const last = Number(range[2] ?? range[1]);
+  if (Math.abs(last - first) >= mostCells) return undefined;
+  const step = last >= first ? 1 : -1;
+  return Array.from({ length: Math.abs(last - first) + 1 }, (_, i) => first + i * step);
+}
 
 /**
- * The cell numbers a text or list stands for.
+ * The cell numbers that a definition stands for, on a sheet.
  *
  * @returns the numbers in order, or `undefined` where it is not written as cells are
  */
-export function readCells(cells: CellsDefinition): number[] | undefined {
+export function readCells(
+  cells: CellsDefinition,
+  { columns, cells: { length } }: Sheet,
+): number[] | undefined {
   const numbers: number[] = [];
-  for (const part of Array.isArray(cells)
-    ? (cells as readonly (number | string)[])
-    : [cells as number | string]) {
-    const range = /^\s*(\d+)\s*(?:-\s*(\d+)\s*)?$/.exec(String(part));
-    if (range === null) return undefined;
-    const first = Number(range[1]);
-    const last = Number(range[2] ?? range[1]);
-    if (Math.abs(last - first) >= mostCells) return undefined;
-    const step = last >= first ? 1 : -1;
-    for (let cell = first; cell !== last + step; cell += step) numbers.push(cell);
+  for (const part of Array.isArray(cells) ? (cells as readonly CellsPart[]) : [cells as CellsPart]) {
+    const found =
+      typeof part === 'object' ? readLine(part, columns, Math.ceil(length / columns)) : readRange(part);
+    if (found === undefined) return undefined;
+    numbers.push(...found);
   }
   return numbers;
 }
 
-/** The most cells one range may name, so that a slip of the hand cannot fill the memory. */
-const mostCells = 100_000;
+function readLine(line: LineDefinition, columns: number, rows: number): number[] | undefined {
+  if ('row' in line)
+    return readRange(line.columns ?? `0-${columns - 1}`)?.map((column) => line.row * columns + column);
+  return readRange(line.rows ?? `0-${rows - 1}`)?.map((row) => row * columns + line.column);
+}
+
+/** How cells are best written: ranges where they run on, such as `["0-3", 7]`. */
+export function writeCells(cells: readonly Cell[]): number | string | (number | string)[] {
+  const parts: (number | string)[] = [];
+  for (let i = 0; i < cells.length;) {
+    const first = cells[i]!.index;
+    const step = (cells[i + 1]?.index ?? first) - first;
+    let end = i;
+    while (Math.abs(step) === 1 && cells[end + 1]?.index === cells[end]!.index + step) end++;
+    parts.push(end > i ? `${first}-${cells[end]!.index}` : first);
+    i = end + 1;
+  }
+  return parts.length === 1 ? parts[0]! : parts;
+}
 
 /** A range of frames, both ends included. */
 export interface FrameRange {
@@ -33,9 +71,8 @@ export interface FrameRange {
 
 /** Reads `2-3` or `4` as a range of frames; `undefined` when it is not one. */
 export function readFrameRange(text: string | number): FrameRange | undefined {
-  const range = /^\s*(\d+)\s*(?:-\s*(\d+)\s*)?$/.exec(String(text));
-  if (range === null) return undefined;
-  const first = Number(range[1]);
-  const last = Number(range[2] ?? range[1]);
+  const range = readRange(text);
+  if (range === undefined) return undefined;
+  const [first, last] = [range[0]!, range[range.length - 1]!];
   return last < first ? undefined : { first, last };
 }

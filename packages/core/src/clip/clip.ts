@@ -1,51 +1,33 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
+import { markCell } from '../sheet/sheet.js';
 import type { Cell, Sheet } from '../sheet/sheet.js';
 import { readCells, readFrameRange } from './cells.js';
 import type { CellsDefinition, FrameRange } from './cells.js';
+import type { ClipDefinition } from './definition.js';
+import { frameDurations, frameOrder } from './timing.js';
 
-/** What happens at a clip's last frame: begin again, or stay. */
-export type LoopRule = 'forever' | 'once';
-
-/** A clip as it stands in a document. */
-export interface ClipDefinition {
-  /** The sheet its cells are on. Default: the first sheet of the document. */
-  sheet?: string | undefined;
-  cells: CellsDefinition;
-  /** Frames a second, over 0 and at most 1000. */
-  fps?: number | undefined;
-  /** Milliseconds of each frame, or of every frame when it is one number; from 1 to an hour. */
-  ms?: number | readonly number[] | undefined;
-  /** Default: `forever`. */
-  loop?: LoopRule | undefined;
-  /** Cue names with the frames (from 0) that report them. */
-  cues?: Readonly<Record<string, number | readonly number[]>> | undefined;
-  /** Span names with their range of frames, such as `2-3`. */
-  spans?: Readonly<Record<string, string | number>> | undefined;
-  /** Pixels that the body travels during one pass. */
-  stride?: number | undefined;
-}
-
-/** A clip ready to play. */
+/**
+ * A clip ready to play. Back and forth and repeats are unrolled: what is shown in turn are its *showings*; each shows
+ * one of its frames.
+ */
 export interface Clip {
   readonly name: string;
+  /** The cells of its frames. */
+  readonly frames: readonly Cell[];
+  /** The frame of each showing. */
+  readonly order: readonly number[];
+  /** The cell of each showing. */
   readonly cells: readonly Cell[];
-  /** For each frame the instant at which it ends, in whole microseconds from the clip's start. */
+  /** For each showing the instant at which it ends, in whole microseconds from the clip's start. */
   readonly ends: readonly number[];
-  readonly loop: LoopRule;
-  /** For each frame the cues it reports, in the document's order. */
+  /** The showing at which it goes on after the last; -1 when it stays on the last. */
+  readonly loopFrom: number;
+  /** For each showing the cues it reports, in the document's order. */
   readonly cues: readonly (readonly string[])[];
+  /** Ranges of frames by name. */
   readonly spans: ReadonlyMap<string, FrameRange>;
   readonly stride: number | undefined;
 }
-
-/** The shortest frame, in milliseconds; no display shows a shorter one. */
-const shortestFrame = 1;
-
-/** The longest frame, in milliseconds: an hour. */
-const longestFrame = 3_600_000;
-
-/** How long a one-cell clip's frame counts when no time is said, in microseconds: a tenth of a second. */
-const stillFrame = 100_000;
 
 /** Builds a clip; adds a problem for each thing that is wrong and then returns `undefined`. */
 export function buildClip(
@@ -60,62 +42,68 @@ export function buildClip(
   if (definition.sheet !== undefined && !sheets.has(definition.sheet))
     problems.add('sheet-unknown', [...path, 'sheet'], { name: definition.sheet, known: [...sheets.keys()] });
   const sheet = sheetName === undefined ? undefined : sheets.get(sheetName);
-  const cells = pickCells(definition.cells, sheet, [...path, 'cells'], problems);
-  if (cells === undefined) return undefined;
-  const ends = frameEnds(definition, cells.length, path, problems);
-  const cues = frameCues(definition, cells.length, path, problems);
-  const spans = frameSpans(definition, cells.length, path, problems);
+  const picked = sheet && pickCells(definition.cells, sheet, [...path, 'cells'], problems);
+  if (picked === undefined) return undefined;
+  const count = picked.length;
+  const frames = picked.map((cell, i) =>
+    markCell(markCell(cell, definition), definition.perFrame?.[i] ?? {}),
+  );
+  for (const frame of Object.keys(definition.perFrame ?? {}))
+    if (frames[Number(frame)] === undefined)
+      problems.add('frame-range', [...path, 'perFrame', frame], { received: frame, frames: count });
+  const durations = frameDurations(definition, count, path, problems);
+  const { frames: order, loopFrom } = frameOrder(definition.loop, count, [...path, 'loop'], problems);
+  const cues = frameCues(definition, count, path, problems);
+  const spans = frameSpans(definition, count, path, problems);
   if (problems.problems.length > before) return undefined;
-  return { name, cells, ends, loop: definition.loop ?? 'forever', cues, spans, stride: definition.stride };
+  return {
+    name,
+    frames,
+    order,
+    cells: order.map((frame) => frames[frame]!),
+    ends: roundedEnds(definition, order, durations),
+    loopFrom,
+    cues: order.map((frame) => cues[frame]!),
+    spans,
+    stride: definition.stride,
+  };
+}
+
+/** Each border is rounded from the exact sum, once, so that a clip of any length is at most half a microsecond off. */
+function roundedEnds(
+  { fps, hold }: ClipDefinition,
+  order: readonly number[],
+  durations: readonly number[],
+): number[] {
+  // Multiplied before it is divided, so that 12 frames at 12 a second are one second to the microsecond.
+  if (fps !== undefined && hold === undefined)
+    return order.map((_, i) => Math.round(((i + 1) * 1_000_000) / fps));
+  let sum = 0;
+  return order.map((frame) => Math.round((sum += durations[frame]! * 1000)));
 }
 
 function pickCells(
   definition: CellsDefinition,
-  sheet: Sheet | undefined,
+  sheet: Sheet,
   path: DocumentPath,
   problems: ProblemList,
 ): Cell[] | undefined {
-  const numbers = readCells(definition);
+  const numbers = readCells(definition, sheet);
   if (numbers === undefined) problems.add('clip-cells', path, { received: definition });
   else if (numbers.length === 0) problems.add('clip-empty', path);
-  if (numbers === undefined || numbers.length === 0 || sheet === undefined) return undefined;
-  const missing = numbers.find((cell) => sheet.cells[cell] === undefined);
-  if (missing !== undefined) {
-    problems.add('cell-range', path, { cell: missing, sheet: sheet.name, count: sheet.cells.length });
+  if (numbers === undefined || numbers.length === 0) return undefined;
+  const missing = numbers.filter((cell) => sheet.cells[cell] === undefined);
+  if (missing.length > 0) {
+    const values = {
+      cell: missing[0],
+      more: missing.length - 1,
+      sheet: sheet.name,
+      count: sheet.cells.length,
+    };
+    problems.add('cell-range', path, values);
     return undefined;
   }
   return numbers.map((cell) => sheet.cells[cell]!);
-}
-
-/** Each boundary is rounded from the exact sum, once, so that the error of a long clip stays under a microsecond. */
-function frameEnds(
-  definition: ClipDefinition,
-  frames: number,
-  path: DocumentPath,
-  problems: ProblemList,
-): number[] {
-  const { fps, ms } = definition;
-  if (fps !== undefined && ms !== undefined) problems.add('clip-timing-both', path);
-  if (fps !== undefined) {
-    if (!(fps > 0 && fps <= 1000)) problems.add('fps-range', [...path, 'fps'], { received: fps });
-    return Array.from({ length: frames }, (_, frame) => Math.round(((frame + 1) * 1_000_000) / fps));
-  }
-  if (ms === undefined) {
-    if (frames > 1) problems.add('clip-timing-none', path);
-    return Array.from({ length: frames }, (_, frame) => (frame + 1) * stillFrame);
-  }
-  const each = typeof ms === 'number' ? new Array<number>(frames).fill(ms) : ms;
-  if (each.length !== frames)
-    problems.add('clip-ms-count', [...path, 'ms'], { received: each.length, frames });
-  let sum = 0;
-  return each.map((duration, index) => {
-    const at = typeof ms === 'number' ? [...path, 'ms'] : [...path, 'ms', index];
-    const usable = duration >= shortestFrame && duration <= longestFrame;
-    if (!usable && (index === 0 || typeof ms !== 'number'))
-      problems.add('duration', at, { received: duration, least: shortestFrame, most: longestFrame });
-    sum += duration * 1000;
-    return Math.round(sum);
-  });
 }
 
 function frameCues(
@@ -149,4 +137,35 @@ function frameSpans(
     else spans.set(span, range);
   }
   return spans;
+}
+
+/** The first index whose border lies after a place; the last one at or past the end. */
+export function indexAt(ends: readonly number[], place: number): number {
+  let low = 0;
+  let high = ends.length - 1;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (place < ends[middle]!) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/**
+ * The showing of a clip at a time, as a player that began it at 0 would have it.
+ *
+ * @param ms milliseconds from its start, 0 or more, as many as you like; rounded to whole microseconds
+ * @returns the index into `order` and `cells`; at a border the one that begins there
+ */
+export function showingAt({ ends, loopFrom }: Clip, ms: number): number {
+  const time = Math.round(ms * 1000);
+  const length = ends[ends.length - 1]!;
+  if (time < length || loopFrom < 0) return indexAt(ends, time);
+  const start = loopFrom === 0 ? 0 : ends[loopFrom - 1]!;
+  return indexAt(ends, start + ((time - start) % (length - start)));
+}
+
+/** The exact duration of each showing, in milliseconds. */
+export function durationsOf({ ends }: Clip): number[] {
+  return ends.map((end, i) => (end - (ends[i - 1] ?? 0)) / 1000);
 }

@@ -15,7 +15,7 @@ import { Verdicts } from './verdicts.js';
 
 /** What compiling needs besides the document. */
 export interface CompileOptions {
-  /** The sizes of the images, by the name of their sheet; a sheet's own `size` serves where one is missing. */
+  /** The sizes of the images, by file as the document names it; a sheet's own `size` serves where one is missing. */
   images?: Readonly<Record<string, ImageSize>> | undefined;
 }
 
@@ -32,7 +32,7 @@ export function compileController(
   const problems = new ProblemList();
   const sheets = new Map<string, Sheet | undefined>();
   for (const [name, sheet] of Object.entries(definition.sheets))
-    sheets.set(name, cutSheet(name, sheet, options.images?.[name], ['sheets', name], problems));
+    sheets.set(name, cutSheet(name, sheet, options.images ?? {}, ['sheets', name], problems));
   if (sheets.size === 0) problems.add('sheet-none', ['sheets']);
 
   const clips = new Map<string, Clip | undefined>();

@@ -1,6 +1,6 @@
-import type { ClipDefinition } from '../clip/clip.js';
+import type { ClipDefinition } from '../clip/definition.js';
 import type { CompassDefinition } from '../compass/compass.js';
-import type { SheetDefinition } from '../sheet/sheet.js';
+import type { SheetDefinition } from '../sheet/definition.js';
 import type { DerivedDefinition, SignalDefinition } from '../signal/definition.js';
 
 /** A named instant at which a hop may be taken. */
@@ -65,7 +65,8 @@ export interface ControllerDefinition {
   compass?: CompassDefinition | undefined;
   signals?: Readonly<Record<string, SignalDefinition>> | undefined;
   derived?: Readonly<Record<string, DerivedDefinition>> | undefined;
-  states: Readonly<Record<string, StateDefinition>>;
-  /** The state that shows when no other wants to. */
-  rest: string;
+  /** Without states a document has one for each clip, to be looked at, and rests in the first. */
+  states?: Readonly<Record<string, StateDefinition>> | undefined;
+  /** The state that shows when no other wants to. Default: the first. */
+  rest?: string | undefined;
 }

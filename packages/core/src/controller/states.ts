@@ -40,11 +40,12 @@ interface Page {
 /** Resolves the names of all states. What cannot be resolved is left out after its problem was added. */
 export function compileStates(input: StatesInput): StatesOutput {
   const { definition, problems } = input;
-  const names = Object.keys(definition.states);
+  const states = definition.states ?? statesOfClips(definition);
+  const names = Object.keys(states);
   if (names.length === 0) problems.add('state-none', ['states']);
   const compiler = new StatesCompiler(input, names);
-  const list = names.map((name, index) => compiler.state(name, index, definition.states[name]!));
-  const rest = compiler.stateIndex(definition.rest, ['rest']);
+  const list = names.map((name, index) => compiler.state(name, index, states[name]!));
+  const rest = compiler.stateIndex(definition.rest ?? names[0] ?? '', ['rest']);
   return {
     list,
     rest,
@@ -52,6 +53,11 @@ export function compileStates(input: StatesInput): StatesOutput {
     conditionTexts: compiler.conditionTexts,
     cueNames: compiler.cueNames,
   };
+}
+
+/** What a document without states can show: each clip as a bare state. */
+function statesOfClips({ clips }: ControllerDefinition): Record<string, StateDefinition> {
+  return Object.fromEntries(Object.keys(clips).map((name) => [name, { shows: name }]));
 }
 
 class StatesCompiler {
@@ -84,7 +90,7 @@ class StatesCompiler {
     const kind = definition.when !== undefined ? 'act' : definition.while !== undefined ? 'posture' : 'bare';
     const pages = this.pages(definition.shows, [...path, 'shows']);
     const clips = [...new Set(pages.map(({ clip }) => clip))];
-    const endless = clips.find(({ loop }) => loop === 'forever');
+    const endless = clips.find(({ loopFrom }) => loopFrom >= 0);
     if (kind === 'act' && endless !== undefined)
       problems.add('act-endless', [...path, 'shows'], { clip: endless.name });
     if (definition.then !== undefined && kind === 'posture') problems.add('then-posture', [...path, 'then']);

@@ -1,3 +1,4 @@
+import { indexAt } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
 import type { Pose, PoseBook } from '../sheet/pose.js';
 
@@ -12,6 +13,9 @@ export interface Timeline {
   readonly ends: readonly number[];
   readonly length: number;
   readonly loops: boolean;
+  /** The showing and the position at which it goes on after its last, if it loops. */
+  readonly loopFrom: number;
+  readonly loopStart: number;
   /** For each frame the indices of its cues among the controller's cue names. */
   readonly cues: readonly (readonly number[])[];
   /** Whether no frame has a cue, hop or yield of its own: whole loops can then be passed over at once. */
@@ -42,45 +46,39 @@ export function buildTimeline(
   cueIndex: (name: string) => number,
   poses: PoseBook,
 ): Timeline {
-  const inSpan = (span: string | undefined, frame: number): boolean => {
+  const inSpan = (span: string | undefined, showing: number): boolean => {
     if (span === undefined) return true;
     const range = clip.spans.get(span);
-    return range !== undefined && frame >= range.first && frame <= range.last;
+    return range !== undefined && clip.order[showing]! >= range.first && clip.order[showing]! <= range.last;
   };
   const bits = (count: number, on: (index: number) => boolean): number => {
     let word = 0;
     for (let index = 0; index < count; index++) if (on(index)) word |= 1 << index;
     return word;
   };
-  const perFrame = (of: (frame: number) => number): number[] => clip.cells.map((_, frame) => of(frame));
-  const begins = (hop: FrameRules['hops'][number], frame: number): boolean =>
-    (hop.cue !== undefined && clip.cues[frame]!.includes(hop.cue)) ||
-    (hop.start !== undefined && clip.spans.get(hop.start)?.first === frame);
+  const perShowing = (of: (showing: number) => number): number[] => clip.order.map((_, i) => of(i));
+  const begins = (hop: FrameRules['hops'][number], showing: number): boolean =>
+    (hop.cue !== undefined && clip.cues[showing]!.includes(hop.cue)) ||
+    (hop.start !== undefined && clip.spans.get(hop.start)?.first === clip.order[showing]);
   const ends = clip.ends.map((end) => end * unitsPerMicrosecond);
   return {
     clip,
     poses: clip.cells.map((cell) => poses.pose(cell, mirrored)),
     ends,
     length: ends[ends.length - 1]!,
-    loops: clip.loop === 'forever',
+    loops: clip.loopFrom >= 0,
+    loopFrom: Math.max(0, clip.loopFrom),
+    loopStart: clip.loopFrom > 0 ? ends[clip.loopFrom - 1]! : 0,
     cues: clip.cues.map((names) => names.map(cueIndex)),
     idle:
       clip.cues.every((names) => names.length === 0) && rules.hops.length === 0 && rules.yields.length === 0,
-    armed: perFrame((frame) => bits(rules.hops.length, (i) => inSpan(rules.hops[i]!.during, frame))),
-    hopsAt: perFrame((frame) => bits(rules.hops.length, (i) => begins(rules.hops[i]!, frame))),
-    yielding: perFrame((frame) => bits(rules.yields.length, (i) => inSpan(rules.yields[i]!.during, frame))),
+    armed: perShowing((frame) => bits(rules.hops.length, (i) => inSpan(rules.hops[i]!.during, frame))),
+    hopsAt: perShowing((frame) => bits(rules.hops.length, (i) => begins(rules.hops[i]!, frame))),
+    yielding: perShowing((frame) => bits(rules.yields.length, (i) => inSpan(rules.yields[i]!.during, frame))),
   };
 }
 
-/** The frame that shows at a position; the last one at or past the end. */
-export function frameAt(timeline: Timeline, position: number): number {
-  const { ends } = timeline;
-  let low = 0;
-  let high = ends.length - 1;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (position < ends[middle]!) high = middle;
-    else low = middle + 1;
-  }
-  return low;
+/** The showing at a position; the last one at or past the end. */
+export function showingAtPosition({ ends }: Timeline, position: number): number {
+  return indexAt(ends, position);
 }

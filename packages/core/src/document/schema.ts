@@ -12,43 +12,97 @@ const named = <T extends z.ZodType>(value: T, error: string): z.ZodRecord<z.ZodS
 const section = <T extends z.core.$ZodLooseShape>(shape: T, error: string) =>
   z.strictObject(shape, { error });
 
+const marks = {
+  pivot: pair
+    .optional()
+    .describe('The point that stands where the character stands; default: middle of the lower edge.'),
+  boxes: named(box, 'boxes by name')
+    .optional()
+    .describe('Boxes by name: [x, y, width, height] from the upper left of the untrimmed frame.'),
+  points: named(pair, 'points by name').optional().describe('Points by name, such as hand: [30, 22].'),
+};
+const perNumber = named(section(marks, 'marks: { pivot, boxes, points }'), 'marks by number').optional();
+
+const grid = section(
+  {
+    cell: pair.describe('[width, height] of a cell in whole pixels.'),
+    margin: number.optional().describe('Space around all cells.'),
+    gap: z
+      .union([number, pair], { error: 'a number or [across, down]' })
+      .optional()
+      .describe('Space between cells.'),
+    offset: pair.optional().describe('Where the first cell begins, besides the margin.'),
+    columns: number.optional().describe('Default: as many as fit.'),
+    rows: number.optional().describe('Default: as many as fit.'),
+    count: number.optional().describe('How many cells there are; default: all.'),
+  },
+  'a grid, such as { cell: [48, 48] }',
+);
+
+const rectangle = z.union([box, z.strictObject({ rect: box, trim: box.optional() })], {
+  error: '[x, y, width, height] or { rect, trim }',
+});
+
+const piece = section(
+  {
+    cell: number,
+    at: pair.optional().describe('Its upper left corner in the composed cell.'),
+    flip: z.enum(['x', 'y', 'xy'], { error: '"x", "y" or "xy"' }).optional(),
+  },
+  'a piece: { cell, at, flip }',
+);
+
 const sheet = section(
   {
-    image: text.describe('The image file, relative to this document.'),
+    image: text.optional().describe('The image file, relative to this document.'),
+    images: z
+      .array(text, { error: 'a list of files' })
+      .optional()
+      .describe('Files of a sequence; each is one cell.'),
     size: pair
       .optional()
-      .describe("[width, height] of the image in pixels; read from the image where it's left out."),
-    grid: section(
-      { cell: pair.describe('[width, height] of a cell in whole pixels.') },
-      'a grid, such as { cell: [48, 48] }',
-    ),
-    pivot: pair
+      .describe('[width, height] of the image in pixels; read from the image where it is left out.'),
+    grid: grid.optional(),
+    cells: z
+      .array(rectangle, { error: 'a list of rectangles' })
       .optional()
-      .describe(
-        'The point of a cell that stands where the character stands; default: middle of the lower edge.',
-      ),
-    boxes: named(box, 'boxes by name')
+      .describe('Rectangles, numbered in their order.'),
+    compose: z
+      .array(z.array(piece), { error: 'a list of lists of pieces' })
       .optional()
-      .describe('Boxes by name: [x, y, width, height] from the upper left of the cell.'),
+      .describe('Cells put together from pieces.'),
+    ...marks,
+    perCell: perNumber.describe('Marks of single cells, by number.'),
   },
   'a sheet: { image, grid }',
 );
 
 const range = z.union([number, text], { error: 'a range such as 2-3' });
+const line = z.union([
+  z.strictObject({ row: number, columns: range.optional() }),
+  z.strictObject({ column: number, rows: range.optional() }),
+]);
+const cellsPart = z.union([number, text, line]);
 
 const clip = section(
   {
     sheet: text.optional().describe('The sheet its cells are on; default: the first one.'),
     cells: z
-      .union([number, text, z.array(z.union([number, text]))], { error: 'cells, such as 0-7 or [0-3, 5]' })
-      .describe('Cells in order: 0-7, 7-0, 3 or a list of these.'),
+      .union([cellsPart, z.array(cellsPart)], { error: 'cells, such as 0-7, [0-3, 5] or { row: 2 }' })
+      .describe('Cells in order: 0-7, 7-0, 3, { row: 2 } or a list of these.'),
     fps: number.optional().describe('Frames a second.'),
     ms: z
       .union([number, z.array(number)], { error: 'milliseconds: one number, or one for each frame' })
       .optional()
       .describe('Milliseconds of each frame, or one number for all.'),
+    lasts: number.optional().describe('Milliseconds of one pass, shared out evenly.'),
+    hold: named(number, 'frames with how many times as long they are held')
+      .optional()
+      .describe('Frames held longer, such as { 3: 2 }.'),
     loop: z
-      .enum(['forever', 'once'], { error: '"forever" or "once"' })
+      .union([z.enum(['forever', 'once', 'back-and-forth']), number, z.strictObject({ from: number })], {
+        error: '"forever", "once", "back-and-forth", a number of times or { from: frame }',
+      })
       .optional()
       .describe('Default: forever.'),
     cues: named(z.union([number, z.array(number)], { error: 'a frame or a list of frames' }), 'cues by name')
@@ -58,6 +112,8 @@ const clip = section(
       .optional()
       .describe('Names for ranges of frames, such as strike: 2-3.'),
     stride: number.optional().describe('Pixels the body travels during one pass.'),
+    ...marks,
+    perFrame: perNumber.describe('Marks of single frames, by number.'),
   },
   'a clip: { cells, fps }',
 );
@@ -155,8 +211,8 @@ export const documentSchema: z.ZodType<ControllerDefinition> = section(
     compass: compass.optional(),
     signals: named(signal, 'signals by name').optional(),
     derived: named(derived, 'derived signals by name').optional(),
-    states: named(state, 'states by name'),
-    rest: text.describe('The state that shows when no other wants to.'),
+    states: named(state, 'states by name').optional(),
+    rest: text.optional().describe('The state that shows when no other wants to; default: the first.'),
   },
   'a document: dotHop, sheets, clips, states, rest',
 );

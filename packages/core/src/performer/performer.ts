@@ -1,7 +1,7 @@
 import { nearestDirection } from '../compass/compass.js';
 import type { Controller, State } from '../controller/controller.js';
 import type { Reports } from '../controller/reports.js';
-import { frameAt, unitsPerMicrosecond } from '../controller/timeline.js';
+import { showingAtPosition, unitsPerMicrosecond } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
@@ -68,7 +68,8 @@ export class Performer {
   /** Microseconds until the next instant at which anything can change; 0 when something has. */
   private wait = 0;
   private current: number;
-  private frame = 0;
+  /** Which showing of the clip it is at, from 0. */
+  private showing = 0;
   private direction: number;
   /** Where the compass points; {@link direction} follows unless the state holds it. */
   private toward: number;
@@ -164,7 +165,7 @@ export class Performer {
 
   /** What it shows now. The same object as long as the picture is the same. */
   get pose(): Pose {
-    return this.timeline.poses[this.frame]!;
+    return this.timeline.poses[this.showing]!;
   }
 
   /** The name of the state that shows. */
@@ -184,7 +185,7 @@ export class Performer {
 
   /** The frame of the clip that shows, from 0. */
   get frameIndex(): number {
-    return this.frame;
+    return this.timeline.clip.order[this.showing]!;
   }
 
   /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
@@ -296,7 +297,7 @@ export class Performer {
     const { numbers, own } = this;
     let next = this.nextTimer();
     if ((this.marks & ended) === 0) {
-      const left = this.timeline.ends[this.frame]! - numbers[own + position]!;
+      const left = this.timeline.ends[this.showing]! - numbers[own + position]!;
       next = Math.min(next, numbers[own + markedAt]! + Math.ceil(left / unitsPerMicrosecond));
     }
     return next;
@@ -315,7 +316,9 @@ export class Performer {
     const timeline = this.timeline;
     if (!timeline.loops || !timeline.idle) return;
     const { numbers, own } = this;
-    const length = timeline.length / unitsPerMicrosecond;
+    // Before its first pass of the loop an intro has not yet been seen.
+    if (numbers[own + position]! < timeline.loopStart) return;
+    const length = (timeline.length - timeline.loopStart) / unitsPerMicrosecond;
     const mark = numbers[own + markedAt]!;
     if (until - mark < 2 * length) return;
     const loops = Math.floor((Math.min(until, this.nextTimer()) - mark) / length) - 1;
@@ -351,9 +354,10 @@ export class Performer {
     let moment = nothing;
     for (;;) {
       const timeline = this.timeline;
-      if ((this.marks & ended) !== 0 || numbers[own + position]! < timeline.ends[this.frame]!) return moment;
+      if ((this.marks & ended) !== 0 || numbers[own + position]! < timeline.ends[this.showing]!)
+        return moment;
       if (moment !== nothing) this.settle(at, moment);
-      if (this.frame + 1 < timeline.ends.length) this.frame++;
+      if (this.showing + 1 < timeline.ends.length) this.showing++;
       else if (!timeline.loops) {
         numbers[own + position] = timeline.length;
         this.marks |= ended;
@@ -364,8 +368,8 @@ export class Performer {
           moment = nothing;
           continue;
         }
-        numbers[own + position]! -= timeline.length;
-        this.frame = 0;
+        numbers[own + position]! -= timeline.length - timeline.loopStart;
+        this.showing = timeline.loopFrom;
       }
       this.reportCues(at);
       moment = frameBegins;
@@ -503,8 +507,8 @@ export class Performer {
     const { hops } = state;
     if (hops.length === 0) return -1;
     const timeline = this.timeline;
-    const armed = timeline.armed[this.frame]!;
-    const begins = moment === frameBegins ? timeline.hopsAt[this.frame]! : 0;
+    const armed = timeline.armed[this.showing]!;
+    const begins = moment === frameBegins ? timeline.hopsAt[this.showing]! : 0;
     for (let i = 0; i < hops.length; i++) {
       const hop = hops[i]!;
       const bit = 1 << i;
@@ -527,7 +531,7 @@ export class Performer {
   private yieldNow(state: State, row: number): number {
     const { yields } = state;
     if (yields.length === 0) return -1;
-    const open = this.timeline.yielding[this.frame]!;
+    const open = this.timeline.yielding[this.showing]!;
     for (let i = 0; i < yields.length; i++) {
       if ((open & (1 << i)) === 0 || !this.controller.verdicts.holds(row, yields[i]!.if)) continue;
       const best = this.best(row, yields[i]!.to);
@@ -542,7 +546,7 @@ export class Performer {
     const { hops } = states[this.current]!;
     if (hops.length === 0) return false;
     const row = verdicts.row(this.flags, this.terms);
-    const armed = this.timeline.armed[this.frame]! & ~this.remembered;
+    const armed = this.timeline.armed[this.showing]! & ~this.remembered;
     let used = 0;
     for (let i = 0; i < hops.length; i++) {
       const hop = hops[i]!;
@@ -568,7 +572,7 @@ export class Performer {
     const { numbers, own } = this;
     const state = states[to]!;
     const before = this.timeline;
-    const frame = this.frame;
+    const { showing } = this;
     // At its end a clip is at no phase, or again at its first: what follows begins at its beginning.
     const over = numbers[own + position]! >= before.length;
     this.lastUsed = this.pulsesOf(state);
@@ -588,10 +592,10 @@ export class Performer {
     const timeline = this.timeline;
     if (again || over || state.carry === 'none') numbers[own + position] = 0;
     else if (state.carry === 'frame') {
-      const kept = Math.min(frame, timeline.ends.length - 1);
+      const kept = Math.min(showing, timeline.ends.length - 1);
       numbers[own + position] = kept === 0 ? 0 : timeline.ends[kept - 1]!;
     } else this.scalePosition(before, timeline);
-    this.frame = frameAt(timeline, numbers[own + position]!);
+    this.showing = showingAtPosition(timeline, numbers[own + position]!);
     this.reportCues(at);
   }
 
@@ -622,15 +626,15 @@ export class Performer {
     const after = this.timeline;
     if (before.clip === after.clip) return;
     this.scalePosition(before, after);
-    this.frame = frameAt(after, this.numbers[this.own + position]!);
+    this.showing = showingAtPosition(after, this.numbers[this.own + position]!);
   }
 
   /** Reports the cues of the frame, if play enters it at its beginning and not somewhere within. */
   private reportCues(at: number): void {
     const { cues, ends } = this.timeline;
-    const names = cues[this.frame]!;
+    const names = cues[this.showing]!;
     if (names.length === 0) return;
-    const begins = this.frame === 0 ? 0 : ends[this.frame - 1]!;
+    const begins = this.showing === 0 ? 0 : ends[this.showing - 1]!;
     if (this.numbers[this.own + position]! - begins >= unitsPerMicrosecond) return;
     for (const cue of names) this.controller.reports.add(0, cue, cue, at);
   }

@@ -45,20 +45,31 @@ const sentences = {
   'sheet-size': (v: Values) =>
     `the size of ${shown(v.image)} is not known, so its cells cannot be counted; give the images' sizes, or "size: [width, height]" here`,
   'sheet-cell-size': (v: Values) =>
-    `a cell of ${v.cell} pixels does not fit into an image of ${v.size}; cells are whole pixels from 1 up`,
+    `a grid of cells of ${v.cell} pixels does not fit into an image of ${v.size}, where ${v.columns} columns and ${v.rows} rows fit; lengths are whole pixels`,
+  'sheet-cut': () =>
+    'a sheet is one "image" with a "grid" or with "cells", or a sequence of "images"; give one of these',
+  'sheet-rectangle': (v: Values) =>
+    `the rectangle ${shown(v.rect)} does not lie within the image of ${v.size}; it is [x, y, width, height] in whole pixels`,
+  'sheet-trim': (v: Values) =>
+    `${shown(v.rect)} does not fit into its untrimmed frame ${shown(v.trim)}, which is [left, top, width, height]`,
   'sheet-none': () => 'a character needs a sheet; add one under "sheets" with an image and a grid',
 
-  'clip-cells': (v: Values) => `cells are written 0-7, 7-0, 3 or [0-3, 5], not ${shown(v.received)}`,
+  'clip-cells': (v: Values) =>
+    `cells are written 0-7, 7-0, 3, [0-3, 5] or { row: 2 }, not ${shown(v.received)}`,
   'clip-empty': () => 'a clip needs at least one cell',
   'cell-range': (v: Values) =>
-    `there is no cell ${v.cell}: sheet "${v.sheet}" has the cells 0 to ${Number(v.count) - 1}`,
+    `there is no cell ${v.cell}${Number(v.more) > 0 ? ` (nor ${v.more} more that are named here)` : ''}: sheet "${v.sheet}" has the cells 0 to ${Number(v.count) - 1}`,
   'clip-timing-none': () =>
-    'say how fast the clip plays: "fps", or "ms" for each frame; a clip of one cell needs neither',
-  'clip-timing-both': () => 'give "fps" or "ms", not both',
+    'say how fast the clip plays: "fps", "ms" for each frame, or "lasts" for all; a clip of one cell needs none',
+  'clip-timing-both': () => 'give one of "fps", "ms" and "lasts"',
   'clip-ms-count': (v: Values) =>
     `"ms" has ${v.received} durations for ${v.frames} frames; give one for each, or one number for all`,
   duration: (v: Values) =>
     `a duration must be from ${v.least} to ${v.most} ms, not ${shown(v.received)}; to show a frame for good, end the clip on it with "loop: once"`,
+  'hold-times': (v: Values) =>
+    `a frame is held so many times as long; that must be over 0, not ${shown(v.received)}`,
+  'loop-times': (v: Values) =>
+    `a clip is played a whole number of times from 1 to ${v.most}, not ${shown(v.received)}; "forever" has no end`,
   'fps-range': (v: Values) =>
     `"fps" must be more than 0 and at most 1000 frames a second, not ${shown(v.received)}`,
   'frame-range': (v: Values) =>

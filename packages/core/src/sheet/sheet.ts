@@ -1,26 +1,11 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-
-/** `[x, y, width, height]` in pixels from the cell's upper left corner. */
-export type BoxDefinition = readonly [number, number, number, number];
-
-/** How a sheet is cut: rows of equal cells, numbered from 0 at the upper left, left to right. */
-export interface GridDefinition {
-  /** `[width, height]` of a cell in whole pixels. */
-  cell: readonly [number, number];
-}
-
-/** A sheet as it stands in a document. */
-export interface SheetDefinition {
-  /** The image's file, relative to the document. */
-  image: string;
-  /** `[width, height]` of the image in pixels; needed only where the images' sizes are not given otherwise. */
-  size?: readonly [number, number] | undefined;
-  grid: GridDefinition;
-  /** The point of a cell that stands where the character stands. Default: the middle of the lower edge. */
-  pivot?: readonly [number, number] | undefined;
-  /** Named boxes that every cell of this sheet has. */
-  boxes?: Readonly<Record<string, BoxDefinition>> | undefined;
-}
+import type {
+  BoxDefinition,
+  MarksDefinition,
+  PieceDefinition,
+  RectangleDefinition,
+  SheetDefinition,
+} from './definition.js';
 
 /** The size of an image in pixels. */
 export interface ImageSize {
@@ -36,74 +21,260 @@ export interface Box {
   readonly height: number;
 }
 
-/** One drawing cut from a sheet. Immutable and shared by every performer. */
+/** A place in pixels. */
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A piece of a composed cell: another cell, its place in the frame, and whether it is flipped. */
+export interface Piece extends Point {
+  readonly cell: Cell;
+  readonly flipX: boolean;
+  readonly flipY: boolean;
+}
+
+/** One drawing cut from a sheet: a rectangle of its image. Immutable and shared by every performer. */
 export interface Cell extends Box {
   readonly sheet: string;
+  /** The file of its image. */
+  readonly image: string;
   /** Its number on the sheet, from 0. */
   readonly index: number;
   /** Made of the sheet's name and the number, such as `wick-12`; the image's file may be renamed freely. */
   readonly name: string;
-  /** The pivot, in pixels from the cell's upper left corner. */
+  /** Where the rectangle lies in the untrimmed frame; 0 unless it was trimmed. */
+  readonly offsetX: number;
+  readonly offsetY: number;
+  /** The untrimmed frame, in which pivot, boxes and points are counted. */
+  readonly frameWidth: number;
+  readonly frameHeight: number;
   readonly pivotX: number;
   readonly pivotY: number;
-  /** Named boxes, in pixels from the cell's upper left corner. */
   readonly boxes: Readonly<Record<string, Box>>;
+  readonly points: Readonly<Record<string, Point>>;
+  /** For a composed cell its pieces, back to front; its own rectangle is then not drawn. */
+  readonly pieces: readonly Piece[] | undefined;
 }
 
 /** A sheet cut into its cells. */
 export interface Sheet {
   readonly name: string;
-  readonly image: string;
+  readonly images: readonly string[];
   readonly cells: readonly Cell[];
+  /** Cells in a row of the grid; all of them where there is no grid. */
   readonly columns: number;
-  readonly rows: number;
 }
+
+/** A rectangle before it has become a cell. */
+interface Cut {
+  readonly image: string;
+  readonly rect: Box;
+  readonly trim: Box;
+}
+
+const boxOf = ([x, y, width, height]: BoxDefinition): Box => Object.freeze({ x, y, width, height });
+const whole = (...values: readonly number[]): boolean => values.every((value) => Number.isInteger(value));
 
 /**
  * Cuts one sheet.
  *
- * @param size the image's size; the definition's own `size` is used where it is not given
+ * @param sizes the images' sizes by file; the definition's own `size` is used where one is missing
  * @returns the sheet, or `undefined` after a problem was added
  */
 export function cutSheet(
   name: string,
   definition: SheetDefinition,
-  size: ImageSize | undefined,
+  sizes: Readonly<Record<string, ImageSize>>,
   path: DocumentPath,
   problems: ProblemList,
 ): Sheet | undefined {
-  const known = size ?? (definition.size && { width: definition.size[0], height: definition.size[1] });
-  if (known === undefined) {
-    problems.add('sheet-size', [...path, 'image'], { image: definition.image });
+  const before = problems.problems.length;
+  const { image, images, grid, cells, compose } = definition;
+  const ways = [grid, cells, images].filter((way) => way !== undefined).length;
+  if (ways !== 1 || (image === undefined) === (images === undefined)) {
+    problems.add('sheet-cut', path);
     return undefined;
   }
-  const [width, height] = definition.grid.cell;
-  const columns = Math.floor(known.width / width);
-  const rows = Math.floor(known.height / height);
-  const whole = Number.isInteger(width) && Number.isInteger(height) && width > 0 && height > 0;
-  if (!whole || columns < 1 || rows < 1) {
-    const values = { cell: `${width}x${height}`, size: `${known.width}x${known.height}` };
-    problems.add('sheet-cell-size', [...path, 'grid', 'cell'], values);
-    return undefined;
+  const sizeOf = (file: string, at: DocumentPath): ImageSize | undefined => {
+    const own = definition.size && { width: definition.size[0], height: definition.size[1] };
+    const size = sizes[file] ?? own;
+    if (size === undefined) problems.add('sheet-size', at, { image: file });
+    return size;
+  };
+  let cuts: Cut[] = [];
+  let columns = 0;
+  if (images !== undefined) {
+    images.forEach((file, i) => {
+      const size = sizeOf(file, [...path, 'images', i]);
+      if (size === undefined) return;
+      const rect = { x: 0, y: 0, ...size };
+      cuts.push({ image: file, rect, trim: rect });
+    });
+    if (images.length === 0) problems.add('sheet-cut', path);
+  } else {
+    const file = image!;
+    const size = sizeOf(file, [...path, 'image']);
+    if (size === undefined) return undefined;
+    if (cells !== undefined) cuts = cutRectangles(file, cells, size, [...path, 'cells'], problems);
+    else ({ cuts, columns } = cutGrid(file, grid!, size, [...path, 'grid'], problems));
   }
-  const [pivotX, pivotY] = definition.pivot ?? [width / 2, height];
-  const boxes: Record<string, Box> = {};
-  for (const [box, [x, y, w, h]] of Object.entries(definition.boxes ?? {}))
-    boxes[box] = Object.freeze({ x, y, width: w, height: h });
-  Object.freeze(boxes);
-  const cells = Array.from({ length: columns * rows }, (_, index): Cell =>
-    Object.freeze({
-      sheet: name,
+  if (problems.problems.length > before) return undefined;
+  const made = cuts.map((cut, index) => makeCell(name, index, cut, definition));
+  const list =
+    compose === undefined ? made : composeCells(name, definition, made, [...path, 'compose'], problems);
+  for (const key of Object.keys(definition.perCell ?? {}))
+    if (list[Number(key)] === undefined)
+      problems.add('cell-range', [...path, 'perCell', key], { cell: key, sheet: name, count: list.length });
+  if (problems.problems.length > before) return undefined;
+  const files = [...new Set(cuts.map((cut) => cut.image))];
+  return { name, images: files, cells: list, columns: compose || columns === 0 ? list.length : columns };
+}
+
+function cutGrid(
+  image: string,
+  grid: NonNullable<SheetDefinition['grid']>,
+  size: ImageSize,
+  path: DocumentPath,
+  problems: ProblemList,
+): { cuts: Cut[]; columns: number } {
+  const [width, height] = grid.cell;
+  const { margin = 0, gap = 0, offset = [0, 0] } = grid;
+  const [across, down] = typeof gap === 'number' ? [gap, gap] : gap;
+  const [left, top] = [margin + offset[0], margin + offset[1]];
+  const fit = (room: number, cell: number, between: number): number =>
+    Math.floor((room + between) / (cell + between));
+  const fitting = {
+    columns: fit(size.width - left - margin, width, across),
+    rows: fit(size.height - top - margin, height, down),
+  };
+  const columns = grid.columns ?? fitting.columns;
+  const rows = grid.rows ?? fitting.rows;
+  const count = grid.count ?? columns * rows;
+  const sound =
+    whole(width, height, left, top, across, down, columns, rows, count) && width > 0 && height > 0;
+  const inside = left >= 0 && top >= 0 && across >= 0 && down >= 0 && columns >= 1 && rows >= 1;
+  const fits = columns <= fitting.columns && rows <= fitting.rows && count >= 1 && count <= columns * rows;
+  if (!sound || !inside || !fits) {
+    const values = { cell: `${width}x${height}`, size: `${size.width}x${size.height}`, ...fitting };
+    problems.add('sheet-cell-size', [...path, 'cell'], values);
+    return { cuts: [], columns };
+  }
+  const cuts = Array.from({ length: count }, (_, i): Cut => {
+    const x = left + (i % columns) * (width + across);
+    const y = top + Math.floor(i / columns) * (height + down);
+    return { image, rect: { x, y, width, height }, trim: { x: 0, y: 0, width, height } };
+  });
+  return { cuts, columns };
+}
+
+const isPlain = (definition: RectangleDefinition): definition is BoxDefinition => Array.isArray(definition);
+
+function cutRectangles(
+  image: string,
+  cells: NonNullable<SheetDefinition['cells']>,
+  size: ImageSize,
+  path: DocumentPath,
+  problems: ProblemList,
+): Cut[] {
+  return cells.map((definition, i): Cut => {
+    const plain = isPlain(definition) ? { rect: definition, trim: undefined } : definition;
+    const rect = boxOf(plain.rect);
+    const trim = plain.trim === undefined ? { ...rect, x: 0, y: 0 } : boxOf(plain.trim);
+    const sound = whole(...plain.rect) && rect.width > 0 && rect.height > 0 && rect.x >= 0 && rect.y >= 0;
+    if (!sound || rect.x + rect.width > size.width || rect.y + rect.height > size.height)
+      problems.add('sheet-rectangle', [...path, i], {
+        rect: plain.rect,
+        size: `${size.width}x${size.height}`,
+      });
+    if (
+      !whole(trim.x, trim.y, trim.width, trim.height) ||
+      trim.x + rect.width > trim.width ||
+      trim.y + rect.height > trim.height
+    )
+      problems.add('sheet-trim', [...path, i, 'trim'], { rect: plain.rect, trim: plain.trim });
+    return { image, rect, trim };
+  });
+}
+
+function makeCell(
+  sheet: string,
+  index: number,
+  { image, rect, trim }: Cut,
+  definition: SheetDefinition,
+): Cell {
+  const bare: Cell = {
+    ...rect,
+    sheet,
+    image,
+    index,
+    name: `${sheet}-${index}`,
+    offsetX: trim.x,
+    offsetY: trim.y,
+    frameWidth: trim.width,
+    frameHeight: trim.height,
+    pivotX: trim.width / 2,
+    pivotY: trim.height,
+    boxes: {},
+    points: {},
+    pieces: undefined,
+  };
+  return markCell(markCell(bare, definition), definition.perCell?.[index] ?? {});
+}
+
+/** A cell with further marks; those given win over the ones it has. */
+export function markCell(cell: Cell, { pivot, boxes, points }: MarksDefinition): Cell {
+  if (pivot === undefined && boxes === undefined && points === undefined) return cell;
+  const allBoxes: Record<string, Box> = { ...cell.boxes };
+  for (const [name, box] of Object.entries(boxes ?? {})) allBoxes[name] = boxOf(box);
+  const allPoints: Record<string, Point> = { ...cell.points };
+  for (const [name, [x, y]] of Object.entries(points ?? {})) allPoints[name] = Object.freeze({ x, y });
+  const [pivotX, pivotY] = pivot ?? [cell.pivotX, cell.pivotY];
+  return Object.freeze({
+    ...cell,
+    pivotX,
+    pivotY,
+    boxes: Object.freeze(allBoxes),
+    points: Object.freeze(allPoints),
+  });
+}
+
+function composeCells(
+  name: string,
+  definition: SheetDefinition,
+  pieces: readonly Cell[],
+  path: DocumentPath,
+  problems: ProblemList,
+): Cell[] {
+  return definition.compose!.map((list, index) => {
+    const placed = list.flatMap((piece, i) => placePiece(piece, pieces, name, [...path, index, i], problems));
+    if (list.length === 0) problems.add('clip-empty', [...path, index]);
+    const width = Math.max(1, ...placed.map(({ x, cell }) => x + cell.width));
+    const height = Math.max(1, ...placed.map(({ y, cell }) => y + cell.height));
+    const frame = { x: 0, y: 0, width, height };
+    const cell = makeCell(
+      name,
       index,
-      name: `${name}-${index}`,
-      x: (index % columns) * width,
-      y: Math.floor(index / columns) * height,
-      width,
-      height,
-      pivotX,
-      pivotY,
-      boxes,
-    }),
-  );
-  return { name, image: definition.image, cells, columns, rows };
+      { image: pieces[0]?.image ?? '', rect: frame, trim: frame },
+      definition,
+    );
+    return Object.freeze({ ...cell, pieces: Object.freeze(placed) });
+  });
+}
+
+function placePiece(
+  { cell: number, at = [0, 0], flip }: PieceDefinition,
+  pieces: readonly Cell[],
+  sheet: string,
+  path: DocumentPath,
+  problems: ProblemList,
+): Piece[] {
+  const cell = pieces[number];
+  if (cell === undefined) {
+    problems.add('cell-range', [...path, 'cell'], { cell: number, sheet, count: pieces.length });
+    return [];
+  }
+  return [
+    { cell, x: at[0], y: at[1], flipX: flip?.includes('x') ?? false, flipY: flip?.includes('y') ?? false },
+  ];
 }

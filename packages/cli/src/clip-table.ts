@@ -1,0 +1,87 @@
+import { parse } from 'csv-parse/sync';
+import { writeCells } from 'dot-hop';
+import type { Cell, ClipDefinition, Controller, ControllerDefinition } from 'dot-hop';
+import { csv } from './commands/table.js';
+import { Misuse } from './misuse.js';
+
+const fields = ['clip', 'sheet', 'cells', 'fps', 'ms', 'lasts', 'loop', 'stride'] as const;
+
+/** The clips of a document as a CSV table: one a row, ranges and lists parted by spaces. */
+export function writeClipTable(definition: ControllerDefinition, controller: Controller): string {
+  const rows = Object.entries(definition.clips).map(([name, clip]) => {
+    const cells = cellsText(controller.clips.get(name)!.frames);
+    const times = [clip.fps ?? '', [clip.ms ?? ''].flat().join(' '), clip.lasts ?? ''];
+    return [name, clip.sheet ?? '', cells, ...times, writeLoop(clip.loop), clip.stride ?? ''];
+  });
+  return csv(fields, rows);
+}
+
+function cellsText(frames: readonly Cell[]): string {
+  return [writeCells(frames)].flat().join(' ');
+}
+
+function writeLoop(loop: ClipDefinition['loop']): string {
+  if (loop === undefined) return '';
+  return typeof loop === 'object' ? `from ${loop.from}` : String(loop);
+}
+
+/**
+ * Reads a CSV table of clips.
+ *
+ * @returns for each clip the fields that its row says; an empty field says nothing
+ * @throws {Misuse} naming the file, the line and the field
+ */
+export function readClipTable(text: string, file: string): Map<string, Partial<ClipDefinition>> {
+  let rows: Record<string, string>[];
+  try {
+    rows = parse(text, { columns: true, skip_empty_lines: true, trim: true, bom: true });
+  } catch (error) {
+    throw new Misuse(
+      `${file}: it is not a CSV table: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
+  const clips = new Map<string, Partial<ClipDefinition>>();
+  rows.forEach((row, i) => {
+    const odd = Object.keys(row).find((column) => !(fields as readonly string[]).includes(column));
+    if (odd !== undefined)
+      throw new Misuse(
+        `${file}:1 there is no field "${odd}" in a table of clips; it has ${fields.join(', ')}`,
+      );
+    const name = row.clip;
+    if (!name) throw new Misuse(`${file}:${i + 2} clip: a row needs the name of a clip`);
+    clips.set(name, readRow(row, `${file}:${i + 2}`));
+  });
+  return clips;
+}
+
+function readRow(row: Record<string, string>, at: string): Partial<ClipDefinition> {
+  const clip: Partial<ClipDefinition> = {};
+  const number = (field: string, text: string): number => {
+    if (!Number.isFinite(Number(text)))
+      throw new Misuse(`${at} ${field}: expected a number, not ${JSON.stringify(text)}`);
+    return Number(text);
+  };
+  const cell = (text: string): number | string => (/^\d+$/.test(text) ? Number(text) : text);
+  for (const field of fields) {
+    const text = row[field] ?? '';
+    if (text === '' || field === 'clip') continue;
+    const parts = text.split(/\s+/);
+    if (field === 'sheet') clip.sheet = text;
+    else if (field === 'cells') clip.cells = parts.length === 1 ? cell(text) : parts.map(cell);
+    else if (field === 'ms')
+      clip.ms = parts.length === 1 ? number(field, text) : parts.map((part) => number(field, part));
+    else if (field === 'loop') clip.loop = readLoop(text, at);
+    else clip[field] = number(field, text);
+  }
+  return clip;
+}
+
+function readLoop(text: string, at: string): NonNullable<ClipDefinition['loop']> {
+  const from = /^from (\d+)$/.exec(text);
+  if (from !== null) return { from: Number(from[1]) };
+  if (text === 'forever' || text === 'once' || text === 'back-and-forth') return text;
+  if (/^\d+$/.test(text)) return Number(text);
+  throw new Misuse(
+    `${at} loop: expected forever, once, back-and-forth, a number of times or "from 2", not ${JSON.stringify(text)}`,
+  );
+}

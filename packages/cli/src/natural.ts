@@ -1,0 +1,12 @@
+const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
+
+/** File names as people count them: `walk2` before `walk10`. */
+export function naturalOrder(names: readonly string[]): string[] {
+  return [...names].sort((a, b) => collator.compare(a, b) || (a < b ? -1 : 1));
+}
+
+/** What files of a sequence share: `walk_03.png` and `walk_10.png` are both `walk`. */
+export function stemOf(file: string): string {
+  const bare = file.replace(/^.*[\\/]/, '').replace(/\.\w+$/, '');
+  return bare.replace(/[\s._-]*\(?\d+\)?$/, '').replace(/[^\w-]+/g, '-') || 'frames';
+}

@@ -1,0 +1,300 @@
+import { readFile, readdir, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { parse } from 'csv-parse/sync';
+import type { ClipDefinition, GridDefinition, RectangleDefinition, SheetDefinition } from 'dot-hop';
+import { findIslands } from 'dot-hop/pixels';
+import sharp from 'sharp';
+import UPNG from 'upng-js';
+import { fileTrouble, readText } from './files.js';
+import { ImageTrouble, readImage } from './images.js';
+import type { Image } from './images.js';
+import { Misuse } from './misuse.js';
+import { naturalOrder, stemOf } from './natural.js';
+
+/** What images, folders and animations amount to: a sheet, the clips in it, and its pictures. */
+export interface Gathered {
+  readonly name: string;
+  readonly sheet: SheetDefinition;
+  readonly clips: Readonly<Record<string, ClipDefinition>>;
+  /** The pictures by the file that the sheet names. */
+  readonly images: ReadonlyMap<string, Image>;
+  /** A sheet made of an animation, to be written beside the document. */
+  readonly made: { readonly file: string; readonly image: Image } | undefined;
+  /** What was noticed on the way, in words. */
+  readonly notes: readonly string[];
+}
+
+/** How one image is cut. */
+export interface CutOptions {
+  readonly grid?: GridDefinition;
+  readonly islands?: boolean;
+  /** A CSV file of rectangles. */
+  readonly table?: string;
+  /** The table's columns: `x`, `y`, `width`, `height` and the names they have there. */
+  readonly columns?: Readonly<Record<string, string>>;
+}
+
+const pictures = /\.(png|apng|webp|gif|jpe?g)$/i;
+/** Frames a second of a clip whose source says nothing of time. */
+const usualRate = 10;
+
+/** Whether a source is a picture or a folder of them rather than a document. */
+export async function isPictures(source: string): Promise<boolean> {
+  if (pictures.test(source)) return true;
+  const found = await stat(source).catch(() => undefined);
+  return found?.isDirectory() ?? false;
+}
+
+/**
+ * Reads images, a folder of images, or an animation.
+ *
+ * @param base the folder that the sheet's files are named from
+ * @throws {Misuse} when there is nothing to read or a file is no picture
+ */
+export async function gather(sources: readonly string[], cut: CutOptions, base: string): Promise<Gathered> {
+  const files: string[] = [];
+  for (const source of sources) {
+    const found = await stat(source).catch((error: unknown) => {
+      throw new Misuse(`${source}: ${fileTrouble(error)}`);
+    });
+    if (!found.isDirectory()) files.push(source);
+    else {
+      const inside = (await readdir(source)).filter((file) => pictures.test(file));
+      if (inside.length === 0) throw new Misuse(`${source}: the folder has no images`);
+      files.push(...naturalOrder(inside).map((file) => path.join(source, file)));
+    }
+  }
+  const cutting = cut.grid !== undefined || cut.islands === true || cut.table !== undefined;
+  if (files.length === 1) {
+    const film = await readAnimation(files[0]!, base);
+    if (film !== undefined) return film;
+    if (cutting) return cutOne(files[0]!, cut, base);
+    throw new Misuse(`${files[0]!}: say how it is cut: --cell 48x48, --islands, or --table rectangles.csv`);
+  }
+  if (cutting)
+    throw new Misuse(`--cell, --islands and --table are for one image; ${files.length} were given`);
+  return sequence(files, base);
+}
+
+async function picture(file: string): Promise<Image> {
+  return readImage(file).catch((error: unknown) => {
+    throw error instanceof ImageTrouble ? new Misuse(`${file}: ${error.message}`) : error;
+  });
+}
+
+const nameOf = (file: string): string =>
+  path
+    .basename(file)
+    .replace(/\.\w+$/, '')
+    .replace(/[^\w-]+/g, '-');
+const from = (base: string, file: string): string => path.relative(base, file).split(path.sep).join('/');
+
+/** Separate images: one cell each, and a clip for those whose names differ by their number only. */
+async function sequence(files: readonly string[], base: string): Promise<Gathered> {
+  const ordered = naturalOrder(files);
+  const names = ordered.map((file) => from(base, file));
+  const images = new Map<string, Image>();
+  for (const [i, file] of ordered.entries()) images.set(names[i]!, await picture(file));
+  const clips: Record<string, ClipDefinition> = {};
+  for (let i = 0; i < ordered.length;) {
+    const stem = stemOf(ordered[i]!);
+    let end = i;
+    while (end + 1 < ordered.length && stemOf(ordered[end + 1]!) === stem) end++;
+    clips[stem] = { cells: end > i ? `${i}-${end}` : i, fps: usualRate };
+    i = end + 1;
+  }
+  const folder = path.basename(path.dirname(path.resolve(ordered[0]!)));
+  const name = Object.keys(clips).length === 1 ? Object.keys(clips)[0]! : folder.replace(/[^\w-]+/g, '-');
+  return { name, sheet: { images: names }, clips, images, made: undefined, notes: [] };
+}
+
+async function cutOne(file: string, cut: CutOptions, base: string): Promise<Gathered> {
+  const image = await picture(file);
+  const name = nameOf(file);
+  const named = from(base, file);
+  const notes: string[] = [];
+  let sheet: SheetDefinition;
+  let clips: Record<string, ClipDefinition> = {};
+  if (cut.grid !== undefined) {
+    sheet = { image: named, grid: cut.grid };
+    clips = clipsOfRows(image, cut.grid);
+  } else {
+    const cells =
+      cut.table === undefined ? islandsOf(image, file, notes) : await tableOf(cut.table, cut.columns ?? {});
+    sheet = { image: named, cells };
+    clips = { all: { cells: cells.length > 1 ? `0-${cells.length - 1}` : 0, fps: usualRate } };
+  }
+  return { name, sheet, clips, images: new Map([[named, image]]), made: undefined, notes };
+}
+
+function islandsOf(image: Image, file: string, notes: string[]): RectangleDefinition[] {
+  const { boxes, grid } = findIslands(image);
+  if (boxes.length === 0) throw new Misuse(`${file}: nothing is drawn on it, or it has no transparent gaps`);
+  if (grid !== undefined) notes.push(`a grid fits: --cell ${grid.cell.join('x')}`);
+  return boxes.map(({ x, y, width, height }): RectangleDefinition => [x, y, width, height]);
+}
+
+/** A clip for each row of a grid, without the empty cells at its end. */
+function clipsOfRows(
+  image: Image,
+  { cell: [width, height], margin = 0, gap = 0 }: GridDefinition,
+): Record<string, ClipDefinition> {
+  const [across, down] = typeof gap === 'number' ? [gap, gap] : gap;
+  const columns = Math.max(1, Math.floor((image.width - margin * 2 + across) / (width + across)));
+  const rows = Math.max(1, Math.floor((image.height - margin * 2 + down) / (height + down)));
+  const drawn = (column: number, row: number): boolean => {
+    const [left, top] = [margin + column * (width + across), margin + row * (height + down)];
+    for (let y = top; y < top + height; y++)
+      for (let x = left; x < left + width; x++)
+        if (image.pixels[(y * image.width + x) * 4 + 3] !== 0) return true;
+    return false;
+  };
+  const clips: Record<string, ClipDefinition> = {};
+  for (let row = 0; row < rows; row++) {
+    let last = columns - 1;
+    while (last >= 0 && !drawn(last, row)) last--;
+    const first = row * columns;
+    if (last >= 0)
+      clips[`row${row}`] = { cells: last > 0 ? `${first}-${first + last}` : first, fps: usualRate };
+  }
+  return clips;
+}
+
+/** Rectangles from a CSV table whose columns the user names. */
+async function tableOf(
+  file: string,
+  columns: Readonly<Record<string, string>>,
+): Promise<RectangleDefinition[]> {
+  const text = await readText(file);
+  let rows: Record<string, string>[];
+  try {
+    rows = parse(text, { columns: true, skip_empty_lines: true, trim: true, bom: true });
+  } catch (error) {
+    throw new Misuse(
+      `${file}: it is not a CSV table: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
+  if (rows.length === 0) throw new Misuse(`${file}: the table has no rows`);
+  const number = (
+    row: Record<string, string>,
+    line: number,
+    field: string,
+    needed: boolean,
+  ): number | undefined => {
+    const column = columns[field] ?? field;
+    const value = row[column];
+    if (value === undefined && !needed) return undefined;
+    if (value === undefined)
+      throw new Misuse(
+        `${file}: there is no column "${column}" for ${field}; it has ${Object.keys(row).join(', ')}. Name it with --columns ${field}=NAME`,
+      );
+    if (value === '' || !Number.isInteger(Number(value)))
+      throw new Misuse(`${file}:${line + 2} ${column}: expected whole pixels, not ${JSON.stringify(value)}`);
+    return Number(value);
+  };
+  return rows.map((row, line): RectangleDefinition => {
+    const [x, y, width, height] = (['x', 'y', 'width', 'height'] as const).map((field) =>
+      number(row, line, field, true)!,
+    );
+    const rect = [x!, y!, width!, height!] as const;
+    const trim = (['left', 'top', 'frameWidth', 'frameHeight'] as const).map((field) =>
+      number(row, line, field, false),
+    );
+    return trim.every((value) => value !== undefined)
+      ? { rect, trim: trim as [number, number, number, number] }
+      : rect;
+  });
+}
+
+/** A GIF, WebP or PNG that moves becomes one sheet and a clip with the frames' own times; others are `undefined`. */
+async function readAnimation(file: string, base: string): Promise<Gathered | undefined> {
+  const film = /\.(gif|webp)$/i.test(file)
+    ? await readPages(file)
+    : /\.a?png$/i.test(file)
+      ? await readApng(file)
+      : undefined;
+  if (film === undefined) return undefined;
+  const { width, height, frames, delays } = film;
+  const columns = Math.min(frames.length, Math.max(1, Math.floor(4096 / width)));
+  const rows = Math.ceil(frames.length / columns);
+  const pixels = new Uint8Array(width * columns * height * rows * 4);
+  frames.forEach((frame, i) => {
+    const [left, top] = [(i % columns) * width, Math.floor(i / columns) * height];
+    for (let y = 0; y < height; y++)
+      pixels.set(
+        frame.subarray(y * width * 4, (y + 1) * width * 4),
+        ((top + y) * width * columns + left) * 4,
+      );
+  });
+  const image = { width: width * columns, height: height * rows, pixels };
+  const name = nameOf(file);
+  const made = path.join(base, `${name}-sheet.png`);
+  const named = from(base, made);
+  const clip: ClipDefinition = { cells: frames.length > 1 ? `0-${frames.length - 1}` : 0, ms: delays };
+  return {
+    name,
+    sheet: { image: named, grid: { cell: [width, height], count: frames.length } },
+    clips: { [name]: clip },
+    images: new Map([[named, image]]),
+    made: { file: made, image },
+    notes: [],
+  };
+}
+
+interface Decoded {
+  readonly width: number;
+  readonly height: number;
+  readonly frames: readonly Uint8Array[];
+  readonly delays: number[];
+}
+
+/** The most pixels of all frames of an animation together. */
+const mostPixels = 8192 * 8192;
+
+async function readPages(file: string): Promise<Decoded | undefined> {
+  try {
+    const bytes = await readFile(file);
+    const { pages = 1, delay = [] } = await sharp(bytes, {
+      pages: -1,
+      limitInputPixels: mostPixels,
+    }).metadata();
+    if (pages < 2) return undefined;
+    const { data, info } = await sharp(bytes, { pages: -1, limitInputPixels: mostPixels })
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const height = info.height / pages;
+    const size = info.width * height * 4;
+    const frames = Array.from({ length: pages }, (_, i) => data.subarray(i * size, (i + 1) * size));
+    // A frame without a time is shown for a tenth of a second by most programs.
+    return {
+      width: info.width,
+      height,
+      frames,
+      delays: frames.map((_, i) => ((delay[i] ?? 0) > 0 ? delay[i]! : 100)),
+    };
+  } catch (error) {
+    throw new Misuse(
+      `${file}: ${error instanceof Error ? error.message.split('\n')[0]! : fileTrouble(error)}`,
+    );
+  }
+}
+
+async function readApng(file: string): Promise<Decoded | undefined> {
+  const bytes = await readFile(file).catch((error: unknown) => {
+    throw new Misuse(`${file}: ${fileTrouble(error)}`);
+  });
+  // The chunk that makes a PNG move stands before its first picture (PNG third edition, 11.3.6.1).
+  const control = bytes.indexOf('acTL');
+  if (control < 0 || control > bytes.indexOf('IDAT')) return undefined;
+  const { width, height } = await sharp(bytes, { limitInputPixels: mostPixels }).metadata();
+  if (width * height * bytes.readUInt32BE(control + 4) > mostPixels)
+    throw new Misuse(`${file}: its frames have more than ${mostPixels} pixels together`);
+  try {
+    const decoded = UPNG.decode(new Uint8Array(bytes).buffer);
+    const frames = UPNG.toRGBA8(decoded).map((frame) => new Uint8Array(frame));
+    return { width, height, frames, delays: decoded.frames.map(({ delay }) => Math.max(1, delay)) };
+  } catch (error) {
+    throw new Misuse(`${file}: it is not a PNG that can be read (${String(error)})`);
+  }
+}

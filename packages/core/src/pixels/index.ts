@@ -1,0 +1,6 @@
+export { findIslands } from './islands.js';
+export type { IslandOptions, Islands } from './islands.js';
+export { measureCell, measureClips } from './measure.js';
+export type { CellMeasure, MeasureCode, MeasureFinding } from './measure.js';
+export { inkOf } from './picture.js';
+export type { Ink, Picture } from './picture.js';
