@@ -1,4 +1,5 @@
 // npm run screenshots: the pictures of docs/screenshots/, made anew from the demo data.
+import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
 import { build as buildPage, preview } from 'vite';
@@ -9,9 +10,20 @@ const shot = (name) => path.join('docs', 'screenshots', name);
 const jetty = path.join(root, 'examples', 'jetty');
 const wick = path.join('demo', 'wick.dothop.yaml');
 
+/** The faulty sheet: measuring finds something, so the command ends with 1 there. */
+function measured() {
+  const faulty = path.join('demo', 'faulty.dothop.yaml');
+  const args = ['cells', faulty, '--measure', '-o', shot('measure.png')];
+  spawnSync(process.execPath, ['packages/cli/bin/dot-hop.js', ...args], { cwd: root, stdio: 'inherit' });
+}
+
 build();
 dotHop('cells', wick, '-o', shot('cells.png'));
 dotHop('preview', wick, 'swing1', '--scale', '3', '-o', shot('preview-strip.png'));
+const moving = (name) => path.join('docs', 'pictures', name);
+dotHop('preview', wick, 'run', '-o', moving('run-ground.webp'), '--ground', '--scale', '3');
+dotHop('preview', wick, 'walk', '-o', moving('walk-compare.webp'), '--compare', '24,12,6', '--scale', '3');
+measured();
 dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
 
 await buildPage({ root: jetty, logLevel: 'warn' });

@@ -1,0 +1,82 @@
+import { spawnSync } from 'node:child_process';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { compileDocument, readDocument } from 'dot-hop/document';
+import sharp from 'sharp';
+
+const root = fileURLToPath(new URL('../../..', import.meta.url));
+const readme = readFileSync(path.join(root, 'README.md'), 'utf8');
+const blocks = (language: string): string[] =>
+  [...readme.matchAll(new RegExp(`\`\`\`${language}\\n([\\s\\S]*?)\`\`\``, 'g'))].map((found) => found[1]!);
+
+test('the document in the README is sound', () => {
+  for (const text of blocks('yaml'))
+    expect(compileDocument(readDocument(text, 'README.yaml')).states.length).toBeGreaterThan(0);
+});
+
+test('the code in the README does what its comments say', () => {
+  const [code] = blocks('ts');
+  const said = [...code!.matchAll(/console\.log\(.*\); \/\/ (.*)$/gm)].map((found) => found[1]);
+  const { stdout, stderr } = spawnSync(process.execPath, ['--input-type=module'], {
+    cwd: root,
+    input: `const text = ${JSON.stringify(blocks('yaml')[0])};\n${code}`,
+    encoding: 'utf8',
+  });
+  expect(stderr).toBe('');
+  expect(said).toHaveLength(2);
+  expect(stdout.trimEnd().split('\n')).toEqual(said);
+});
+
+test('every picture and page that it links to is there', () => {
+  const links = [...readme.matchAll(/\]\(([^)#]+)\)/g)].map((found) => found[1]!);
+  expect(links.length).toBeGreaterThan(5);
+  for (const link of links)
+    expect({ link, there: existsSync(path.join(root, link)) }).toEqual({ link, there: true });
+});
+
+describe('the guides', () => {
+  const guides = readdirSync(path.join(root, 'docs')).filter((file) => file.startsWith('guide-'));
+  let folder: string;
+
+  beforeAll(async () => {
+    folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-guide-'));
+    for (const file of ['wick.png', 'wick.dothop.yaml', 'faulty.png', 'faulty.dothop.yaml'])
+      cpSync(path.join(root, 'demo', file), path.join(folder, file));
+    mkdirSync(path.join(folder, 'frames'));
+    for (let i = 1; i <= 3; i++)
+      await sharp(path.join(folder, 'wick.png'))
+        .extract({ left: i * 64, top: 56, width: 64, height: 56 })
+        .toFile(path.join(folder, `frames/walk${i}.png`));
+  });
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  test.each(guides)('%s: every command in it runs on the demo data', (guide) => {
+    const text = readFileSync(path.join(root, 'docs', guide), 'utf8');
+    const lines = [...text.matchAll(/^dot-hop (.*)$/gm)].map((found) => found[1]!);
+    expect(lines.length).toBeGreaterThan(5);
+    for (const line of lines) {
+      const [words, comment = ''] = line.split('  # ');
+      const program = path.join(root, 'packages/cli/bin/dot-hop.js');
+      const { status, stderr } = spawnSync(process.execPath, [program, ...words!.split(' ')], {
+        cwd: folder,
+        encoding: 'utf8',
+      });
+      expect({ line, status, stderr }).toEqual({ line, status: comment === 'exits with 1' ? 1 : 0, stderr });
+    }
+  });
+
+  test.each(guides)('%s: its documents are sound, and its links lead somewhere', (guide) => {
+    const text = readFileSync(path.join(root, 'docs', guide), 'utf8');
+    for (const [, block] of text.matchAll(/```yaml\n([\s\S]*?)```/g))
+      expect(compileDocument(readDocument(block!, guide)).clips.size).toBeGreaterThan(0);
+    for (const [, link] of text.matchAll(/\]\(([^)#]+)\)/g))
+      expect({ link, there: existsSync(path.join(root, 'docs', link!)) }).toEqual({ link, there: true });
+  });
+});
+
+test('CI runs the test command as the README writes it', () => {
+  const [, command] = blocks('sh').map((text) => text.trim());
+  expect(readFileSync(path.join(root, '.ci/run'), 'utf8').trimEnd().split('\n').at(-1)).toBe(command);
+});
