@@ -17,7 +17,7 @@ export function writeClipTable(definition: ControllerDefinition, controller: Con
 }
 
 function cellsText(frames: readonly Cell[]): string {
-  return [writeCells(frames)].flat().join(' ');
+  return [writeCells(frames.map(({ index }) => index))].flat().join(' ');
 }
 
 function writeLoop(loop: ClipDefinition['loop']): string {

@@ -1,7 +1,10 @@
 import { existsSync } from 'node:fs';
+import { cellNumbers, writeCells } from 'dot-hop';
+import type { ControllerDefinition } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { Document, YAMLMap, isMap, parseDocument } from 'yaml';
 import { readText, writeWhole } from './files.js';
+import { Misuse } from './misuse.js';
 import type { Gathered } from './sources.js';
 
 /** What writing changed, in words. */
@@ -26,6 +29,7 @@ export async function writeDocument(
   const before = exists ? await readText(file) : '';
   if (exists) readDocument(before, file);
   const tree = exists ? parseDocument(before) : new Document({ dotHop: 1, name });
+  const renumbered = renumber(tree, name, sheet.images, file);
   const known = tree.getIn(['sheets', name]);
   const flow = (value: unknown) => tree.createNode(value, { flow: true });
   const cutNode = (field: string, value: unknown) => tree.createNode(value, { flow: field !== 'images' });
@@ -34,6 +38,8 @@ export async function writeDocument(
     for (const [field, value] of Object.entries(sheet)) known.set(field, cutNode(field, value));
   } else tree.setIn(['sheets', name], sheetNode(tree, sheet));
   const notes: string[] = [];
+  if (renumbered.length > 0)
+    notes.push(`renumbered, so that they show the same images: ${renumbered.join(', ')}`);
   const added: string[] = [];
   for (const [clip, definition] of Object.entries(clips)) {
     if (tree.hasIn(['clips', clip])) continue;
@@ -49,6 +55,42 @@ export async function writeDocument(
   notes.push(`${exists ? 'brought up to date' : 'written'}: ${file}`);
   if (added.length > 0) notes.push(`clips added: ${added.join(', ')}`);
   return { notes };
+}
+
+/**
+ * Images that were put in between or taken away move the numbers of those behind them: clips are changed so that they
+ * show the images that they showed.
+ *
+ * @returns the clips that were changed
+ * @throws {Misuse} naming every clip that shows an image which is gone
+ */
+function renumber(
+  tree: Document,
+  sheet: string,
+  images: readonly string[] | undefined,
+  file: string,
+): string[] {
+  const { sheets, clips } = tree.toJS() as Partial<ControllerDefinition>;
+  const before = sheets?.[sheet]?.images;
+  if (before === undefined || images === undefined) return [];
+  const changed: string[] = [];
+  const lost: string[] = [];
+  for (const [name, clip] of Object.entries(clips ?? {})) {
+    if ((clip.sheet ?? Object.keys(sheets ?? {})[0]) !== sheet) continue;
+    const numbers = cellNumbers(clip.cells, before.length, before.length) ?? [];
+    const now = numbers.map((number) => images.indexOf(before[number] ?? ''));
+    const gone = numbers.filter((number, i) => before[number] !== undefined && now[i] === -1);
+    if (gone.length > 0) lost.push(`clip "${name}" shows ${gone.map((number) => before[number]).join(', ')}`);
+    else if (now.every((number) => number >= 0) && now.some((number, i) => number !== numbers[i])) {
+      tree.setIn(['clips', name, 'cells'], tree.createNode(writeCells(now), { flow: true }));
+      changed.push(name);
+    }
+  }
+  if (lost.length > 0)
+    throw new Misuse(
+      `${file}: nothing is written, since images that clips show are gone:\n  ${lost.join('\n  ')}\nTake these cells out of the clips, or bring the images back`,
+    );
+  return changed;
 }
 
 /** The sheet that clips are on when they do not say. */

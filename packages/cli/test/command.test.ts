@@ -195,11 +195,23 @@ describe('bringing in', () => {
     expect(read('w.yaml').clips.walk).toEqual({ cells: '0-2', fps: 7 });
     const kept = readFileSync(file, 'utf8');
     const { code, err } = dotHop(['cells', 'walk1.png', 'walk2.png', '--write', 'w.yaml']);
-    expect([code, err]).toEqual([
-      2,
-      expect.stringContaining('clips.walk.cells: there is no cell 2: sheet "walk" has the cells 0 to 1'),
-    ]);
+    expect(err).toContain(
+      'w.yaml: nothing is written, since images that clips show are gone:\n  clip "walk" shows walk3.png',
+    );
+    expect(code).toBe(2);
     expect(readFileSync(file, 'utf8')).toBe(kept);
+  });
+
+  test('an image put in between moves no clip to other images', async () => {
+    await frames(['a1.png', 'a3.png', 'b1.png', 'b2.png']);
+    const sheet = (...files: string[]) => dotHop(['cells', ...files, '--write', 'x/y.yaml']);
+    mkdirSync(path.join(folder, 'x'));
+    expect(sheet('a1.png', 'a3.png', 'b1.png', 'b2.png').code).toBe(0);
+    await frames(['a2.png'], 112);
+    expect(sheet('a1.png', 'a2.png', 'a3.png', 'b1.png', 'b2.png').err).toContain(
+      'renumbered, so that they show the same images: a, b',
+    );
+    expect(read('x/y.yaml').clips).toMatchObject({ a: { cells: [0, 2] }, b: { cells: '3-4' } });
   });
 
   test.each(['webp', 'gif', 'apng'])('a moving %s becomes a sheet and a clip with its own times', (kind) => {

@@ -10,7 +10,7 @@ export type {
 export type { Box, Cell, ImageSize, Piece, Point, Sheet } from './sheet/sheet.js';
 export { poseOf, stampsOf } from './sheet/pose.js';
 export type { Pose, Stamp } from './sheet/pose.js';
-export { writeCells } from './clip/cells.js';
+export { cellNumbers, writeCells } from './clip/cells.js';
 export type { CellsDefinition, FrameRange, LineDefinition } from './clip/cells.js';
 export type { ClipDefinition, LoopDefinition } from './clip/definition.js';
 export { durationsOf, showingAt } from './clip/clip.js';

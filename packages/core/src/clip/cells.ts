@@ -1,5 +1,3 @@
-import type { Cell, Sheet } from '../sheet/sheet.js';
-
 /** A row or column of a grid, whole or in part. */
 export type LineDefinition =
   | { row: number; columns?: string | number | undefined }
@@ -25,18 +23,17 @@ export function readRange(text: string | number): number[] | undefined {
 }
 
 /**
- * The cell numbers that a definition stands for, on a sheet.
+ * The cell numbers that a definition stands for.
  *
- * @returns the numbers in order, or `undefined` where it is not written as cells are
+ * @param columns how many cells of the sheet are in a row
+ * @param count how many cells the sheet has
+ * @returns the numbers in order, also of cells that are not there; `undefined` where it is not written as cells are
  */
-export function readCells(
-  cells: CellsDefinition,
-  { columns, cells: { length } }: Sheet,
-): number[] | undefined {
+export function cellNumbers(cells: CellsDefinition, columns: number, count: number): number[] | undefined {
   const numbers: number[] = [];
   for (const part of Array.isArray(cells) ? (cells as readonly CellsPart[]) : [cells as CellsPart]) {
     const found =
-      typeof part === 'object' ? readLine(part, columns, Math.ceil(length / columns)) : readRange(part);
+      typeof part === 'object' ? readLine(part, columns, Math.ceil(count / columns)) : readRange(part);
     if (found === undefined) return undefined;
     numbers.push(...found);
   }
@@ -49,15 +46,15 @@ function readLine(line: LineDefinition, columns: number, rows: number): number[]
   return readRange(line.rows ?? `0-${rows - 1}`)?.map((row) => row * columns + line.column);
 }
 
-/** How cells are best written: ranges where they run on, such as `["0-3", 7]`. */
-export function writeCells(cells: readonly Cell[]): number | string | (number | string)[] {
+/** How cell numbers are best written: ranges where they run on, such as `["0-3", 7]`. */
+export function writeCells(numbers: readonly number[]): number | string | (number | string)[] {
   const parts: (number | string)[] = [];
-  for (let i = 0; i < cells.length;) {
-    const first = cells[i]!.index;
-    const step = (cells[i + 1]?.index ?? first) - first;
+  for (let i = 0; i < numbers.length;) {
+    const first = numbers[i]!;
+    const step = (numbers[i + 1] ?? first) - first;
     let end = i;
-    while (Math.abs(step) === 1 && cells[end + 1]?.index === cells[end]!.index + step) end++;
-    parts.push(end > i ? `${first}-${cells[end]!.index}` : first);
+    while (Math.abs(step) === 1 && numbers[end + 1] === numbers[end]! + step) end++;
+    parts.push(end > i ? `${first}-${numbers[end]!}` : first);
     i = end + 1;
   }
   return parts.length === 1 ? parts[0]! : parts;

@@ -1,7 +1,7 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import { markCell } from '../sheet/sheet.js';
 import type { Cell, Sheet } from '../sheet/sheet.js';
-import { readCells, readFrameRange } from './cells.js';
+import { cellNumbers, readFrameRange } from './cells.js';
 import type { CellsDefinition, FrameRange } from './cells.js';
 import type { ClipDefinition } from './definition.js';
 import { frameDurations, frameOrder } from './timing.js';
@@ -88,7 +88,7 @@ function pickCells(
   path: DocumentPath,
   problems: ProblemList,
 ): Cell[] | undefined {
-  const numbers = readCells(definition, sheet);
+  const numbers = cellNumbers(definition, sheet.columns, sheet.cells.length);
   if (numbers === undefined) problems.add('clip-cells', path, { received: definition });
   else if (numbers.length === 0) problems.add('clip-empty', path);
   if (numbers === undefined || numbers.length === 0) return undefined;
