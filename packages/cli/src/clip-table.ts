@@ -1,7 +1,6 @@
-import { parse } from 'csv-parse/sync';
 import { writeCells } from 'dot-hop';
 import type { Cell, ClipDefinition, Controller, ControllerDefinition } from 'dot-hop';
-import { csv } from './commands/table.js';
+import { csv, readCsv } from './commands/table.js';
 import { Misuse } from './misuse.js';
 
 const fields = ['clip', 'sheet', 'cells', 'fps', 'ms', 'lasts', 'loop', 'stride'] as const;
@@ -32,16 +31,8 @@ function writeLoop(loop: ClipDefinition['loop']): string {
  * @throws {Misuse} naming the file, the line and the field
  */
 export function readClipTable(text: string, file: string): Map<string, Partial<ClipDefinition>> {
-  let rows: Record<string, string>[];
-  try {
-    rows = parse(text, { columns: true, skip_empty_lines: true, trim: true, bom: true });
-  } catch (error) {
-    throw new Misuse(
-      `${file}: it is not a CSV table: ${error instanceof Error ? error.message : String(error)}`,
-    );
-  }
   const clips = new Map<string, Partial<ClipDefinition>>();
-  rows.forEach((row, i) => {
+  readCsv(text, file).forEach((row, i) => {
     const odd = Object.keys(row).find((column) => !(fields as readonly string[]).includes(column));
     if (odd !== undefined)
       throw new Misuse(

@@ -1,10 +1,10 @@
 import { readFile, readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { parse } from 'csv-parse/sync';
 import type { ClipDefinition, GridDefinition, RectangleDefinition, SheetDefinition } from 'dot-hop';
 import { findIslands } from 'dot-hop/pixels';
 import sharp from 'sharp';
 import UPNG from 'upng-js';
+import { readCsv } from './commands/table.js';
 import { fileTrouble, readText } from './files.js';
 import { ImageTrouble, readImage } from './images.js';
 import type { Image } from './images.js';
@@ -165,15 +165,7 @@ async function tableOf(
   file: string,
   columns: Readonly<Record<string, string>>,
 ): Promise<RectangleDefinition[]> {
-  const text = await readText(file);
-  let rows: Record<string, string>[];
-  try {
-    rows = parse(text, { columns: true, skip_empty_lines: true, trim: true, bom: true });
-  } catch (error) {
-    throw new Misuse(
-      `${file}: it is not a CSV table: ${error instanceof Error ? error.message : String(error)}`,
-    );
-  }
+  const rows = readCsv(await readText(file), file);
   if (rows.length === 0) throw new Misuse(`${file}: the table has no rows`);
   const number = (
     row: Record<string, string>,

@@ -1,4 +1,6 @@
 import Table from 'cli-table3';
+import { parse } from 'csv-parse/sync';
+import { Misuse } from '../misuse.js';
 import type { Output } from './command.js';
 
 const none = '';
@@ -41,4 +43,19 @@ export function csv(head: readonly string[], rows: readonly (readonly (string | 
   const field = (value: string | number): string =>
     /[",\n\r]/.test(String(value)) ? `"${String(value).replaceAll('"', '""')}"` : String(value);
   return [head, ...rows].map((row) => row.map(field).join(',')).join('\n');
+}
+
+/**
+ * Reads a CSV table whose first line names its columns.
+ *
+ * @throws {Misuse} when it is none
+ */
+export function readCsv(text: string, file: string): Record<string, string>[] {
+  try {
+    return parse(text, { columns: true, skip_empty_lines: true, trim: true, bom: true });
+  } catch (error) {
+    throw new Misuse(
+      `${file}: it is not a CSV table: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
 }

@@ -2,7 +2,7 @@ import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { Sheet } from '../sheet/sheet.js';
 import type { Condition } from '../signal/condition.js';
-import type { SignalTables } from '../signal/compiler.js';
+import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
 import type { CarryRule } from './definition.js';
 import type { Reports } from './reports.js';

@@ -22,7 +22,7 @@ export interface HopDefinition {
 
 /** When and to which states a state gives way although it has not ended. */
 export interface YieldDefinition {
-  /** Default: any state that wants in. */
+  /** Default: whichever state wants in. */
   to?: readonly string[] | undefined;
   /** Default: at any time. */
   during?: string | undefined;

@@ -174,7 +174,10 @@ const hop = section(
 
 const givesWay = section(
   {
-    to: z.array(text, { error: 'a list of states' }).optional().describe('Default: any state that wants in.'),
+    to: z
+      .array(text, { error: 'a list of states' })
+      .optional()
+      .describe('Default: whichever state wants in.'),
     during: text.optional().describe('A span; default: at any time.'),
     if: text.optional(),
   },

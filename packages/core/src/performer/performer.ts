@@ -5,7 +5,7 @@ import { showingAtPosition, unitsPerMicrosecond } from '../controller/timeline.j
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
-import type { ComputedTerm } from '../signal/compiler.js';
+import type { ComputedTerm } from '../signal/tables.js';
 import { holds, pulsesRead } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import { runProgram } from '../signal/program.js';

@@ -1,109 +1,20 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { Condition, Term } from './condition.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
-import { ExpressionError, parseExpression } from './expression.js';
-import type { BinaryOperator, Comparison, Expression } from './expression.js';
+import { ExpressionError, parseExpression, partsOf, written } from './expression.js';
+import type { Comparison, Expression } from './expression.js';
 import { Op, functions } from './program.js';
 import type { Program } from './program.js';
 import { RegionBuilder } from './regions.js';
-import type { Regions } from './regions.js';
+import { NumberExpression, compare, flipped, isComparison, shaped, valueOps } from './comparison.js';
+import type { PlainShape } from './comparison.js';
+import type { ComputedTerm, SignalTables } from './tables.js';
 
 /** The bits of a word: 30, so that a word stays a small integer on every engine. */
 const wordBits = 30;
 
-/** A term that is not read off one number's regions: computed in order whenever signals have changed. */
-export type ComputedTerm =
-  | { readonly kind: 'joint'; readonly bit: number; readonly program: Program }
-  | {
-      readonly kind: 'band';
-      readonly bit: number;
-      readonly program: Program;
-      readonly above: number;
-      readonly below: number;
-    }
-  | {
-      readonly kind: 'lasting';
-      readonly bit: number;
-      readonly condition: Condition;
-      /** Microseconds it stays on after its condition has turned false; 0 for a settling flag. */
-      readonly linger: number;
-      /** Microseconds its condition must have been true; 0 for a lingering flag. */
-      readonly settle: number;
-      /** Where the instant at which it changes is kept among a performer's numbers. */
-      readonly timer: number;
-    };
-
-/** Everything about signals that a running performer reads. */
-export interface SignalTables {
-  readonly signals: ReadonlyMap<string, Signal>;
-  /** Derived signals by name: a program for a number, a condition for a flag. */
-  readonly derived: ReadonlyMap<string, Program | Condition>;
-  readonly terms: readonly Term[];
-  /** One entry a number slot. */
-  readonly regions: readonly Regions[];
-  readonly computed: readonly ComputedTerm[];
-  readonly pulses: readonly Signal[];
-  /** How many numbers a performer keeps for signals and their instants. */
-  readonly numbers: number;
-  readonly firstFlags: number;
-}
-
 type Kind = 'number' | 'flag';
 type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
-type PlainShape = 'plain' | 'negated' | 'absolute';
-
-const comparisons: ReadonlySet<BinaryOperator> = new Set<BinaryOperator>(['<', '<=', '>', '>=', '==', '!=']);
-const isComparison = (operator: BinaryOperator): operator is Comparison => comparisons.has(operator);
-
-const compareOps: Record<Comparison, number> = {
-  '<': Op.less,
-  '<=': Op.lessEqual,
-  '>': Op.more,
-  '>=': Op.moreEqual,
-  '==': Op.equal,
-  '!=': Op.notEqual,
-};
-
-const flipped: Record<Comparison, Comparison> = {
-  '<': '>',
-  '<=': '>=',
-  '>': '<',
-  '>=': '<=',
-  '==': '==',
-  '!=': '!=',
-};
-
-const valueOps: Partial<Record<BinaryOperator, number>> = {
-  '+': Op.add,
-  '-': Op.subtract,
-  '*': Op.multiply,
-  '/': Op.divide,
-  '%': Op.remainder,
-  '&&': Op.and,
-  '||': Op.or,
-  ...compareOps,
-};
-
-function compare(operator: Comparison, left: number, right: number): boolean {
-  switch (operator) {
-    case '<':
-      return left < right;
-    case '<=':
-      return left <= right;
-    case '>':
-      return left > right;
-    case '>=':
-      return left >= right;
-    case '==':
-      return left === right;
-    case '!=':
-      return left !== right;
-  }
-}
-
-const shaped = (shape: PlainShape, value: number): number =>
-  shape === 'plain' ? value : shape === 'negated' ? -value : Math.abs(value);
-
 /** Stops the reading of one expression after its problem was added. */
 class Refused extends Error {}
 
@@ -559,50 +470,5 @@ export class SignalCompiler {
     };
     emit(expression);
     return { code, constants };
-  }
-}
-
-/** A compiled number with what else is known of it. */
-export class NumberExpression {
-  constructor(
-    readonly program: Program,
-    /** Set when the number is a signal as it was set, its negative or its size. */
-    readonly plain: { readonly slot: number; readonly shape: PlainShape } | undefined,
-    readonly constant: number | undefined,
-  ) {}
-}
-
-function partsOf(expression: Expression): readonly Expression[] {
-  switch (expression.kind) {
-    case 'call':
-      return expression.parts;
-    case 'unary':
-      return [expression.part];
-    case 'binary':
-      return [expression.left, expression.right];
-    case 'choose':
-      return [expression.test, expression.yes, expression.no];
-    default:
-      return [];
-  }
-}
-
-/** An expression written the one way all terms are, so that `vy<0` and `(vy < 0)` are one term. */
-function written(expression: Expression): string {
-  const inner = (part: Expression): string =>
-    part.kind === 'binary' || part.kind === 'choose' ? `(${written(part)})` : written(part);
-  switch (expression.kind) {
-    case 'name':
-      return expression.name;
-    case 'call':
-      return `${expression.name}(${expression.parts.map(written).join(', ')})`;
-    case 'unary':
-      return expression.operator + inner(expression.part);
-    case 'binary':
-      return `${inner(expression.left)} ${expression.operator} ${inner(expression.right)}`;
-    case 'choose':
-      return `${inner(expression.test)} ? ${inner(expression.yes)} : ${inner(expression.no)}`;
-    default:
-      return String(expression.value);
   }
 }

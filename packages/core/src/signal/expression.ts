@@ -219,3 +219,39 @@ class Parser {
 export function parseExpression(text: string): Expression {
   return new Parser(text).whole();
 }
+
+/** The expressions that an expression is made of. */
+export function partsOf(expression: Expression): readonly Expression[] {
+  switch (expression.kind) {
+    case 'call':
+      return expression.parts;
+    case 'unary':
+      return [expression.part];
+    case 'binary':
+      return [expression.left, expression.right];
+    case 'choose':
+      return [expression.test, expression.yes, expression.no];
+    default:
+      return [];
+  }
+}
+
+/** An expression written the one way all terms are, so that `vy<0` and `(vy < 0)` are one term. */
+export function written(expression: Expression): string {
+  const inner = (part: Expression): string =>
+    part.kind === 'binary' || part.kind === 'choose' ? `(${written(part)})` : written(part);
+  switch (expression.kind) {
+    case 'name':
+      return expression.name;
+    case 'call':
+      return `${expression.name}(${expression.parts.map(written).join(', ')})`;
+    case 'unary':
+      return expression.operator + inner(expression.part);
+    case 'binary':
+      return `${inner(expression.left)} ${expression.operator} ${inner(expression.right)}`;
+    case 'choose':
+      return `${inner(expression.test)} ? ${inner(expression.yes)} : ${inner(expression.no)}`;
+    default:
+      return String(expression.value);
+  }
+}

@@ -1,0 +1,41 @@
+import fc from 'fast-check';
+import { Performer } from 'dot-hop';
+import { act, characters, compile, scenes, stepTold } from './characters.js';
+import { Reference } from './reference.js';
+
+/** How many made-up characters are compared; `npm run agreement` compares 100,000. */
+const numRuns = Number(process.env.AGREEMENT_RUNS ?? 2500);
+
+test('the runtime and the plain reference tell the same, at every instant', () => {
+  fc.assert(
+    fc.property(characters, scenes, (parts, story) => {
+      const controller = compile(parts);
+      const performer = new Performer(controller);
+      const reference = new Reference(parts, controller);
+      expect(performer.state).toBe(reference.state);
+      for (const { deeds, wait } of story) {
+        for (const deed of deeds) {
+          act(performer, deed);
+          reference.do(deed);
+        }
+        let told: string[] | string;
+        try {
+          told = stepTold(performer, wait / 1000);
+        } catch (error) {
+          expect(() => reference.step(wait)).toThrow('without taking any time');
+          expect(String(error)).toContain('without taking any time');
+          return;
+        }
+        reference.told.length = 0;
+        reference.step(wait);
+        expect(told).toEqual(reference.told);
+        expect([performer.state, performer.facing, performer.frameIndex]).toEqual([
+          reference.state,
+          reference.facing,
+          reference.frame,
+        ]);
+      }
+    }),
+    { numRuns },
+  );
+});
