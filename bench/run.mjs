@@ -66,11 +66,17 @@ function chance(seed) {
   return ((value ^ (value >>> 16)) >>> 0) / 2 ** 32;
 }
 
-/** For each tick and character a new speed, or NaN where nothing changes. Calm: 5 of 100 change; busy: 97. */
+/**
+ * For each tick and character a new speed, or NaN where nothing changes. Bodies speed up and slow down, left and right,
+ * once in a second and a half to three; in a calm load 5 of 100 tell their new speed in a tick, in a busy one 97.
+ */
 function script(share) {
-  return Float64Array.from({ length: ticks * count }, (_, i) =>
-    chance(i) < share ? Math.round((chance(i + 7_000_000) - 0.5) * 280) : NaN,
-  );
+  return Float64Array.from({ length: ticks * count }, (_, k) => {
+    if (chance(k) >= share) return NaN;
+    const [tickOf, one] = [Math.floor(k / count), k % count];
+    const period = 90 + chance(one + 3_000_000) * 90;
+    return 140 * Math.sin((tickOf / period + chance(one + 7_000_000)) * 2 * Math.PI);
+  });
 }
 
 const controller = compileController(definition);

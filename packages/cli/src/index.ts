@@ -6,6 +6,11 @@ import type { Output } from './commands/command.js';
 import { Misuse } from './misuse.js';
 import { buildProgram } from './program.js';
 
+/** Off a terminal `isTTY` is not false but missing, and a missing argument would mean the colour package's own guess. */
+function isTerminal({ isTTY }: { readonly isTTY?: boolean }): boolean {
+  return isTTY === true;
+}
+
 /**
  * Runs the command.
  *
@@ -16,7 +21,7 @@ export async function main(args: readonly string[]): Promise<number> {
   const output: Output = {
     line: (text = '') => void process.stdout.write(`${text}\n`),
     note: (text) => void process.stderr.write(`${text}\n`),
-    paint: pc.createColors(process.stdout.isTTY && pc.isColorSupported),
+    paint: pc.createColors(isTerminal(process.stdout) && pc.isColorSupported),
   };
   // A reader such as `head` that closes its end early is no fault.
   process.stdout.on('error', (error: NodeJS.ErrnoException) => {

@@ -34,6 +34,8 @@ function dotHop(args: string[], input = ''): { code: number | null; out: string;
     cwd: folder,
     input,
     encoding: 'utf8',
+    // As in CI, which some programs take for a reason to paint.
+    env: { ...process.env, CI: 'true' },
   });
   return { code: status, out: stdout, err: stderr };
 }
