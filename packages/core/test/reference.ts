@@ -186,7 +186,8 @@ export class Reference {
     const state = this.parts.states![name]!;
     if (!this.holds(state.while)) return false;
     if (state.when === undefined) return state.while !== undefined;
-    return this.justTrue.has(name) || this.pulsesOf(state.when).length > 0;
+    const starts = this.justTrue.has(name) && (name !== this.state || this.ended);
+    return starts || this.pulsesOf(state.when).length > 0;
   }
 
   private bestIn(among?: readonly string[]): string | undefined {

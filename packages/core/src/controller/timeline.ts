@@ -20,6 +20,8 @@ export interface Timeline {
   readonly cues: readonly (readonly number[])[];
   /** Whether no frame has a cue, hop or yield of its own: whole loops can then be passed over at once. */
   readonly idle: boolean;
+  /** Whether no hop or yield of the state looks at frames, so that a border of frames decides nothing. */
+  readonly plain: boolean;
   /** For each frame the hops (a bit each) whose `during` holds, or that have none. */
   readonly armed: readonly number[];
   /** For each frame the hops whose instant is its beginning. */
@@ -72,6 +74,7 @@ export function buildTimeline(
     cues: clip.cues.map((names) => names.map(cueIndex)),
     idle:
       clip.cues.every((names) => names.length === 0) && rules.hops.length === 0 && rules.yields.length === 0,
+    plain: rules.hops.length === 0 && rules.yields.length === 0,
     armed: perShowing((frame) => bits(rules.hops.length, (i) => inSpan(rules.hops[i]!.during, frame))),
     hopsAt: perShowing((frame) => bits(rules.hops.length, (i) => begins(rules.hops[i]!, frame))),
     yielding: perShowing((frame) => bits(rules.yields.length, (i) => inSpan(rules.yields[i]!.during, frame))),

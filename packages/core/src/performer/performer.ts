@@ -92,8 +92,10 @@ export class Performer {
   ) {
     const { tables, states, compass } = controller;
     this.own = tables.numbers;
-    // Filled with a fraction first, so that the array is one of doubles from its beginning.
-    const numbers = new Array<number>(tables.numbers + ownNumbers).fill(0.5).fill(Infinity);
+    // Grown from fractions, so that the array is one of doubles without holes from its beginning.
+    const numbers: number[] = [];
+    for (let i = 0; i < tables.numbers + ownNumbers; i++) numbers.push(0.5);
+    numbers.fill(Infinity);
     this.numbers = numbers;
     for (const signal of tables.signals.values()) if (signal.slot >= 0) numbers[signal.slot] = signal.first;
     for (let i = 0; i < ownNumbers; i++) numbers[this.own + i] = 0;
@@ -281,8 +283,10 @@ export class Performer {
     this.passLoops(until);
     let next = this.nextInstant();
     while (next <= until) {
-      this.instant(next);
-      this.passLoops(until);
+      if (!this.passFrame(next)) {
+        this.instant(next);
+        this.passLoops(until);
+      }
       next = this.nextInstant();
     }
     const end = Math.min(next, until + longestWait);
@@ -290,6 +294,33 @@ export class Performer {
     this.wait = end - until;
     this.happened = reports.count;
     return this.happened;
+  }
+
+  /**
+   * Goes over one border of frames at which nothing can be decided: no signal has changed, no timer is due, and the
+   * state has no rule that speaks of frames. Most borders are such.
+   *
+   * @returns whether it was one; if not, nothing was done
+   */
+  private passFrame(at: number): boolean {
+    const timeline = this.timeline;
+    if (!timeline.plain || (this.marks & (ended | begun)) !== begun || this.nextTimer() <= at) return false;
+    const last = this.showing + 1 === timeline.ends.length;
+    if (last && !timeline.loops) return false;
+    const { numbers, own } = this;
+    const place = numbers[own + position]! + (at - numbers[own + markedAt]!) * unitsPerMicrosecond;
+    if (place < timeline.ends[this.showing]!) return false;
+    numbers[own + markedAt] = at;
+    numbers[own + due] = at;
+    if (last) {
+      numbers[own + position] = place - (timeline.length - timeline.loopStart);
+      this.showing = timeline.loopFrom;
+    } else {
+      numbers[own + position] = place;
+      this.showing++;
+    }
+    this.reportCues(at);
+    return true;
   }
 
   /** The first instant after the present one at which anything can change; `Infinity` for none. */
@@ -340,12 +371,14 @@ export class Performer {
       numbers[pulse.timer] = Infinity;
     }
     if (anyJustTrue) this.forgetChanges();
-    this.commit(at);
+    const fresh = this.commit(at) || (this.marks & begun) === 0;
     if ((this.marks & begun) === 0) {
       this.marks |= begun;
       this.reportCues(at);
     }
-    this.settle(at, this.crossFrames(at));
+    const moment = this.crossFrames(at);
+    // Where neither a bit nor the frame has changed, the last decision still stands.
+    if (fresh || moment !== nothing) this.settle(at, moment);
   }
 
   /** Goes over the frame borders that lie at or before the position. @returns what of the clip happened last */
@@ -376,26 +409,25 @@ export class Performer {
     }
   }
 
-  /** Takes over what was set, and notes which `when` has thereby become true. */
-  private commit(at: number): void {
+  /** Takes over what was set, and notes which `when` has thereby become true. @returns whether any bit or the direction has changed */
+  private commit(at: number): boolean {
     const { watched, verdicts } = this.controller;
-    if (watched.length === 0) {
-      this.readSignals(at);
-    } else {
-      const { flags, terms } = this;
+    const { flags, terms } = this;
+    this.readSignals(at);
+    const changed = flags !== this.flags || terms !== this.terms;
+    if (changed && watched.length > 0) {
       const before = verdicts.row(flags, terms);
       for (const state of watched) wasTrue[state.index] = verdicts.holds(before, state.when) ? 1 : 0;
-      this.readSignals(at);
-      if (flags !== this.flags || terms !== this.terms) {
-        const after = verdicts.row(this.flags, this.terms);
-        for (const state of watched) {
-          if (wasTrue[state.index] !== 0 || !verdicts.holds(after, state.when)) continue;
-          justTrue[state.index] = 1;
-          anyJustTrue = true;
-        }
+      const after = verdicts.row(this.flags, this.terms);
+      for (const state of watched) {
+        if (wasTrue[state.index] !== 0 || !verdicts.holds(after, state.when)) continue;
+        justTrue[state.index] = 1;
+        anyJustTrue = true;
       }
     }
-    if (this.toward !== this.direction && !this.controller.states[this.current]!.held) this.turn(at);
+    if (this.toward === this.direction || this.controller.states[this.current]!.held) return changed;
+    this.turn(at);
+    return true;
   }
 
   private forgetChanges(): void {
@@ -493,10 +525,13 @@ export class Performer {
   private best(row: number, among: ReadonlySet<number> | undefined): number {
     const { verdicts, order, states } = this.controller;
     if (!anyJustTrue && among === undefined) return verdicts.bestOf(row);
+    const over = (this.marks & ended) !== 0;
     for (const index of order) {
       if (among !== undefined && !among.has(index)) continue;
       if (verdicts.wantsIn(row, index)) return index;
-      if (anyJustTrue && justTrue[index] !== 0 && verdicts.holds(row, states[index]!.while)) return index;
+      // A state that is playing does not want in anew; what has just become true would hide others for one instant.
+      const starts = anyJustTrue && justTrue[index] !== 0 && (index !== this.current || over);
+      if (starts && verdicts.holds(row, states[index]!.while)) return index;
     }
     return -1;
   }
