@@ -219,7 +219,7 @@ function makeCell(
     points: {},
     pieces: undefined,
   };
-  return markCell(markCell(bare, definition), definition.perCell?.[index] ?? {});
+  return Object.freeze(markCell(markCell(bare, definition), definition.perCell?.[index] ?? {}));
 }
 
 /** A cell with further marks; those given win over the ones it has. */

@@ -1,0 +1,75 @@
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+import { Performer } from 'dot-hop';
+import { compile, stepTold } from './characters.js';
+
+const source = fileURLToPath(new URL('../src', import.meta.url));
+
+/** The modules and bytes of an entry in a game's bundle. */
+async function bundle(entry: string): Promise<{ modules: string[]; bytes: number }> {
+  const { metafile, outputFiles } = await build({
+    entryPoints: [path.join(source, entry)],
+    bundle: true,
+    minify: true,
+    write: false,
+    metafile: true,
+    format: 'esm',
+    target: 'es2022',
+    logLevel: 'silent',
+  });
+  return { modules: Object.keys(metafile.inputs), bytes: outputFiles[0]!.contents.length };
+}
+
+test('the runtime carries no schema, no YAML and no measuring, and stays small', async () => {
+  const { modules, bytes } = await bundle('index.ts');
+  expect(modules.filter((module) => /node_modules|\/(document|rehearsal|pixels)\//.test(module))).toEqual([]);
+  expect(bytes).toBeLessThan(60_000);
+});
+
+test('measuring and islands come without a schema too', async () => {
+  const { modules } = await bundle('pixels/index.ts');
+  expect(modules.filter((module) => module.includes('node_modules'))).toEqual([]);
+});
+
+test('poses are shared: the same picture is the same object, for every performer', () => {
+  const controller = compile({ clips: { c: { cells: '0-1', ms: 100 } }, states: { s: { shows: 'c' } } });
+  const [one, other] = [new Performer(controller), new Performer(controller)];
+  const { pose } = one;
+  one.step(50);
+  other.step(250);
+  expect(one.pose).toBe(pose);
+  expect(other.pose).toBe(pose);
+  one.step(50);
+  expect(one.pose).not.toBe(pose);
+  expect(Object.isFrozen(one.pose) && Object.isFrozen(one.pose.cell)).toBe(true);
+});
+
+test('a step that reports nothing leaves no report of an earlier one', () => {
+  const performer = new Performer(
+    compile({ clips: { c: { cells: '0-1', ms: 100, cues: { tap: 1 } } }, states: { s: { shows: 'c' } } }),
+  );
+  expect(stepTold(performer, 100)).toEqual(['100 tap']);
+  expect(stepTold(performer, 50)).toEqual([]);
+  expect(performer.reports.count).toBe(0);
+});
+
+test('thousands of situations do not make the table of decisions grow without end', () => {
+  const flags = Array.from({ length: 16 }, (_, i) => `f${i}`);
+  const performer = new Performer(
+    compile({
+      clips: { c: { cells: 0 } },
+      signals: Object.fromEntries(flags.map((name) => [name, { flag: false }])),
+      states: {
+        s: { shows: 'c' },
+        ...Object.fromEntries(flags.map((name, i) => [name, { shows: 'c', while: name, priority: i }])),
+      },
+      rest: 's',
+    }),
+  );
+  for (let word = 0; word < 2 ** 16; word++) {
+    flags.forEach((name, i) => performer.set(name, (word & (1 << i)) !== 0));
+    performer.step(1);
+    if (word % 4099 === 0) expect(performer.state).toBe(word === 0 ? 's' : `f${Math.floor(Math.log2(word))}`);
+  }
+});
