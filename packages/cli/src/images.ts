@@ -30,6 +30,7 @@ export async function readImage(file: string): Promise<Image> {
   } catch (error) {
     throw new ImageTrouble(true, fileTrouble(error));
   }
+  if (bytes.length === 0) throw new ImageTrouble(false, 'the file is empty');
   try {
     const { data, info } = await sharp(bytes, { limitInputPixels: mostPixels })
       .toColourspace('srgb')

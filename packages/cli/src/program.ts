@@ -1,3 +1,4 @@
+import { createRequire } from 'node:module';
 import { Command, InvalidArgumentError, Option } from 'commander';
 import { cells } from './commands/cells.js';
 import type { CellsOptions } from './commands/cells.js';
@@ -8,6 +9,8 @@ import { preview } from './commands/preview.js';
 import type { PreviewOptions } from './commands/preview.js';
 import { rehearse } from './commands/rehearse.js';
 import type { RehearseOptions } from './commands/rehearse.js';
+
+const { version } = createRequire(import.meta.url)('../package.json') as { version: string };
 
 function wholeNumber(least: number, most: number) {
   return (text: string): number => {
@@ -62,7 +65,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
   const program = new Command('dot-hop');
   program
     .description('Frame-based animation controllers for sprite-sheet characters.')
-    .version('0.1.0')
+    .version(version)
     .exitOverride()
     .showSuggestionAfterError()
     .showHelpAfterError('(--help shows how it is used)')

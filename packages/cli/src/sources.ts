@@ -166,7 +166,6 @@ async function tableOf(
   columns: Readonly<Record<string, string>>,
 ): Promise<RectangleDefinition[]> {
   const rows = readCsv(await readText(file), file);
-  if (rows.length === 0) throw new Misuse(`${file}: the table has no rows`);
   const number = (
     row: Record<string, string>,
     line: number,

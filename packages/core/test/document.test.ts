@@ -145,6 +145,24 @@ describe('rehearsals', () => {
     expect(outcomes[0]).toMatchObject({ met, instead });
   });
 
+  test('one that would run for ever is refused', () => {
+    const text = 'dotHopRehearsal: 1\ndocument: gull.yaml\nlasts: 1e12\nscript: []\n';
+    expect(() => readRehearsal(text, 'long.yaml')).toThrow(
+      'long.yaml:3:8 lasts: expected milliseconds, at most 3600000 (an hour)',
+    );
+  });
+
+  test('instants finer than a microsecond are reached', () => {
+    const { trace } = rehearse(
+      '- { at: 33.33333333333, pulse: crumb }',
+      '- { at: 66.66666666666, state: hop }',
+    );
+    expect(trace.map(({ kind, at }) => `${kind} ${at}`).slice(1, 3)).toEqual([
+      'switch 33.333',
+      'cue 133.333',
+    ]);
+  });
+
   test('an unmet expectation at an instant says why', () => {
     const { outcomes } = rehearse(
       '- { at: 10, set: { near: true } }\n- { at: 33, pulse: crumb }',

@@ -54,6 +54,18 @@ test('a step that reports nothing leaves no report of an earlier one', () => {
   expect(performer.reports.count).toBe(0);
 });
 
+test('reading the reports of one performer leaves those of another as they are', () => {
+  const controller = compile({
+    clips: { c: { cells: '0-1', ms: 100, cues: { tap: 1 } } },
+    states: { s: { shows: 'c' } },
+  });
+  const [one, other] = [new Performer(controller), new Performer(controller)];
+  other.step(50);
+  one.step(100);
+  expect(other.reports.count).toBe(0);
+  expect(one.reports.name(0)).toBe('tap');
+});
+
 test('thousands of situations do not make the table of decisions grow without end', () => {
   const flags = Array.from({ length: 16 }, (_, i) => `f${i}`);
   const performer = new Performer(

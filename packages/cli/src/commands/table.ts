@@ -48,14 +48,17 @@ export function csv(head: readonly string[], rows: readonly (readonly (string | 
 /**
  * Reads a CSV table whose first line names its columns.
  *
- * @throws {Misuse} when it is none
+ * @throws {Misuse} when it is none, or has no rows
  */
 export function readCsv(text: string, file: string): Record<string, string>[] {
+  let rows: Record<string, string>[];
   try {
-    return parse(text, { columns: true, skip_empty_lines: true, trim: true, bom: true });
+    rows = parse(text, { columns: true, skip_empty_lines: true, trim: true, bom: true });
   } catch (error) {
     throw new Misuse(
       `${file}: it is not a CSV table: ${error instanceof Error ? error.message : String(error)}`,
     );
   }
+  if (rows.length === 0) throw new Misuse(`${file}: the table has no rows`);
+  return rows;
 }

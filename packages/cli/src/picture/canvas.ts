@@ -2,6 +2,7 @@ import { stampsOf } from 'dot-hop';
 import type { Box, Pose } from 'dot-hop';
 import sharp from 'sharp';
 import type { Image } from '../images.js';
+import { Misuse } from '../misuse.js';
 
 interface Flip {
   readonly flipX: boolean;
@@ -17,6 +18,9 @@ function rgb(colour: string): Rgb {
   return [value >> 16, (value >> 8) & 255, value & 255];
 }
 
+/** The most pixels of a picture, or of all pictures of a film: they are held in memory at once, four bytes each. */
+export const mostPixels = 2 ** 28;
+
 /** A picture being drawn: pixels first, then outlines (text, lines) over them. */
 export class Canvas {
   readonly pixels: Uint8Array;
@@ -26,6 +30,10 @@ export class Canvas {
     readonly width: number,
     readonly height: number,
   ) {
+    if (width * height > mostPixels)
+      throw new Misuse(
+        `the picture would be ${width}x${height} pixels, which is too large; choose a smaller --scale`,
+      );
     this.pixels = new Uint8Array(width * height * 4);
   }
 

@@ -1,7 +1,8 @@
 import { showingAt } from 'dot-hop';
 import type { Clip, Pose } from 'dot-hop';
 import type { Image } from '../images.js';
-import { Canvas } from './canvas.js';
+import { Misuse } from '../misuse.js';
+import { Canvas, mostPixels } from './canvas.js';
 import { svgText } from './letters.js';
 import { drawMarks } from './marks.js';
 import { theme } from './theme.js';
@@ -96,6 +97,10 @@ export async function filmOf(
   const length = clip.ends[clip.ends.length - 1]! / 1000;
   const whole = length / Math.min(...rates);
   const times = borders(clip, rates, whole, look.ground && clip.stride !== undefined);
+  if (one.width * one.height * rates.length * times.length > mostPixels)
+    throw new Misuse(
+      `${times.length} pictures at ${scale} times their size are too large; choose a smaller --scale`,
+    );
   const drawn = times.map((time) => {
     const canvas = new Canvas(one.width * rates.length + (rates.length - 1) * gap * scale, one.height);
     rates.forEach((rate, i) => {

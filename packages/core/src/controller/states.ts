@@ -10,7 +10,7 @@ import type { AtDefinition, ControllerDefinition, HopDefinition, StateDefinition
 import { buildTimeline } from './timeline.js';
 import type { FrameRules, Timeline } from './timeline.js';
 
-/** A hop or yield takes a bit of a word. */
+/** The most hops, and the most yields, of a state: each takes a bit of a word. */
 const mostHops = 30;
 
 interface StatesInput {
@@ -98,6 +98,8 @@ class StatesCompiler {
     if (hops.length > mostHops)
       problems.add('too-many-hops', [...path, 'hops'], { received: hops.length, most: mostHops });
     const yields = definition.yields ?? [];
+    if (yields.length > mostHops)
+      problems.add('too-many-yields', [...path, 'yields'], { received: yields.length, most: mostHops });
     yields.forEach((one, i) => this.checkSpan(one.during, clips, [...path, 'yields', i, 'during']));
     const when = this.condition(definition.when, [...path, 'when']);
     return {

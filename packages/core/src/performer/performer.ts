@@ -1,6 +1,6 @@
 import { nearestDirection } from '../compass/compass.js';
 import type { Controller, State } from '../controller/controller.js';
-import type { Reports } from '../controller/reports.js';
+import { Reports } from '../controller/reports.js';
 import { showingAtPosition, unitsPerMicrosecond } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
@@ -19,6 +19,9 @@ export type SignalValue = number | boolean;
 
 /** The longest time one step may take, in milliseconds: an hour. Its reports must fit into memory. */
 export const longestStep = 3_600_000;
+
+/** What a step that reported nothing gives to read; the list that all performers share may be another's by then. */
+const noReports = new Reports([], [], []);
 
 /** The longest wait that is kept as a small integer on every engine, in microseconds: nearly 18 minutes. */
 const longestWait = 2 ** 30 - 1;
@@ -205,9 +208,9 @@ export class Performer {
 
   /** The reports of its latest step. @throws {DotHopError} when another performer has stepped since */
   get reports(): Reports {
+    if (this.happened === 0) return noReports;
     const { reports } = this.controller;
-    if (this.happened === 0) reports.begin(this);
-    else reports.checkOwner(this);
+    reports.checkOwner(this);
     return reports;
   }
 
@@ -549,10 +552,10 @@ export class Performer {
       const bit = 1 << i;
       const timely = hop.at === 'now' || (hop.at === 'end' ? moment === clipEnds : (begins & bit) !== 0);
       if (!timely) continue;
-      const true_ = hop.remembers
+      const met = hop.remembers
         ? (this.remembered & bit) !== 0
         : (armed & bit) !== 0 && verdicts.holds(row, hop.if);
-      if (true_ && verdicts.holds(row, states[hop.to]!.while)) {
+      if (met && verdicts.holds(row, states[hop.to]!.while)) {
         this.takenHop = i;
         return hop.to;
       }

@@ -28,7 +28,7 @@ const unknown = (what: string) => (v: Values) =>
  */
 const sentences = {
   'document-empty': () =>
-    'the document is empty; begin it with "dotHop: 1", or let "dot-hop cells" show a sheet first',
+    'the document is empty; a character begins with "dotHop: 1" ("dot-hop cells IMAGES --write FILE" writes one), a rehearsal with "dotHopRehearsal: 1"',
   'document-syntax': (v: Values) => `this is not ${v.format}: ${v.detail}`,
   'document-version': (v: Values) =>
     `"dotHop" is the version of the format and must be 1, not ${shown(v.received)}`,
@@ -110,6 +110,7 @@ const sentences = {
   'too-many-terms': (v: Values) =>
     `the conditions have ${v.received} different comparisons, bands and lasting flags; at most ${v.most}`,
   'too-many-hops': (v: Values) => `the state has ${v.received} hops; at most ${v.most}`,
+  'too-many-yields': (v: Values) => `the state has ${v.received} yields; at most ${v.most}`,
 
   'expression-syntax': (v: Values) => `cannot read ${shown(v.text)}: ${v.detail}`,
   'expression-kind': (v: Values) =>

@@ -5,6 +5,8 @@ const milliseconds = z
   .number({ error: 'milliseconds, 0 or more' })
   .min(0, { error: 'milliseconds, 0 or more' });
 const text = z.string({ error: 'a text' });
+/** The longest rehearsal, in milliseconds. */
+const longest = 3_600_000;
 const oneOrMore = <T extends z.ZodType>(value: T, error: string) =>
   z.union([value, z.array(value)], { error });
 
@@ -51,7 +53,9 @@ export const rehearsalSchema = z.strictObject(
   {
     dotHopRehearsal: z.literal(1, { error: '1, the version of the format' }),
     document: text.describe('The file of the character, relative to this one.'),
-    lasts: milliseconds.describe('How long it runs, in milliseconds.'),
+    lasts: milliseconds
+      .max(longest, { error: `milliseconds, at most ${longest} (an hour)` })
+      .describe('How long it runs, in milliseconds.'),
     script: z.array(line, { error: 'a list of lines such as { at: 300, set: { vx: 60 } }' }),
     expect: z.array(expectation, { error: 'a list of expectations' }).optional(),
   },

@@ -115,7 +115,10 @@ class Recorder {
   }
 
   advance(to: number): void {
-    while (to - this.performer.time > 0) this.step(Math.min(sampling, to - this.performer.time));
+    // The performer counts whole microseconds: a finer instant would never be reached.
+    const end = Math.round(to * 1000);
+    const left = (): number => (end - Math.round(this.performer.time * 1000)) / 1000;
+    while (left() > 0) this.step(Math.min(sampling, left()));
   }
 
   step(time: number): void {
