@@ -18,17 +18,21 @@ export type { Clip } from './clip/clip.js';
 export type { Compass, CompassDefinition, DirectionsDefinition } from './compass/compass.js';
 
 // Step 4: signals.
-export type { DerivedDefinition, Signal, SignalDefinition } from './signal/definition.js';
+export type { DerivedDefinition, Signal, SignalDefinition, SignalValue } from './signal/definition.js';
 
 // Step 5: states.
 export { compileController } from './controller/compile.js';
 export type { CompileOptions } from './controller/compile.js';
 export type { Controller, State } from './controller/controller.js';
 export type {
+  AgainRule,
   AtDefinition,
   CarryRule,
   ControllerDefinition,
+  GaitsDefinition,
   HopDefinition,
+  RateDefinition,
+  ScrubDefinition,
   StateDefinition,
   YieldDefinition,
 } from './controller/definition.js';
@@ -37,9 +41,17 @@ export type { ReportKind, Reports } from './controller/reports.js';
 
 // Step 6: performing, and asking why.
 export { Performer, longestStep } from './performer/performer.js';
-export type { SignalValue } from './performer/performer.js';
 export { keptOutSentence, lastSwitchText, whyText } from './performer/why-text.js';
-export type { KeptOut, Why, WhyCondition, WhyState, WhyTerm } from './performer/why.js';
+export type {
+  Holding,
+  HopKept,
+  KeptOut,
+  Why,
+  WhyCondition,
+  WhyHop,
+  WhyState,
+  WhyTerm,
+} from './performer/why.js';
 
 // What is wrong, as data and in words.
 export { DotHopError, pathText, problemText } from './problem/problem.js';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { Performer } from 'dot-hop';
-import { act, characters, compile, scenes, stepTold } from './characters.js';
+import { act, characters, compile, lastTold, scenes, stepTold } from './characters.js';
 import { Reference } from './reference.js';
 
 /** How many made-up characters are compared; `npm run agreement` compares 100,000. */
@@ -15,8 +15,17 @@ test('the runtime and the plain reference tell the same, at every instant', () =
       expect(performer.state).toBe(reference.state);
       for (const { deeds, wait } of story) {
         for (const deed of deeds) {
-          act(performer, deed);
-          reference.do(deed);
+          let granted: boolean | undefined;
+          try {
+            granted = act(performer, deed);
+          } catch (error) {
+            expect(() => reference.do(deed)).toThrow('without taking any time');
+            expect(String(error)).toContain('without taking any time');
+            return;
+          }
+          reference.told.length = 0;
+          expect(reference.do(deed)).toBe(granted);
+          if (granted !== undefined) expect(lastTold(performer)).toEqual(reference.told);
         }
         let told: string[] | string;
         try {

@@ -29,12 +29,18 @@ export function lastTold(performer: Performer): string[] {
   return Array.from({ length: reports.count }, (_, i) => {
     const [at, name] = [reports.at(i), reports.name(i)];
     if (reports.kind(i) === 'cue') return `${at} ${name}`;
+    if (reports.kind(i) === 'gait') return `${at} gait ${name}`;
     return reports.kind(i) === 'turn' ? `${at} turns ${name}` : `${at} ${reports.from(i)} > ${name}`;
   });
 }
 
-/** Something done to the signals. */
-export type Deed = { readonly set: string; readonly to: SignalValue } | { readonly pulse: string };
+/** Something done to the signals, or asked for. */
+export type Deed =
+  | { readonly set: string; readonly to: SignalValue }
+  | { readonly pulse: string }
+  | { readonly ask: string }
+  | { readonly cut: string }
+  | { readonly route: string };
 
 /** What is done, and how long nothing is done after it, in microseconds. */
 export interface Scene {
@@ -42,9 +48,17 @@ export interface Scene {
   readonly wait: number;
 }
 
-export function act(performer: Performer, deed: Deed): void {
+/** Does it. @returns what a request gives */
+export function act(performer: Performer, deed: Deed): boolean | undefined {
+  if ('ask' in deed) return performer.ask(deed.ask);
+  if ('route' in deed) return performer.route(deed.route);
+  if ('cut' in deed) {
+    performer.cut(deed.cut);
+    return true;
+  }
   if ('pulse' in deed) performer.pulse(deed.pulse);
   else performer.set(deed.set, deed.to);
+  return undefined;
 }
 
 const conditions = [
@@ -64,6 +78,13 @@ const conditions = [
   'tilt',
   '-vx > 10 == a',
   'a ? moving : vy >= 0',
+  "mode == 'ladder'",
+  "mode != 'water' && b",
+  'aim.x > 0',
+  'aim.x + aim.y > 1',
+  't',
+  '!u && a',
+  'tagged',
 ];
 const pulsed = ['p', 'q', 'p && a', 'p || q', 'q && moving', 'p && !q'];
 const priorities = fc.constantFrom(0, 0, 1, 2, 2, 3, 5);
@@ -87,12 +108,33 @@ const clip = fc
       loop,
       cues: cue ? { tick: last, tock: 0 } : {},
       spans: { late: `${Math.min(from, to)}-${Math.max(from, to)}` },
+      stride: 12 * ms.length,
     };
   });
+
+const at = fc.constantFrom(
+  'now' as const,
+  'end' as const,
+  'end' as const,
+  'tick' as const,
+  { start: 'late' },
+  { end: 'late' },
+  { phases: [0, 0.5] },
+  { phases: [0.3] },
+);
+const rates = fc.constantFrom(
+  0.5,
+  2,
+  'speed / 10',
+  'a ? 0 : 1',
+  { travel: 'speed', least: 0.1, most: 3 },
+  { travel: 'speed' },
+);
 
 const state = (names: readonly string[]) => {
   const name: fc.Arbitrary<string> = fc.constantFrom(...names);
   const condition = fc.constantFrom(...conditions, ...pulsed);
+  const carry = fc.constantFrom('none' as const, 'phase' as const, 'frame' as const);
   return fc.record({
     kind: fc.constantFrom('posture' as const, 'act' as const, 'act' as const, 'bare' as const),
     clip: fc.constantFrom('c0', 'c1', 'c2', 'c3'),
@@ -101,18 +143,22 @@ const state = (names: readonly string[]) => {
     guarded: fc.boolean(),
     when: condition,
     then: maybe(name),
-    carry: fc.constantFrom('none' as const, 'phase' as const, 'frame' as const),
+    carry: fc.oneof(carry, fc.dictionary(name, carry, { maxKeys: 2, noNullPrototype: true })),
     held: fc.boolean(),
     final: fc.integer({ min: 0, max: 11 }).map((n) => n === 0),
-    hops: fc.array(
-      fc.record({
-        to: name,
-        if: maybe(condition),
-        during: maybe(fc.constant('late')),
-        at: fc.constantFrom('now', 'end', 'end', 'tick', { start: 'late' }),
-      }),
-      { maxLength: 2 },
+    leaves: maybe(at, 2),
+    atLeast: fc.constantFrom(0, 0, 0, 20, 100, 333.333),
+    again: fc.constantFrom('ignore' as const, 'restart' as const, 'queue' as const),
+    tags: fc.subarray(['t', 'u']),
+    bridges: fc.oneof(
+      fc.constant({}),
+      fc.dictionary(name, fc.constantFrom('c0-once', 'c1-once'), { maxKeys: 2, noNullPrototype: true }),
     ),
+    rate: maybe(rates, 2),
+    moves: fc.constantFrom('time' as const, 'time' as const, 'gaits' as const, 'number' as const),
+    hops: fc.array(fc.record({ to: name, if: maybe(condition), during: maybe(fc.constant('late')), at }), {
+      maxLength: 2,
+    }),
     yields: fc.array(
       fc.record({
         to: maybe(fc.array(name, { minLength: 1, maxLength: 2 })),
@@ -123,7 +169,28 @@ const state = (names: readonly string[]) => {
   });
 };
 
-/** Characters of three to six states with every kind of rule, over numbers, flags, pulses and derived signals. */
+type StateParts = ReturnType<typeof state> extends fc.Arbitrary<infer T> ? T : never;
+
+/** What a state shows: one clip in time, one by a number, or several gaits. */
+function shown(s: StateParts): Partial<StateDefinition> {
+  if (s.moves === 'gaits')
+    return { gaits: { by: 'speed', shows: ['c0', 'c1', 'c2'], above: [9, 12], margin: 4 } };
+  return s.moves === 'number' ? { shows: s.clip, scrub: { by: 'vy', from: 30, to: -30 } } : { shows: s.clip };
+}
+
+function stateOf(s: StateParts, name: string): StateDefinition {
+  const { priority, carry, final, hops, atLeast, tags, bridges, rate } = s;
+  const yields = s.yields.map((one) => ({ ...one, to: one.to?.filter((to) => to !== name) }));
+  const held = s.held ? { facing: 'held' as const } : {};
+  const common = { priority, carry, final, hops, yields, atLeast, tags, bridges, rate, ...held };
+  const leaves = s.leaves === 'now' ? undefined : s.leaves;
+  if (s.kind === 'posture') return { ...common, ...shown(s), while: s.while, leaves };
+  if (s.kind === 'bare') return { ...common, ...shown(s), then: s.then };
+  const guard = s.guarded ? { while: s.while, leaves } : {};
+  return { ...common, ...guard, shows: `${s.clip}-once`, when: s.when, then: s.then, again: s.again };
+}
+
+/** Characters of three to six states with every kind of rule, over every kind of signal. */
 export const characters: fc.Arbitrary<Parts> = fc
   .integer({ min: 3, max: 6 })
   .chain((count) => {
@@ -149,6 +216,8 @@ export const characters: fc.Arbitrary<Parts> = fc
         vy: { number: 0 },
         a: { flag: false },
         b: { flag: true },
+        mode: { choice: ['ground', 'ladder', 'water'] },
+        aim: { vector: [0, 0] },
         p: { pulse: true },
         q: { pulse: { keep: 60 } },
       },
@@ -158,36 +227,38 @@ export const characters: fc.Arbitrary<Parts> = fc
         lasting: { of: 'a', linger: 45 },
         settled: { of: '!moving && !a', settle: 30 },
         tilt: { of: 'vx + vy', above: 15, below: -15 },
+        tagged: { of: 't', linger: 20 },
       },
-      states: Object.fromEntries(
-        states.map((s, i): [string, StateDefinition] => {
-          const own = {
-            priority: s.priority,
-            carry: s.carry,
-            final: s.final,
-            yields: s.yields.map((y) => ({ ...y, to: y.to?.filter((to) => to !== names[i]) })),
-          };
-          const more = s.held ? { facing: 'held' as const } : {};
-          const common = { ...own, ...more, hops: s.hops };
-          if (s.kind === 'posture') return [names[i]!, { ...common, shows: s.clip, while: s.while }];
-          if (s.kind === 'bare') return [names[i]!, { ...common, shows: s.clip, then: s.then }];
-          const guard = s.guarded ? { while: s.while } : {};
-          return [names[i]!, { ...common, ...guard, shows: `${s.clip}-once`, when: s.when, then: s.then }];
-        }),
-      ),
+      states: {
+        ...Object.fromEntries(states.map((s, i) => [names[i]!, stateOf(s, names[i]!)])),
+        // So that both tags are names that conditions can use.
+        tagged0: { shows: 'c0', while: 'false', tags: ['t', 'u'] },
+      },
       rest: names[0]!,
     };
   });
 
-const deed: fc.Arbitrary<Deed> = fc.oneof(
+const someState = fc.nat(2).map((i) => `s${i}`);
+const setting: fc.Arbitrary<Deed> = fc.oneof(
   fc.record({
     set: fc.constant('vx'),
     to: fc.constantFrom(-40, -12, -9, -5, 0, 5, 8, 10, 10.000001, 12, 13, 40),
   }),
   fc.record({ set: fc.constant('vy'), to: fc.constantFrom(-30, -0.5, 0, 0.5, 30) }),
   fc.record({ set: fc.constantFrom('a', 'b'), to: fc.boolean() }),
+  fc.record({ set: fc.constant('mode'), to: fc.constantFrom('ground', 'ladder', 'water') }),
+  fc.record({
+    set: fc.constant('aim'),
+    to: fc.constantFrom([0, 0] as const, [1, 0] as const, [0.5, 0.5] as const, [2, -3] as const),
+  }),
   fc.record({ pulse: fc.constantFrom('p', 'q') }),
 );
+const request: fc.Arbitrary<Deed> = fc.oneof(
+  fc.record({ ask: someState }),
+  fc.record({ cut: someState }),
+  fc.record({ route: someState }),
+);
+const deed = fc.oneof({ arbitrary: setting, weight: 8 }, { arbitrary: request, weight: 1 });
 
 /** What is done to a character over time. */
 export const scenes: fc.Arbitrary<Scene[]> = fc.array(

@@ -8,7 +8,7 @@ function play(performer: Performer, story: readonly Scene[], split: (wait: numbe
   const told: string[] = [];
   try {
     for (const { deeds, wait } of story) {
-      for (const deed of deeds) act(performer, deed);
+      for (const deed of deeds) if (act(performer, deed) !== undefined) told.push(...lastTold(performer));
       for (const part of split(wait)) told.push(...stepTold(performer, part / 1000));
       told.push(
         `${performer.time}: ${performer.state} ${performer.facing} ${performer.frameIndex} ${performer.phase}`,

@@ -1,46 +1,39 @@
-import type { Clip, Controller, ControllerDefinition, HopDefinition, StateDefinition } from 'dot-hop';
+import type { AtDefinition, CarryRule, Clip, Controller, HopDefinition, StateDefinition } from 'dot-hop';
 import type { Deed } from './characters.js';
+import { ReferenceSignals } from './reference-signals.js';
+import type { Parts } from './reference-signals.js';
 
-type Parts = Omit<ControllerDefinition, 'dotHop' | 'sheets'>;
-type Moment = 'none' | 'frame' | 'end';
-type Values = Record<string, number | boolean>;
+type Moment = 'none' | 'begins' | 'ends';
+type Facing = 'east' | 'west';
 
-const pulseKeep: Record<string, number> = { p: 1, q: 60_000 };
-const tests = new Map<string, (values: Values) => unknown>();
-
-/** The value of an expression, by the language whose subset it is. */
-function evaluate(text: string, values: Values): unknown {
-  let test = tests.get(text);
-  if (test === undefined) {
-    const names = ['vx', 'vy', 'a', 'b', 'p', 'q', 'speed', 'moving', 'lasting', 'settled', 'tilt'];
-    // eslint-disable-next-line @typescript-eslint/no-implied-eval
-    const run = new Function('abs', ...names, `return ${text}`) as (...parts: unknown[]) => unknown;
-    test = (all) => run(Math.abs, ...names.map((name) => all[name]));
-    tests.set(text, test);
-  }
-  return test(values);
-}
+/** Places in a clip are whole parts of a microsecond, 4096 of them, so that they are exact at any rate. */
+const parts_ = 4096;
 
 /**
  * The rules of time and decision of docs/model.md, written to be read and not to be fast: no bits, no tables, every
- * condition evaluated anew. It knows the signals of the made-up characters of these tests and no others.
+ * condition evaluated anew, the borders of a clip found when they are asked for.
  */
 export class Reference {
   readonly told: string[] = [];
   now = 0;
   state: string;
-  facing: 'east' | 'west' = 'east';
-  showing = 0;
-  private toward: 'east' | 'west' = 'east';
-  private set_: Values = { vx: 0, vy: 0, a: false, b: true };
-  private values: Values = {};
-  private readonly expires = new Map<string, number>();
-  private readonly due = new Map<string, number>();
+  facing: Facing = 'east';
+  /** The clip that shows: the state's own, the one of a gait, or a bridge. */
+  clip: Clip;
+  private isBridge = false;
+  /** Where the part of the clip begins that is being played, in microseconds: a frame, or what of it follows a phase. */
+  private from = 0;
+  /** The place in the clip, in 4096ths of a microsecond, at `now`. */
+  private place = 0;
+  private rate = 1;
+  private readonly signals: ReferenceSignals;
   private readonly justTrue = new Set<string>();
   private readonly remembered = new Set<number>();
-  /** Microseconds since the clip's pass began. */
-  private position = 0;
+  private enteredAt = 0;
   private ended = false;
+  private queued = false;
+  private goal: string | undefined;
+  private underway = false;
   private changed = true;
   private begun = false;
 
@@ -48,18 +41,25 @@ export class Reference {
     private readonly parts: Parts,
     private readonly controller: Controller,
   ) {
+    this.signals = new ReferenceSignals(parts);
     this.state = parts.rest!;
-    this.values = { moving: false, tilt: false, lasting: false, settled: false };
-    this.readSignals();
-    this.justTrue.clear();
-    this.facing = this.toward;
+    this.clip = this.ownClip();
+    this.signals.read(0, this.definition.tags ?? []);
     this.state = this.bestIn() ?? parts.rest!;
+    this.signals.read(0, this.definition.tags ?? []);
+    this.facing = this.signals.toward;
+    this.clip = this.ownClip();
+    this.readRate();
+    if (this.isScrubbed) this.placeByNumber();
   }
 
-  do(deed: Deed): void {
+  do(deed: Deed): boolean | undefined {
+    if ('ask' in deed) return this.request(() => this.ask(deed.ask));
+    if ('route' in deed) return this.request(() => this.route(deed.route));
+    if ('cut' in deed) return this.request(() => this.put(deed.cut));
     this.changed = true;
-    if ('pulse' in deed) this.expires.set(deed.pulse, this.now + pulseKeep[deed.pulse]!);
-    else this.set_ = { ...this.set_, [deed.set]: deed.to };
+    this.signals.do(deed, this.now);
+    return undefined;
   }
 
   step(time: number): void {
@@ -67,202 +67,299 @@ export class Reference {
     if (this.changed) this.instant(this.now);
     this.changed = false;
     for (let next = this.nextInstant(); next <= until; next = this.nextInstant()) this.instant(next);
-    this.position += this.ended ? 0 : until - this.now;
-    this.now = until;
+    this.moveTo(until);
   }
 
   get frame(): number {
     return this.clip.order[this.showing]!;
   }
 
+  private get showing(): number {
+    return this.clip.ends.findIndex((end) => this.from < end);
+  }
+
   private get definition(): StateDefinition {
     return this.parts.states![this.state]!;
   }
 
-  private get clip(): Clip {
-    return this.controller.clips.get(this.definition.shows)!;
+  /** The clip of the state itself, by its gait. */
+  private ownClip(): Clip {
+    const { shows, gaits } = this.definition;
+    return this.controller.clips.get(shows ?? gaits!.shows[this.signals.gaitOf(this.state)]!)!;
+  }
+
+  private get length(): number {
+    return this.clip.ends[this.clip.ends.length - 1]!;
+  }
+
+  private get isScrubbed(): boolean {
+    return this.definition.scrub !== undefined && !this.isBridge;
+  }
+
+  /** Whether the place is at a border that is about to be crossed. */
+  private get isEnding(): boolean {
+    return this.place >= this.borderAfter(this.from) * parts_;
+  }
+
+  /** Where the part of a clip that begins at a place ends: at the frame's end, or at a phase that a rule names. */
+  private borderAfter(place: number): number {
+    const { hops = [], leaves } = this.definition;
+    const named = this.isBridge ? [] : [...hops.map(({ at }) => at), leaves];
+    const phases = named.flatMap((at) => (typeof at === 'object' && 'phases' in at ? at.phases : []));
+    const borders = [...this.clip.ends, ...phases.map((phase) => Math.round(phase * this.length))];
+    return Math.min(...borders.filter((border) => border > place));
   }
 
   private nextInstant(): number {
-    const clipEnd = this.ended
-      ? Infinity
-      : this.now + Math.ceil(this.clip.ends[this.showing]! - this.position);
-    return Math.min(clipEnd, ...this.expires.values(), ...this.due.values());
+    const { atLeast = 0 } = this.definition;
+    const held = this.enteredAt + atLeast * 1000;
+    const left = this.borderAfter(this.from) * parts_ - this.place;
+    return Math.min(
+      this.ended || this.rate === 0 ? Infinity : this.now + Math.ceil(left / this.rate),
+      atLeast > 0 && held > this.now ? held : Infinity,
+      this.signals.next,
+    );
+  }
+
+  private moveTo(at: number): void {
+    if (!this.ended) this.place += (at - this.now) * this.rate;
+    this.now = at;
   }
 
   private instant(at: number): void {
-    if (!this.ended) this.position += at - this.now;
-    this.now = at;
+    this.moveTo(at);
     this.justTrue.clear();
-    for (const [pulse, expiry] of this.expires) if (expiry <= at) this.expires.delete(pulse);
+    this.signals.expire(at);
     this.readSignals();
     if (!this.begun) this.tellCues();
     this.begun = true;
-    this.decideAll(this.crossFrames());
+    this.decideAll(this.crossBorders());
   }
 
-  private crossFrames(): Moment {
-    const { ends, loopFrom } = this.clip;
-    if (this.ended || this.position < ends[this.showing]!) return 'none';
-    if (this.showing + 1 < ends.length) this.showing++;
-    else if (loopFrom < 0) {
-      this.ended = true;
-      return 'end';
-    } else {
-      // The end of a pass is decided upon before the next pass begins.
-      if (this.decideAll('end')) return 'none';
-      this.position -= ends[ends.length - 1]! - (ends[loopFrom - 1] ?? 0);
-      this.showing = loopFrom;
+  private crossBorders(): Moment {
+    let moment: Moment = 'none';
+    for (;;) {
+      if (this.isScrubbed) {
+        const { from } = this;
+        this.placeByNumber();
+        if (from === this.from) return moment;
+        this.tellCues();
+        return 'begins';
+      }
+      const border = this.borderAfter(this.from);
+      if (this.ended || this.place < border * parts_) return moment;
+      if (moment !== 'none' && this.decideAll(moment)) {
+        moment = 'none';
+        continue;
+      }
+      const last = border === this.length;
+      if (last && this.isBridge) {
+        this.place -= this.length * parts_;
+        this.isBridge = false;
+        this.clip = this.ownClip();
+        this.from = 0;
+        this.readRate();
+        if (this.isScrubbed) this.placeByNumber();
+      } else if (last && this.clip.loopFrom < 0) {
+        this.place = this.length * parts_;
+        this.ended = true;
+        return 'ends';
+      } else {
+        // What is to be decided at an end is decided before the next frame begins.
+        const named = [...(this.definition.hops ?? []).map(({ at }) => at), this.definition.leaves];
+        if ((last || named.some((at) => at !== 'now' && this.isAt(at, 'ends'))) && this.decideAll('ends')) {
+          moment = 'none';
+          continue;
+        }
+        const start = this.clip.ends[this.clip.loopFrom - 1] ?? 0;
+        if (last) this.place -= (this.length - start) * parts_;
+        this.from = last ? start : border;
+      }
+      this.tellCues();
+      moment = 'begins';
     }
-    this.tellCues();
-    return 'frame';
   }
 
+  private placeByNumber(): void {
+    const { by, from, to } = this.definition.scrub!;
+    const part = Math.max(0, Math.min(1, (this.signals.number(by) - from) / (to - from)));
+    const whole = this.length * parts_;
+    this.place = Math.min(Math.floor(part * whole), whole - 1);
+    this.from = this.beginOf(this.place);
+  }
+
+  /** Where the part of the clip begins in which a place lies. */
+  private beginOf(place: number): number {
+    let from = 0;
+    while (this.borderAfter(from) * parts_ <= place && this.borderAfter(from) < this.length)
+      from = this.borderAfter(from);
+    return from;
+  }
+
+  /** The cues of a frame that begins. */
   private tellCues(): void {
-    const { ends, cues } = this.clip;
-    if (this.position - (ends[this.showing - 1] ?? 0) < 1)
-      for (const cue of cues[this.showing]!) this.told.push(`${this.now / 1000} ${cue}`);
+    if (this.from !== (this.clip.ends[this.showing - 1] ?? 0)) return;
+    for (const cue of this.clip.cues[this.showing]!) this.told.push(`${this.now / 1000} ${cue}`);
   }
 
-  /** What is true now, from what was set; and which `when` has become true by it. */
   private readSignals(): void {
-    const before = { ...this.values };
-    const { vx, vy, a } = this.set_ as { vx: number; vy: number; a: boolean };
-    const values: Values = {
-      ...before,
-      ...this.set_,
-      p: this.expires.has('p'),
-      q: this.expires.has('q'),
-      speed: Math.abs(vx),
-    };
-    if (Math.abs(vx) > 12) values.moving = true;
-    if (Math.abs(vx) < 8) values.moving = false;
-    if (vx + vy > 15) values.tilt = true;
-    if (vx + vy < -15) values.tilt = false;
-    this.last(values, 'lasting', a, 0, 45_000);
-    this.last(values, 'settled', values.moving === false && !a, 30_000, 0);
-    this.values = values;
-    if ('vx' in before)
-      for (const [name, { when }] of Object.entries(this.parts.states!))
-        if (when !== undefined && !/\b[pq]\b/.test(when.replace(/![pq]/g, '')))
-          if (evaluate(when, values) === true && evaluate(when, before) !== true) this.justTrue.add(name);
-    if (vx >= 5) this.toward = 'east';
-    if (vx <= -5) this.toward = 'west';
+    for (const name of this.signals.read(this.now, this.definition.tags ?? [])) this.justTrue.add(name);
+    const before = this.clip;
     if (this.definition.facing !== 'held') this.turn();
+    const own = this.isBridge ? before : this.ownClip();
+    const gait = this.definition.gaits !== undefined && own !== before;
+    if (gait) this.told.push(`${this.now / 1000} gait ${own.name}`);
+    if (own !== before) this.keepPhase(before, own, this.isEnding);
+    this.readRate();
   }
 
-  /** A flag that follows its condition after a while. */
-  private last(values: Values, name: string, wanted: boolean, rise: number, fall: number): void {
-    if (values[name] === wanted) {
-      this.due.delete(name);
-      return;
-    }
-    const due = this.due.get(name) ?? this.now + (wanted ? rise : fall);
-    this.due.set(name, due);
-    if (due > this.now) return;
-    this.due.delete(name);
-    values[name] = wanted;
+  private readRate(): void {
+    const { rate } = this.definition;
+    let value = 1;
+    const { least = 0, most = 64 } = typeof rate === 'object' ? rate : {};
+    if (typeof rate === 'object') {
+      const { stride } = this.clip;
+      const speed = Math.abs(this.signals.number(rate.travel));
+      if (stride !== undefined) value = (speed * (this.length / 1e6)) / stride;
+    } else if (rate !== undefined) value = this.signals.number(rate);
+    this.rate = Math.round(Math.max(least, Math.min(most, value)) * parts_);
+    if (this.isScrubbed) this.rate = 0;
   }
 
   private turn(): void {
-    if (this.facing === this.toward) return;
-    this.facing = this.toward;
-    if (this.begun || 'vx' in this.values) this.told.push(`${this.now / 1000} turns ${this.facing}`);
+    if (this.facing === this.signals.toward) return;
+    this.facing = this.signals.toward;
+    this.told.push(`${this.now / 1000} turns ${this.facing}`);
   }
 
-  private holds(condition: string | undefined): boolean {
-    return condition === undefined || evaluate(condition, this.values) === true;
-  }
-
-  /** The pulses that a true condition reads as true: those that are on and not under a `!`. */
-  private pulsesOf(condition: string | undefined): string[] {
-    if (condition === undefined || !this.holds(condition)) return [];
-    return ['p', 'q'].filter(
-      (pulse) => this.values[pulse] === true && new RegExp(`(?<!!)\\b${pulse}\\b`).test(condition),
-    );
+  /** The phase is kept; what was at a border stays at one, if there is one within a microsecond. */
+  private keepPhase(before: Clip, after: Clip, ending: boolean): void {
+    const { place, from } = this;
+    const lengths = [before.ends[before.ends.length - 1]!, after.ends[after.ends.length - 1]!] as const;
+    this.clip = after;
+    if (place >= lengths[0] * parts_) {
+      this.place = lengths[1] * parts_;
+      this.from = this.beginOf(this.place);
+      return;
+    }
+    const scaled = Math.min(Math.floor(place * (lengths[1] / lengths[0])), lengths[1] * parts_ - 1);
+    const atBorder = ending || place - from * parts_ < parts_;
+    const near = this.beginOf(Math.min(scaled + parts_, lengths[1] * parts_ - 1));
+    const snaps = atBorder && Math.abs(near * parts_ - scaled) <= parts_;
+    this.place = snaps ? near * parts_ : scaled;
+    // A border that is about to be crossed still is.
+    this.from = this.beginOf(snaps && ending && near > 0 ? this.place - 1 : this.place);
   }
 
   private wantsIn(name: string): boolean {
     const state = this.parts.states![name]!;
-    if (!this.holds(state.while)) return false;
+    if (!this.signals.holds(state.while)) return false;
     if (state.when === undefined) return state.while !== undefined;
     const starts = this.justTrue.has(name) && (name !== this.state || this.ended);
-    return starts || this.pulsesOf(state.when).length > 0;
+    return starts || this.signals.pulsesOf(state.when).length > 0;
+  }
+
+  private rank(name: string): number {
+    return this.parts.states![name]!.priority ?? 0;
   }
 
   private bestIn(among?: readonly string[]): string | undefined {
     const names = Object.keys(this.parts.states!).filter(
       (name) => (among?.includes(name) ?? true) && this.wantsIn(name),
     );
-    const rank = (name: string): number => this.parts.states![name]!.priority ?? 0;
-    return names.sort((one, other) => rank(other) - rank(one))[0];
+    return names.sort((one, other) => this.rank(other) - this.rank(one))[0];
   }
 
   /** @returns whether anything switched */
   private decideAll(moment: Moment): boolean {
     let switches = 0;
-    const chain: string[] = [];
     for (;;) {
-      const to = this.decide(moment);
-      if (to === undefined) {
-        if (!this.rememberHops()) return switches > 0;
-        continue;
-      }
+      const to = this.decide(moment) ?? (this.rememberHops() || this.queuePress() ? 'again' : this.restart());
+      if (to === undefined) return switches > 0;
+      if (to === 'again') continue;
       if (++switches > Object.keys(this.parts.states!).length) throw new Error('without taking any time');
-      chain.push(to.name);
-      this.enter(to.name, to.uses);
-      moment = 'frame';
+      moment = this.enter(to.name, to.uses, to.routed === true);
     }
   }
 
-  private decide(moment: Moment): { name: string; uses: string[] } | undefined {
-    const state = this.definition;
-    const own = (name: string): string[] => {
-      const { when, while: during } = this.parts.states![name]!;
-      return [...this.pulsesOf(when), ...this.pulsesOf(during)];
-    };
+  private ownPulses(name: string): string[] {
+    const { when, while: during } = this.parts.states![name]!;
+    return [...this.signals.pulsesOf(when), ...this.signals.pulsesOf(during)];
+  }
+
+  private decide(moment: Moment): { name: string; uses: string[]; routed?: boolean } | undefined {
+    const { signals, definition: state } = this;
+    const to = (name: string | undefined) => name && { name, uses: this.ownPulses(name) };
     const best = this.bestIn();
-    const rank = (name: string): number => this.parts.states![name]!.priority ?? 0;
-    if (state.final !== true && best !== undefined && rank(best) > (state.priority ?? 0))
-      return { name: best, uses: own(best) };
+    if (state.final !== true && best !== undefined && this.rank(best) > (state.priority ?? 0))
+      return { name: best, uses: this.ownPulses(best) };
+
+    const leg = this.legNow(moment);
+    if (leg !== undefined) return { name: leg, uses: this.ownPulses(leg), routed: true };
 
     for (const [i, hop] of (state.hops ?? []).entries()) {
-      if (!this.isTime(hop, moment)) continue;
-      const remembers = this.remembers(hop);
-      const on = remembers ? this.remembered.has(i) : this.isOpen(hop.during) && this.holds(hop.if);
-      if (!on || !this.holds(this.parts.states![hop.to]!.while)) continue;
-      return {
-        name: hop.to,
-        uses: remembers ? [] : hop.if === undefined ? own(hop.to) : this.pulsesOf(hop.if),
-      };
+      if (!this.isAt(hop.at ?? 'now', moment)) continue;
+      const on = remembers(hop) ? this.remembered.has(i) : this.isOpen(hop.during) && signals.holds(hop.if);
+      if (!on || !signals.holds(this.parts.states![hop.to]!.while)) continue;
+      const own = hop.if === undefined ? this.ownPulses(hop.to) : signals.pulsesOf(hop.if);
+      return { name: hop.to, uses: remembers(hop) ? [] : own };
     }
 
-    const isAct = state.when !== undefined || (state.while === undefined && this.clip.loopFrom < 0);
-    const over = isAct && this.ended;
-    if (this.holds(state.while) && !over) {
-      if (this.state === this.parts.rest)
-        return best === undefined || best === this.state ? undefined : { name: best, uses: own(best) };
-      for (const { to, during, if: condition } of state.yields ?? []) {
-        if (!this.isOpen(during) || !this.holds(condition)) continue;
-        const one = this.bestIn(to);
-        if (one !== undefined) return one === this.state ? undefined : { name: one, uses: own(one) };
-      }
-      return undefined;
+    if (this.isKept()) return undefined;
+    const over = this.isOver();
+    const stands = signals.holds(state.while);
+    if (over && stands && this.queued) return to(this.state) || undefined;
+    if (over && state.then !== undefined && signals.holds(this.parts.states![state.then]!.while))
+      return to(state.then) || undefined;
+    if (over || (!stands && this.mayLeave(moment))) {
+      if (best !== undefined) return to(best) || undefined;
+      return this.state === this.parts.rest ? undefined : to(this.parts.rest!) || undefined;
     }
-    if (over && state.then !== undefined && this.holds(this.parts.states![state.then]!.while))
-      return { name: state.then, uses: own(state.then) };
-    if (best !== undefined) return { name: best, uses: own(best) };
-    return this.state === this.parts.rest
-      ? undefined
-      : { name: this.parts.rest!, uses: own(this.parts.rest!) };
+    const yielded = this.state === this.parts.rest ? best : this.yielded();
+    return yielded === undefined || yielded === this.state ? undefined : to(yielded) || undefined;
   }
 
-  private isTime({ at = 'now' }: HopDefinition, moment: Moment): boolean {
+  private isOver(): boolean {
+    const { when, while: during } = this.definition;
+    return this.ended && (when !== undefined || during === undefined);
+  }
+
+  private isKept(): boolean {
+    const { atLeast = 0 } = this.definition;
+    return this.now < this.enteredAt + atLeast * 1000;
+  }
+
+  private yielded(): string | undefined {
+    for (const { to, during, if: condition } of this.definition.yields ?? []) {
+      if (!this.isOpen(during) || !this.signals.holds(condition)) continue;
+      const one = this.bestIn(to);
+      if (one !== undefined) return one;
+    }
+    return undefined;
+  }
+
+  private mayLeave(moment: Moment): boolean {
+    const { leaves } = this.definition;
+    return leaves === undefined || this.isBridge || this.ended || this.isAt(leaves, moment);
+  }
+
+  /** Whether this is the instant that a rule names. */
+  private isAt(at: AtDefinition | undefined, moment: Moment): boolean {
+    if (at === undefined) return false;
     if (at === 'now') return true;
-    if (at === 'end') return moment === 'end';
-    if (moment !== 'frame') return false;
-    if (typeof at === 'object') return this.clip.spans.get(at.start)?.first === this.frame;
-    return this.clip.cues[this.showing]!.includes(at);
+    if (moment === 'none') return false;
+    const border = this.borderAfter(this.from);
+    const frameBegins = this.from === (this.clip.ends[this.showing - 1] ?? 0);
+    const frameEnds = border === this.clip.ends[this.showing];
+    if (at === 'end') return moment === 'ends' && border === this.length && !this.isBridge;
+    if (typeof at === 'string')
+      return moment === 'begins' && frameBegins && this.clip.cues[this.showing]!.includes(at);
+    if ('start' in at)
+      return moment === 'begins' && frameBegins && this.clip.spans.get(at.start)?.first === this.frame;
+    if ('end' in at)
+      return moment === 'ends' && frameEnds && this.clip.spans.get(at.end)?.last === this.frame;
+    const phases = at.phases.map((phase) => Math.round(phase * this.length));
+    return moment === 'begins' && !this.isBridge && phases.includes(this.from);
   }
 
   private isOpen(span: string | undefined): boolean {
@@ -271,53 +368,149 @@ export class Reference {
     return range !== undefined && this.frame >= range.first && this.frame <= range.last;
   }
 
-  private remembers({ during, at = 'now' }: HopDefinition): boolean {
-    return during !== undefined && at !== 'now';
-  }
-
   /** @returns whether a pulse was used */
   private rememberHops(): boolean {
     const used: string[] = [];
     for (const [i, hop] of (this.definition.hops ?? []).entries()) {
-      if (!this.remembers(hop) || this.remembered.has(i) || !this.isOpen(hop.during) || !this.holds(hop.if))
-        continue;
+      if (!remembers(hop) || this.remembered.has(i)) continue;
+      if (!this.isOpen(hop.during) || !this.signals.holds(hop.if)) continue;
       this.remembered.add(i);
-      used.push(...this.pulsesOf(hop.if));
+      used.push(...this.signals.pulsesOf(hop.if));
     }
-    this.use(used);
-    return used.length > 0;
-  }
-
-  private use(pulses: readonly string[]): void {
-    if (pulses.length === 0) return;
-    for (const pulse of pulses) this.expires.delete(pulse);
+    if (used.length === 0) return false;
+    this.signals.use(used);
     this.readSignals();
+    return true;
   }
 
-  private enter(name: string, uses: readonly string[]): void {
-    const before = this.clip;
-    const { showing, position } = this;
-    const over = position >= before.ends[before.ends.length - 1]!;
-    const again = name === this.state;
+  private isPressedAgain(rule: 'restart' | 'queue'): boolean {
+    const { again, when, while: during } = this.definition;
+    if (again !== rule || this.ended || !this.signals.holds(during)) return false;
+    return this.justTrue.has(this.state) || this.signals.pulsesOf(when).length > 0;
+  }
+
+  private queuePress(): boolean {
+    if (!this.isPressedAgain('queue')) return false;
+    this.queued = true;
+    this.justTrue.delete(this.state);
+    this.signals.use(this.ownPulses(this.state));
+    this.readSignals();
+    return true;
+  }
+
+  private restart(): { name: string; uses: string[]; routed?: boolean } | undefined {
+    if (!this.isPressedAgain('restart')) return undefined;
+    return { name: this.state, uses: this.ownPulses(this.state) };
+  }
+
+  private enter(name: string, uses: readonly string[], routed: boolean): Moment {
+    const before = { clip: this.clip, frame: this.frame, bridge: this.isBridge, state: this.state };
+    const ending = this.isEnding;
+    const over = this.place >= this.length * parts_;
     this.told.push(`${this.now / 1000} ${this.state} > ${name}`);
     this.state = name;
     this.justTrue.delete(name);
-    this.ended = false;
+    this.underway = routed && name !== this.goal;
+    if (!this.underway) this.goal = undefined;
+    this.ended = this.queued = false;
     this.remembered.clear();
+    this.enteredAt = this.now;
     if (this.definition.facing !== 'held') this.turn();
-    const { ends } = this.clip;
+    const bridge = this.definition.bridges?.[before.state];
+    this.isBridge = bridge !== undefined;
+    const after = bridge === undefined ? this.ownClip() : this.controller.clips.get(bridge)!;
     const { carry = 'none' } = this.definition;
-    const lengths = [before.ends[before.ends.length - 1]!, ends[ends.length - 1]!] as const;
-    this.position = 0;
-    if (!again && !over && carry === 'frame')
-      this.position = ends[Math.min(showing, ends.length - 1) - 1] ?? 0;
-    if (!again && !over && carry === 'phase')
-      this.position = Math.min(position * (lengths[1] / lengths[0]), lengths[1] - 1 / 4096);
-    // The runtime counts in parts of a microsecond.
-    this.position = Math.floor(this.position * 4096) / 4096;
-    this.showing = ends.findIndex((end) => this.position < end);
-    this.tellCues();
-    for (const pulse of uses) this.expires.delete(pulse);
+    const rule: CarryRule = typeof carry === 'string' ? carry : (carry[before.state] ?? 'none');
+    const keeps = !over && !before.bridge && !this.isBridge && name !== before.state;
+    this.takePlace(before, after, keeps ? rule : 'none', ending);
+    const begins = this.place - this.from * parts_ < parts_;
+    if (begins) this.tellCues();
+    this.signals.use(uses);
     this.readSignals();
+    return begins ? 'begins' : 'none';
   }
+
+  private takePlace(
+    before: { clip: Clip; frame: number },
+    after: Clip,
+    carry: CarryRule,
+    ending: boolean,
+  ): void {
+    // Borders are those of the state that is entered from here on.
+    const { ends, order, frames } = after;
+    if (carry === 'phase') {
+      this.keepPhase(before.clip, after, ending);
+      if (this.place >= this.borderAfter(this.from) * parts_) this.from = this.borderAfter(this.from);
+    } else {
+      const frame = carry === 'none' ? 0 : order.indexOf(Math.min(before.frame, frames.length - 1));
+      this.clip = after;
+      this.from = ends[frame - 1] ?? 0;
+      this.place = this.from * parts_;
+    }
+    this.readRate();
+    if (this.isScrubbed) this.placeByNumber();
+  }
+
+  private request(run: () => boolean): boolean {
+    this.instant(this.now);
+    this.changed = false;
+    return run();
+  }
+
+  private put(name: string): boolean {
+    this.decideAll(this.enter(name, this.ownPulses(name), false));
+    return true;
+  }
+
+  private ask(name: string): boolean {
+    if (name === this.state) return true;
+    if (!this.signals.holds(this.parts.states![name]!.while)) return false;
+    const { final, priority = 0, yields = [] } = this.definition;
+    const outranks = final !== true && this.rank(name) > priority;
+    const open = yields.some(
+      ({ to, during, if: condition }) =>
+        this.isOpen(during) && this.signals.holds(condition) && (to === undefined || to.includes(name)),
+    );
+    if (!outranks && (this.isKept() || !(this.state === this.parts.rest || open))) return false;
+    return this.put(name);
+  }
+
+  private route(name: string): boolean {
+    if (name === this.state) return true;
+    if (this.wayTo(name) === undefined) return false;
+    this.goal = name;
+    this.decideAll('none');
+    return true;
+  }
+
+  /** The first step of the shortest way along hops and `then`: hops in order first, then `then`. */
+  private wayTo(goal: string): { to: string; hop: HopDefinition | undefined } | undefined {
+    const far = new Map([[goal, 0]]);
+    for (let distance = 0; distance < Object.keys(this.parts.states!).length; distance++)
+      for (const [name, { hops = [], then }] of Object.entries(this.parts.states!))
+        if (!far.has(name) && [...hops.map(({ to }) => to), then].some((to) => far.get(to!) === distance))
+          far.set(name, distance + 1);
+    const mine = far.get(this.state);
+    if (mine === undefined) return undefined;
+    const { hops = [], then } = this.definition;
+    const hop = hops.find(({ to }) => far.get(to) === mine - 1);
+    return { to: hop?.to ?? then!, hop };
+  }
+
+  private legNow(moment: Moment): string | undefined {
+    if (this.goal === undefined) return undefined;
+    const leg = this.wayTo(this.goal);
+    if (leg === undefined || !this.signals.holds(this.parts.states![leg.to]!.while)) return undefined;
+    const passEnds = moment === 'ends' && this.borderAfter(this.from) === this.length;
+    const at = leg.hop?.at ?? 'now';
+    let open = this.ended || this.isAt(at, moment);
+    if (leg.hop === undefined) open = this.isOver();
+    else if (at === 'now') open = !this.underway || this.ended || (passEnds && !this.isBridge);
+    return open ? leg.to : undefined;
+  }
+}
+
+/** Whether a hop's condition counts within a span and is remembered until its instant. */
+function remembers({ during, at = 'now' }: HopDefinition): boolean {
+  return during !== undefined && at !== 'now';
 }

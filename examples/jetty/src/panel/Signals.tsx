@@ -1,4 +1,4 @@
-import type { Performer } from 'dot-hop';
+import type { Performer, Signal as SignalHandle, SignalValue } from 'dot-hop';
 
 /** The signals as the game sets them, and what is derived from them. */
 export function Signals({ performer }: { readonly performer: Performer }) {
@@ -35,10 +35,16 @@ export function Signals({ performer }: { readonly performer: Performer }) {
   );
 }
 
+function shown(value: SignalValue): string {
+  if (typeof value === 'number') return String(Math.round(value));
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  return typeof value === 'string' ? value : value.map(Math.round).join(', ');
+}
+
 interface SignalProps {
   readonly name: string;
-  readonly kind: 'number' | 'flag' | 'pulse';
-  readonly value: number | boolean;
+  readonly kind: SignalHandle['kind'];
+  readonly value: SignalValue;
   readonly press?: () => void;
 }
 
@@ -47,8 +53,7 @@ function Signal({ name, kind, value, press }: SignalProps) {
   return (
     <li className={on ? 'on' : ''} data-testid={`signal-${name}`}>
       <span>{name}</span>
-      {kind === 'number' ? <output>{Math.round(Number(value))}</output> : null}
-      {kind === 'flag' ? <output>{on ? 'on' : 'off'}</output> : null}
+      {kind === 'pulse' ? null : <output>{shown(value)}</output>}
       {kind === 'pulse' ? (
         <button type="button" onClick={press} title={`press ${name} by hand`}>
           press

@@ -123,11 +123,15 @@ function findShowing(
   const { compass, states, stateNamed, clips } = controller;
   const facing = direction === undefined ? compass.start : compass.names.indexOf(direction);
   if (facing < 0) throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
-  const defined = document.definition.states ?? {};
-  const state = stateNamed.get(name) ?? states.find((one) => defined[one.name]?.shows === name);
+  const books = states.flatMap((state) => state.books.map((book, i) => ({ name: state.bookNames[i]!, book })));
+  const book = stateNamed.get(name)?.books[0] ?? books.find((one) => one.name === name)?.book;
   const title = direction === undefined ? name : `${name} ${direction}`;
-  const timeline = state?.timelines[facing];
-  if (timeline !== undefined) return { showing: timeline, title };
+  const timeline = book?.[facing];
+  if (timeline !== undefined) {
+    const { mirrored } = timeline.poses[0]!;
+    const { clip } = timeline;
+    return { showing: { clip, poses: clip.cells.map((cell) => poseOf(cell, mirrored)) }, title };
+  }
   const clip = clips.get(name);
   if (clip === undefined) {
     const known = new Set([

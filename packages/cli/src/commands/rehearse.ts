@@ -115,6 +115,10 @@ const ruleWords = {
   then: 'follows its end',
   way: 'gave way',
   rest: 'nothing else wants in',
+  again: 'pressed again',
+  ask: 'asked for',
+  cut: 'put there',
+  route: 'on its route',
 } as const;
 
 function describe(entry: TraceEntry, paint: Output['paint']): string {
@@ -127,6 +131,12 @@ function describe(entry: TraceEntry, paint: Output['paint']): string {
       return paint.yellow(`  cue ${entry.name}`);
     case 'turn':
       return paint.dim(`  faces ${entry.name}`);
+    case 'gait':
+      return paint.dim(`  gait ${entry.name}`);
+    case 'ask':
+    case 'cut':
+    case 'route':
+      return paint.cyan(`  ${entry.kind} ${entry.name}${entry.granted ? '' : ': not granted'}`);
     case 'switch':
       return `${paint.bold(entry.name.padEnd(12))} ${paint.dim(`from ${entry.from}: ${ruleWords[entry.rule]}`)}`;
   }

@@ -1,4 +1,4 @@
-import type { Controller } from 'dot-hop';
+import type { Controller, Signal } from 'dot-hop';
 import type { RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
@@ -33,7 +33,7 @@ export function tracePicture(
 ): Promise<Buffer> {
   const left = margin + labels;
   const x = (ms: number): number => left + (ms / Math.max(1, result.lasts)) * (width - margin - left);
-  const signals = [...controller.tables.signals.values()];
+  const signals = [...controller.tables.signals.values()].flatMap((signal) => rowsOf(signal, result.trace));
   const stepsTop = heading + thumb.height + 34;
   const cuesTop = stepsTop + controller.states.length * stepHeight + 12;
   const signalsTop = cuesTop + 34;
@@ -165,14 +165,38 @@ function drawCues({ canvas, result, x }: Drawing, top: number): void {
   }
 }
 
-type SignalRow = {
+/** What is drawn of a signal, or of one part of a vector. */
+interface SignalRow {
   readonly name: string;
-  readonly kind: 'number' | 'flag' | 'pulse';
-  readonly first: number;
-};
+  readonly kind: 'number' | 'flag' | 'choice' | 'pulse';
+  /** Its values in the order of time; those of a choice are its options. */
+  readonly values: readonly { readonly at: number; readonly value: number | string }[];
+}
 
-/** A number as a curve of steps, a flag as a bar while it is on, a pulse as a mark. */
-function drawSignal({ canvas, result, x }: Drawing, { name, kind, first }: SignalRow, top: number): void {
+/** The rows of a signal: a vector has two. */
+function rowsOf({ name, kind, first, options }: Signal, trace: readonly TraceEntry[]): SignalRow[] {
+  const sets = trace.filter(
+    (e): e is Extract<TraceEntry, { kind: 'set' }> => e.kind === 'set' && e.name === name,
+  );
+  if (kind === 'vector')
+    return ['x', 'y'].map((part, i) => ({
+      name: `${name}.${part}`,
+      kind: 'number',
+      values: [
+        { at: 0, value: first[i]! },
+        ...sets.map(({ at, value }) => ({ at, value: (value as readonly number[])[i]! })),
+      ],
+    }));
+  if (kind === 'choice') {
+    const values = sets.map(({ at, value }) => ({ at, value: String(value) }));
+    return [{ name, kind, values: [{ at: 0, value: options[first[0]!]! }, ...values] }];
+  }
+  const values = sets.map(({ at, value }) => ({ at, value: Number(value) }));
+  return [{ name, kind, values: [{ at: 0, value: first[0]! }, ...values] }];
+}
+
+/** A number as a curve of steps, a flag as a bar while it is on, a choice as named bars, a pulse as a mark. */
+function drawSignal({ canvas, result, x }: Drawing, { name, kind, values }: SignalRow, top: number): void {
   const height = signalHeight - 10;
   canvas.draw(
     svgText(fitText(name, labels - 34, { size: 13 }), margin + 32, top + 16, { colour: theme.dim }),
@@ -183,11 +207,7 @@ function drawSignal({ canvas, result, x }: Drawing, { name, kind, first }: Signa
     canvas.draw(svgLine(x(0), top + height, x(result.lasts), top + height, theme.line));
     return;
   }
-  const sets = result.trace.filter(
-    (e): e is Extract<TraceEntry, { kind: 'set' }> => e.kind === 'set' && e.name === name,
-  );
-  const values = [{ at: 0, value: first }, ...sets.map(({ at, value }) => ({ at, value: Number(value) }))];
-  const all = values.map(({ value }) => value);
+  const all = values.map(({ value }) => (typeof value === 'number' ? value : 0));
   const [low, high] = kind === 'flag' ? [0, 1] : [Math.min(0, ...all), Math.max(0, ...all)];
   const y = (value: number): number =>
     top + height - (high === low ? 0 : ((value - low) / (high - low)) * (height - 3));
@@ -195,14 +215,16 @@ function drawSignal({ canvas, result, x }: Drawing, { name, kind, first }: Signa
   let path = '';
   values.forEach(({ at, value }, i) => {
     const end = values[i + 1]?.at ?? result.lasts;
-    if (kind === 'flag' && value !== 0)
-      canvas.draw(
-        svgBox(x(at), top + 3, x(end) - x(at), height - 3, theme.good, 'fill-opacity="0.5" rx="2"'),
-      );
-    path += `${i === 0 ? 'M' : 'L'}${x(at)} ${y(value)} H${x(end)} `;
+    const wide = x(end) - x(at);
+    const bar = kind === 'choice' || (kind === 'flag' && value !== 0);
+    if (bar) canvas.draw(svgBox(x(at), top + 3, wide, height - 3, theme.good, 'fill-opacity="0.5" rx="2"'));
     const text = String(value);
-    if (kind === 'number' && value !== 0 && x(end) - x(at) > textWidth(text, { size: 10 }) + 8)
-      canvas.draw(svgText(text, x(at) + 4, y(value) - 3, { size: 10, colour: theme.dim }));
+    const labelled = kind === 'choice' || (kind === 'number' && value !== 0);
+    const fits = labelled && wide > textWidth(text, { size: 10 }) + 8;
+    const colour = kind === 'choice' ? theme.text : theme.dim;
+    const base = typeof value === 'number' ? y(value) - 3 : top + height - 4;
+    if (fits) canvas.draw(svgText(text, x(at) + 4, base, { size: 10, colour }));
+    if (typeof value === 'number') path += `${i === 0 ? 'M' : 'L'}${x(at)} ${y(value)} H${x(end)} `;
   });
   if (kind === 'number')
     canvas.draw(`<path d="${path}" fill="none" stroke="${theme.good}" stroke-width="1.6"/>`);

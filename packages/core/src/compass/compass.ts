@@ -8,8 +8,8 @@ export interface CompassDefinition {
   directions: DirectionsDefinition;
   /** Directions drawn as the mirror image of another. */
   mirror?: Readonly<Record<string, string>> | undefined;
-  /** The vector that turns the character: two expressions. */
-  by?: readonly [string | number, string | number] | undefined;
+  /** The vector that turns the character: two expressions, or the name of a vector. */
+  by?: string | readonly [string | number, string | number] | undefined;
   /** Below this length the character keeps facing where it faced. Default 0. */
   deadZone?: number | undefined;
   /** The direction it faces at first. Default: the first one. */

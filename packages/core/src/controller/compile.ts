@@ -2,16 +2,22 @@ import { buildClip } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
 import { buildCompass, nearestDirection, noCompass } from '../compass/compass.js';
 import type { Compass } from '../compass/compass.js';
-import { ProblemList } from '../problem/problem.js';
+import { ProblemList, callError } from '../problem/problem.js';
 import { PoseBook } from '../sheet/pose.js';
 import { cutSheet } from '../sheet/sheet.js';
 import type { ImageSize, Sheet } from '../sheet/sheet.js';
 import { SignalCompiler } from '../signal/compiler.js';
-import { compileStates } from './states.js';
-import type { Controller, Turning } from './controller.js';
+import { needsPulse } from '../signal/condition.js';
+import type { Condition } from '../signal/condition.js';
+import type { Signal } from '../signal/definition.js';
+import type { SignalTables } from '../signal/tables.js';
+import { compileStates, tagsOf } from './states.js';
+import type { Controller, State, Turning, Watched } from './controller.js';
+import { firstNumbers } from './numbers.js';
 import type { ControllerDefinition } from './definition.js';
 import { Reports } from './reports.js';
-import { Verdicts } from './verdicts.js';
+import { Routes } from './routes.js';
+import { Situations } from './situations.js';
 
 /** What compiling needs besides the document. */
 export interface CompileOptions {
@@ -41,7 +47,8 @@ export function compileController(
 
   const compass =
     definition.compass === undefined ? noCompass : buildCompass(definition.compass, ['compass'], problems);
-  const signals = new SignalCompiler(definition.signals ?? {}, definition.derived ?? {}, problems);
+  const { signals: given = {}, derived = {} } = definition;
+  const signals = new SignalCompiler(given, derived, tagsOf(definition), problems);
   const turning = compileTurning(definition, compass, signals, problems);
   const states = compileStates({ definition, clips, compass, signals, problems, poses: new PoseBook() });
   const tables = signals.finish();
@@ -52,26 +59,52 @@ export function compileController(
     .sort((a, b) => {
       return states.list[b]!.priority - states.list[a]!.priority || a - b;
     });
+  const places = states.list.map((_, index) => order.indexOf(index));
   const stateNames = states.list.map((state) => state.name);
+  const bookNames = [...new Set(states.list.flatMap((state) => state.bookNames))];
   return {
     name: definition.name ?? 'character',
+    definition,
     sheets: sheets as Map<string, Sheet>,
     clips: clips as Map<string, Clip>,
     compass,
     tables,
     states: states.list,
     order,
+    places,
     stateNamed: new Map(states.list.map((state) => [state.name, state])),
     rest: states.rest,
     conditions: states.conditions,
     conditionTexts: states.conditionTexts,
     cueNames: states.cueNames,
     turning: turning === 'regions' ? undefined : turning,
-    turnsByRegion: turning === 'regions',
-    watched: states.list.filter((state) => state.startsOnChange),
-    verdicts: new Verdicts(states.conditions, states.list, order),
-    reports: new Reports(states.cueNames, stateNames, compass.names),
+    watched: watchedStates(states.list, states.conditions, order),
+    situations: new Situations(states.conditions, states.list, order),
+    routes: new Routes(states.list),
+    reports: new Reports(states.cueNames, stateNames, compass.names, bookNames),
+    firstNumbers: firstNumbers(tables),
+    signal: (name) => signalNamed(tables, name),
   };
+}
+
+/** The states whose `when` can hold without a pulse, so that the instant at which it becomes true matters. */
+function watchedStates(
+  states: readonly State[],
+  conditions: readonly Condition[],
+  order: readonly number[],
+): Watched[] {
+  return order.flatMap((index, place) => {
+    const { when, while: during } = states[index]!;
+    return when < 0 || needsPulse(conditions[when]!) ? [] : [{ state: index, when, while: during, place }];
+  });
+}
+
+/** The handle of a signal by name. */
+export function signalNamed({ signals, derived }: SignalTables, name: string): Signal {
+  const signal = signals.get(name);
+  if (signal !== undefined) return signal;
+  if (derived.has(name)) throw callError('set-derived', { name });
+  throw callError('set-unknown', { name, known: [...signals.keys()] });
 }
 
 /**
@@ -85,12 +118,13 @@ function compileTurning(
   problems: ProblemList,
 ): Turning | 'regions' | undefined {
   if (definition === undefined || definition.directions === 'none') return undefined;
-  if (definition.by?.length !== 2) {
+  const by = typeof definition.by === 'string' ? [`${definition.by}.x`, `${definition.by}.y`] : definition.by;
+  if (by?.length !== 2) {
     problems.add('compass-by', ['compass', 'by']);
     return undefined;
   }
-  const x = signals.number(definition.by[0], ['compass', 'by', 0]);
-  const y = signals.number(definition.by[1], ['compass', 'by', 1]);
+  const x = signals.number(by[0]!, ['compass', 'by', 0]);
+  const y = signals.number(by[1]!, ['compass', 'by', 1]);
   if (x === undefined || y === undefined) return undefined;
   if (definition.directions === 'sides' && y.constant === 0 && x.plain?.shape === 'plain') {
     const { deadZone } = compass;

@@ -1,13 +1,15 @@
 import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { Sheet } from '../sheet/sheet.js';
-import type { Condition } from '../signal/condition.js';
+import type { Condition, Term } from '../signal/condition.js';
+import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
-import type { CarryRule } from './definition.js';
+import type { AgainRule, CarryRule, ControllerDefinition } from './definition.js';
 import type { Reports } from './reports.js';
+import type { Routes } from './routes.js';
+import type { Situations } from './situations.js';
 import type { Timeline } from './timeline.js';
-import type { Verdicts } from './verdicts.js';
 
 /** A hop with its names resolved. */
 export interface Hop {
@@ -15,8 +17,8 @@ export interface Hop {
   /** Index of its condition, -1 for always. */
   readonly if: number;
   readonly remembers: boolean;
-  /** `marked`: at the frames that the timeline's `hopsAt` says. */
-  readonly at: 'now' | 'end' | 'marked';
+  /** Whether it is taken at any time; else at the segments that the timeline's `hopsAt` and `hopsAfter` say. */
+  readonly now: boolean;
 }
 
 /** A yield with its names resolved. */
@@ -24,6 +26,22 @@ export interface Yield {
   /** The states it gives way to, or `undefined` for any. */
   readonly to: ReadonlySet<number> | undefined;
   readonly if: number;
+}
+
+/** How fast a state's time runs. */
+export interface Rate {
+  readonly program: Program;
+  /** Whether the number is pixels a second, and the clip's stride makes the rate of it. */
+  readonly travels: boolean;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** A frame that follows a number. */
+export interface Scrub {
+  readonly program: Program;
+  readonly from: number;
+  readonly to: number;
 }
 
 /** A state with its names resolved. Conditions are indices into {@link Controller.conditions}, -1 for none. */
@@ -34,18 +52,34 @@ export interface State {
   readonly priority: number;
   readonly while: number;
   readonly when: number;
-  /** Whether its `when` can hold without a pulse, so that the instant at which it becomes true matters. */
-  readonly startsOnChange: boolean;
   readonly then: number;
   readonly hops: readonly Hop[];
   readonly yields: readonly Yield[];
-  readonly carry: CarryRule;
+  /** What is kept when it is entered, by the state that is left. */
+  readonly carry: readonly CarryRule[];
   readonly held: boolean;
   readonly final: boolean;
-  /** Whether it ends by itself: an act, or a bare state whose clip is played once. */
+  /** Whether `leaves` says where it is left when it no longer stands. */
+  readonly leaves: boolean;
+  /** In microseconds. */
+  readonly atLeast: number;
+  readonly again: AgainRule;
+  /** Its tags, as bits in the word of flags. */
+  readonly tagBits: number;
+  readonly tags: readonly string[];
+  /** Whether it is over when its clip has ended; a posture stays on the last frame. */
   readonly ends: boolean;
-  /** One for each direction of the compass. */
-  readonly timelines: readonly Timeline[];
+  /** What it can show: its gaits from the slowest, or its one flipbook, then its bridges; one for each direction. */
+  readonly books: readonly (readonly Timeline[])[];
+  readonly bookNames: readonly string[];
+  /** How many of these bands are on says which gait shows. */
+  readonly gaits: readonly Term[];
+  /** The book of the bridge that is played first, by the state that is left; -1 for none. */
+  readonly bridges: readonly number[];
+  readonly rate: Rate | undefined;
+  readonly scrub: Scrub | undefined;
+  /** The number slots that its rate and scrub read: any change of these counts while it shows. */
+  readonly reads: readonly number[];
 }
 
 /** What turns the character: two programs. */
@@ -54,12 +88,23 @@ export interface Turning {
   readonly y: Program;
 }
 
+/** A state whose `when` is watched for the instant at which it becomes true. */
+export interface Watched {
+  readonly state: number;
+  readonly when: number;
+  readonly while: number;
+  /** Its place among the states by rank, 0 for the highest. */
+  readonly place: number;
+}
+
 /**
  * The compiled whole: compass, signals, states, clips. Immutable but for the table of situations met so far and the
  * reports of the latest step; one serves any number of performers.
  */
 export interface Controller {
   readonly name: string;
+  /** What it was compiled from. */
+  readonly definition: ControllerDefinition;
   readonly sheets: ReadonlyMap<string, Sheet>;
   readonly clips: ReadonlyMap<string, Clip>;
   readonly compass: Compass;
@@ -67,18 +112,27 @@ export interface Controller {
   readonly states: readonly State[];
   /** State indices from the highest rank to the lowest; document order among equals. */
   readonly order: readonly number[];
+  /** Where each state stands in {@link order}. */
+  readonly places: readonly number[];
   readonly stateNamed: ReadonlyMap<string, State>;
   readonly rest: number;
   readonly conditions: readonly Condition[];
   /** The conditions as the document writes them. */
   readonly conditionTexts: readonly string[];
   readonly cueNames: readonly string[];
-  /** Absent when the character never turns, or when {@link turnsByRegion} says where it turns. */
+  /** Absent when the character never turns, or when one number's regions say where it turns. */
   readonly turning: Turning | undefined;
-  /** Whether one number's regions say where the character turns: a compass of two sides over one signal. */
-  readonly turnsByRegion: boolean;
-  /** The states whose `when` is watched for the instant at which it becomes true. */
-  readonly watched: readonly State[];
-  readonly verdicts: Verdicts;
+  /** The states whose `when` is watched for the instant at which it becomes true, from the highest rank. */
+  readonly watched: readonly Watched[];
+  readonly situations: Situations;
+  readonly routes: Routes;
   readonly reports: Reports;
+  /** A performer's numbers as they are at the very first. */
+  readonly firstNumbers: readonly number[];
+  /**
+   * The handle of a signal: what `set` takes instead of a name, to be set faster.
+   *
+   * @throws {DotHopError} for an unknown name, with the nearest known one
+   */
+  signal(name: string): Signal;
 }

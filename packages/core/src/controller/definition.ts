@@ -3,12 +3,16 @@ import type { CompassDefinition } from '../compass/compass.js';
 import type { SheetDefinition } from '../sheet/definition.js';
 import type { DerivedDefinition, SignalDefinition } from '../signal/definition.js';
 
-/** A named instant at which a hop may be taken. */
+/** A named instant of a state's clip. */
 export type AtDefinition =
-  /** `now` (the default), `end`, or the name of a cue of the state's clip. */
+  /** `now`, `end`, or the name of a cue. */
   | string
   /** The instant a span begins. */
-  | { start: string };
+  | { start: string }
+  /** The instant a span ends, before the next frame begins. */
+  | { end: string }
+  /** Phases of a pass, each from 0 to under 1. */
+  | { phases: readonly number[] };
 
 /** An explicit way from one state to another. */
 export interface HopDefinition {
@@ -17,6 +21,7 @@ export interface HopDefinition {
   if?: string | undefined;
   /** A span within which the condition counts, remembered until `at`. */
   during?: string | undefined;
+  /** Default: `now`. */
   at?: AtDefinition | undefined;
 }
 
@@ -32,10 +37,47 @@ export interface YieldDefinition {
 /** What a switch keeps of the clip's place. */
 export type CarryRule = 'none' | 'phase' | 'frame';
 
+/** What a new press does to an act that is already playing. */
+export type AgainRule = 'ignore' | 'restart' | 'queue';
+
+/** How fast a state's time runs: an expression (1 is as drawn), or so that the feet do not slide. */
+export type RateDefinition =
+  | string
+  | number
+  | {
+      /** Pixels a second that the body travels; the clip's `stride` makes the rate of it. */
+      travel: string;
+      /** Bounds of the rate. Default 0 and 64. */
+      least?: number | undefined;
+      most?: number | undefined;
+    };
+
+/** Several flipbooks of one state, picked by a number. */
+export interface GaitsDefinition {
+  /** The number, such as `speed`. */
+  by: string;
+  /** The clips or flipbooks, from the slowest to the fastest. */
+  shows: readonly string[];
+  /** Above which number each but the first begins, in rising order. */
+  above: readonly number[];
+  /** How far below it must fall for the one before. Default 0. */
+  margin?: number | undefined;
+}
+
+/** A frame that follows a number instead of time. */
+export interface ScrubDefinition {
+  /** The number, such as `vy`. */
+  by: string;
+  /** The number at which the clip's beginning shows, and the one at which its end does. */
+  from: number;
+  to: number;
+}
+
 /** A state as it stands in a document. */
 export interface StateDefinition {
-  /** The clip or flipbook it shows. */
-  shows: string;
+  /** The clip or flipbook it shows; `gaits` instead gives several. */
+  shows?: string | undefined;
+  gaits?: GaitsDefinition | undefined;
   /** Higher ranks win. Default 0. */
   priority?: number | undefined;
   /** Makes it a posture: it shows as long as this is true. */
@@ -46,8 +88,21 @@ export interface StateDefinition {
   then?: string | undefined;
   hops?: readonly HopDefinition[] | undefined;
   yields?: readonly YieldDefinition[] | undefined;
-  /** What is kept of the clip's place when this state is entered. Default `none`. */
-  carry?: CarryRule | undefined;
+  /** What is kept of the clip's place when this state is entered: from any state, or by state. Default `none`. */
+  carry?: CarryRule | Readonly<Record<string, CarryRule>> | undefined;
+  /** Default 1. */
+  rate?: RateDefinition | undefined;
+  scrub?: ScrubDefinition | undefined;
+  /** Clips or flipbooks that show first when this state is entered from others, by state. */
+  bridges?: Readonly<Record<string, string>> | undefined;
+  /** Where a state gives way whose `while` has turned false. Default: at once. */
+  leaves?: AtDefinition | undefined;
+  /** Milliseconds for which only a higher rank or a hop ends it. Default 0. */
+  atLeast?: number | undefined;
+  /** Default `ignore`. */
+  again?: AgainRule | undefined;
+  /** Names that conditions can test: true while a state with this tag shows. */
+  tags?: readonly string[] | undefined;
   /** `held`: keeps the direction it was entered with. Default: turns. */
   facing?: 'held' | undefined;
   /** No rank cuts it off. Default false. */

@@ -3,12 +3,12 @@ import { ruleNames } from './rule.js';
 import type { RuleName } from './rule.js';
 
 /** What a report tells of. */
-export type ReportKind = 'cue' | 'switch' | 'turn';
+export type ReportKind = 'cue' | 'switch' | 'turn' | 'gait';
 
-const kinds: readonly ReportKind[] = ['cue', 'switch', 'turn'];
+const kinds: readonly ReportKind[] = ['cue', 'switch', 'turn', 'gait'];
 
 /**
- * The cues, switches and turns of the latest step of any performer of a controller, in the order in which they
+ * The cues, switches, turns and changes of gait of the latest step of any performer of a controller, in the order in which they
  * happened. One list serves all performers and is used again at each step: read it right after `step`, which
  * returns how many there are. Nothing is allocated but when a step reports more than any before.
  */
@@ -26,6 +26,7 @@ export class Reports {
     private readonly cueNames: readonly string[],
     private readonly stateNames: readonly string[],
     private readonly directionNames: readonly string[],
+    private readonly bookNames: readonly string[],
   ) {}
 
   /** How many there are. */
@@ -37,12 +38,12 @@ export class Reports {
     return kinds[this.kinds[this.checked(index)]!]!;
   }
 
-  /** The cue's name, or the state or direction that was switched to. */
+  /** The cue's name, or the state, direction or gait's flipbook that was switched to. */
   name(index: number): string {
     return this.namesOf(index)[this.tos[index]!]!;
   }
 
-  /** The state or direction that was left; the cue's own name for a cue. */
+  /** The state, direction or flipbook that was left; the cue's own name for a cue. */
   from(index: number): string {
     return this.namesOf(index)[this.froms[index]!]!;
   }
@@ -52,7 +53,7 @@ export class Reports {
     return this.times[this.checked(index)]! / 1000;
   }
 
-  /** By which rule of decision a switch happened; undefined for a cue or a turn. */
+  /** By which rule of decision a switch happened; undefined for anything else. */
   rule(index: number): RuleName | undefined {
     return this.kinds[this.checked(index)] === 1 ? ruleNames[this.rules[index]!] : undefined;
   }
@@ -68,8 +69,13 @@ export class Reports {
     if (this.owner !== owner) throw callError('reports-stale', {});
   }
 
+  /** For performers: the index of a flipbook's name, as reports of gaits have it. */
+  bookIndex(name: string): number {
+    return this.bookNames.indexOf(name);
+  }
+
   /** For performers: adds one; `at` in microseconds. */
-  add(kind: 0 | 1 | 2, from: number, to: number, at: number, rule = 0): void {
+  add(kind: 0 | 1 | 2 | 3, from: number, to: number, at: number, rule = 0): void {
     const index = this.length++;
     this.kinds[index] = kind;
     this.froms[index] = from;
@@ -80,7 +86,7 @@ export class Reports {
 
   private namesOf(index: number): readonly string[] {
     const kind = this.kinds[this.checked(index)];
-    return kind === 0 ? this.cueNames : kind === 1 ? this.stateNames : this.directionNames;
+    return [this.cueNames, this.stateNames, this.directionNames, this.bookNames][kind!]!;
   }
 
   private checked(index: number): number {

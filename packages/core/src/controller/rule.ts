@@ -1,4 +1,4 @@
-/** By which of the rules of decision a switch happened. The numbers are kept in performers and snapshots. */
+/** By which of the rules of decision a switch happened. */
 export const Rule = {
   /** The state it began in. */
   start: 0,
@@ -12,6 +12,14 @@ export const Rule = {
   way: 4,
   /** Nothing else wanted in. */
   rest: 5,
+  /** A new press began the act anew. */
+  again: 6,
+  /** It was asked for by `ask`. */
+  ask: 7,
+  /** It was put there by `cut`. */
+  cut: 8,
+  /** A step of a `route`. */
+  route: 9,
 } as const;
 
 export type RuleName = keyof typeof Rule;

@@ -2,16 +2,30 @@ import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { PoseBook } from '../sheet/pose.js';
-import { needsPulse } from '../signal/condition.js';
-import type { Condition } from '../signal/condition.js';
+import type { Condition, Term } from '../signal/condition.js';
+import { slotsOf } from '../signal/compiler.js';
 import type { SignalCompiler } from '../signal/compiler.js';
-import type { Hop, State, Yield } from './controller.js';
-import type { AtDefinition, ControllerDefinition, HopDefinition, StateDefinition } from './definition.js';
+import { pagesOf } from './books.js';
+import type { Page } from './books.js';
+import type { Hop, Rate, Scrub, State, Yield } from './controller.js';
+import type {
+  AtDefinition,
+  CarryRule,
+  ControllerDefinition,
+  HopDefinition,
+  StateDefinition,
+} from './definition.js';
 import { buildTimeline } from './timeline.js';
 import type { FrameRules, Timeline } from './timeline.js';
 
 /** The most hops, and the most yields, of a state: each takes a bit of a word. */
 const mostHops = 30;
+
+/** The fastest that a state's time can run, as a multiple of what is drawn. */
+const fastest = 64;
+
+/** The most milliseconds that `atLeast` may say: an hour. */
+const longestAtLeast = 3_600_000;
 
 interface StatesInput {
   readonly definition: ControllerDefinition;
@@ -31,12 +45,6 @@ interface StatesOutput {
   readonly cueNames: string[];
 }
 
-/** The drawing of one direction: a clip, mirrored or not. */
-interface Page {
-  readonly clip: Clip;
-  readonly mirrored: boolean;
-}
-
 /** Resolves the names of all states. What cannot be resolved is left out after its problem was added. */
 export function compileStates(input: StatesInput): StatesOutput {
   const { definition, problems } = input;
@@ -46,13 +54,8 @@ export function compileStates(input: StatesInput): StatesOutput {
   const compiler = new StatesCompiler(input, names);
   const list = names.map((name, index) => compiler.state(name, index, states[name]!));
   const rest = compiler.stateIndex(definition.rest ?? names[0] ?? '', ['rest']);
-  return {
-    list,
-    rest,
-    conditions: compiler.conditions,
-    conditionTexts: compiler.conditionTexts,
-    cueNames: compiler.cueNames,
-  };
+  const { conditions, conditionTexts, cueNames } = compiler;
+  return { list, rest, conditions, conditionTexts, cueNames };
 }
 
 /** What a document without states can show: each clip as a bare state. */
@@ -60,56 +63,67 @@ function statesOfClips({ clips }: ControllerDefinition): Record<string, StateDef
   return Object.fromEntries(Object.keys(clips).map((name) => [name, { shows: name }]));
 }
 
+/** The tags of all states, each with the place where it is named first. */
+export function tagsOf({ states = {} }: ControllerDefinition): Map<string, DocumentPath> {
+  const tags = new Map<string, DocumentPath>();
+  for (const [name, state] of Object.entries(states))
+    state.tags?.forEach((tag, i) => {
+      if (!tags.has(tag)) tags.set(tag, ['states', name, 'tags', i]);
+    });
+  return tags;
+}
+
+/** A flipbook of a state with the place where it is named. */
+interface Book {
+  readonly name: string;
+  readonly pages: readonly Page[];
+  readonly bridge: boolean;
+}
+
 class StatesCompiler {
   readonly conditions: Condition[] = [];
   readonly conditionTexts: string[] = [];
   readonly cueNames: string[] = [];
   private readonly conditionIndices = new Map<string, number>();
+  private readonly indices: ReadonlyMap<string, number>;
 
   constructor(
     private readonly input: StatesInput,
     private readonly names: readonly string[],
   ) {
-    for (const clip of input.clips.values())
-      for (const cue of clip?.cues.flat() ?? []) if (!this.cueNames.includes(cue)) this.cueNames.push(cue);
+    this.indices = new Map(names.map((name, index) => [name, index]));
+    const cues = [...input.clips.values()].flatMap((clip) => clip?.cues.flat() ?? []);
+    this.cueNames.push(...new Set(cues));
   }
 
   stateIndex(name: string, path: DocumentPath): number {
-    const index = this.names.indexOf(name);
+    const index = this.indices.get(name) ?? -1;
     if (index < 0 && this.names.length > 0)
       this.input.problems.add('state-unknown', path, { name, known: this.names });
     return index;
   }
 
   state(name: string, index: number, definition: StateDefinition): State {
-    const { problems } = this.input;
     const path = ['states', name];
-    const { priority = 0 } = definition;
-    if (!Number.isFinite(priority))
-      problems.add('priority-number', [...path, 'priority'], { received: priority });
     const kind = definition.when !== undefined ? 'act' : definition.while !== undefined ? 'posture' : 'bare';
-    const pages = this.pages(definition.shows, [...path, 'shows']);
-    const clips = [...new Set(pages.map(({ clip }) => clip))];
-    const endless = clips.find(({ loopFrom }) => loopFrom >= 0);
-    if (kind === 'act' && endless !== undefined)
-      problems.add('act-endless', [...path, 'shows'], { clip: endless.name });
-    if (definition.then !== undefined && kind === 'posture') problems.add('then-posture', [...path, 'then']);
-    const hops = definition.hops ?? [];
-    if (hops.length > mostHops)
-      problems.add('too-many-hops', [...path, 'hops'], { received: hops.length, most: mostHops });
-    const yields = definition.yields ?? [];
-    if (yields.length > mostHops)
-      problems.add('too-many-yields', [...path, 'yields'], { received: yields.length, most: mostHops });
+    const gaits = this.gaits(definition, path);
+    const shown = this.shown(definition, path);
+    const bridges = this.bridges(definition, shown.length, path);
+    const clips = [...new Set(shown.flatMap(({ pages }) => pages.map(({ clip }) => clip)))];
+    this.checkEnd(definition, kind, clips, path);
+    const { hops = [], yields = [] } = definition;
+    this.checkCount(hops.length, 'too-many-hops', [...path, 'hops']);
+    this.checkCount(yields.length, 'too-many-yields', [...path, 'yields']);
     yields.forEach((one, i) => this.checkSpan(one.during, clips, [...path, 'yields', i, 'during']));
-    const when = this.condition(definition.when, [...path, 'when']);
+    const rate = this.rate(definition, clips, [...path, 'rate']);
+    const scrub = this.scrub(definition, kind, [...path, 'scrub']);
     return {
       index,
       name,
       kind,
-      priority,
+      priority: this.priority(definition, path),
       while: this.condition(definition.while, [...path, 'while']),
-      when,
-      startsOnChange: when >= 0 && !needsPulse(this.conditions[when]!),
+      when: this.condition(definition.when, [...path, 'when']),
       then: definition.then === undefined ? -1 : this.stateIndex(definition.then, [...path, 'then']),
       hops: hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i])),
       yields: yields.map((one, i): Yield => ({
@@ -117,12 +131,50 @@ class StatesCompiler {
           one.to && new Set(one.to.map((to, j) => this.yieldTo(to, index, [...path, 'yields', i, 'to', j]))),
         if: this.condition(one.if, [...path, 'yields', i, 'if']),
       })),
-      carry: definition.carry ?? 'none',
+      carry: this.carry(definition, [...path, 'carry']),
       held: definition.facing === 'held',
       final: definition.final ?? false,
-      ends: kind === 'act' || (kind === 'bare' && endless === undefined),
-      timelines: this.timelines(pages, definition),
+      leaves: this.leaves(definition, clips, [...path, 'leaves']),
+      atLeast: this.atLeast(definition, [...path, 'atLeast']),
+      again: this.again(definition, kind, [...path, 'again']),
+      tags: definition.tags ?? [],
+      tagBits: (definition.tags ?? []).reduce(
+        (bits, tag) => bits | (this.input.signals.scope.tags.get(tag) ?? 0),
+        0,
+      ),
+      ends: kind !== 'posture',
+      books: this.timelines([...shown, ...bridges.books], index, definition),
+      bookNames: [...shown, ...bridges.books].map((book) => book.name),
+      gaits,
+      bridges: bridges.from,
+      rate,
+      scrub,
+      reads: [...new Set([rate, scrub].flatMap((one) => (one === undefined ? [] : slotsOf(one.program))))],
     };
+  }
+
+  private priority({ priority = 0 }: StateDefinition, path: DocumentPath): number {
+    if (!Number.isFinite(priority))
+      this.input.problems.add('priority-number', [...path, 'priority'], { received: priority });
+    return priority;
+  }
+
+  private checkEnd(
+    { then, scrub }: StateDefinition,
+    kind: State['kind'],
+    clips: readonly Clip[],
+    path: DocumentPath,
+  ): void {
+    const { problems } = this.input;
+    const endless = clips.find(({ loopFrom }) => loopFrom >= 0);
+    if (kind === 'act' && endless !== undefined)
+      problems.add('act-endless', [...path, 'shows'], { clip: endless.name });
+    if (then !== undefined && kind === 'posture') problems.add('then-posture', [...path, 'then']);
+    if (kind === 'act' && scrub !== undefined) problems.add('scrub-act', [...path, 'scrub']);
+  }
+
+  private checkCount(received: number, code: 'too-many-hops' | 'too-many-yields', path: DocumentPath): void {
+    if (received > mostHops) this.input.problems.add(code, path, { received, most: mostHops });
   }
 
   private yieldTo(name: string, from: number, path: DocumentPath): number {
@@ -144,13 +196,13 @@ class StatesCompiler {
 
   private hop(hop: HopDefinition, clips: readonly Clip[], path: DocumentPath): Hop {
     this.checkSpan(hop.during, clips, [...path, 'during']);
-    if (hop.at !== undefined) this.checkInstant(hop.at, clips, [...path, 'at']);
-    const at = hop.at ?? 'now';
+    if (hop.at !== undefined) this.checkInstant(hop.at, true, clips, [...path, 'at']);
+    const now = hop.at === undefined || hop.at === 'now';
     return {
       to: this.stateIndex(hop.to, [...path, 'to']),
       if: this.condition(hop.if, [...path, 'if']),
-      remembers: hop.during !== undefined && at !== 'now',
-      at: at === 'now' || at === 'end' ? at : 'marked',
+      remembers: hop.during !== undefined && !now,
+      now,
     };
   }
 
@@ -160,59 +212,162 @@ class StatesCompiler {
     this.input.problems.add('span-unknown', path, { name: span, known });
   }
 
-  private checkInstant(at: AtDefinition, clips: readonly Clip[], path: DocumentPath): void {
+  private checkInstant(at: AtDefinition, now: boolean, clips: readonly Clip[], path: DocumentPath): void {
+    const { problems } = this.input;
     if (typeof at !== 'string') {
-      this.checkSpan(at.start, clips, [...path, 'start']);
+      if ('start' in at) this.checkSpan(at.start, clips, [...path, 'start']);
+      else if ('end' in at) this.checkSpan(at.end, clips, [...path, 'end']);
+      else
+        at.phases.forEach((phase, i) => {
+          if (!(phase >= 0 && phase < 1))
+            problems.add('phase-range', [...path, 'phases', i], { received: phase });
+        });
       return;
     }
-    const known = ['now', 'end', ...clips.flatMap((clip) => clip.cues.flat())];
-    if (clips.length > 0 && !known.includes(at))
-      this.input.problems.add('cue-unknown', path, { name: at, known });
+    const known = [...(now ? ['now'] : []), 'end', ...new Set(clips.flatMap((clip) => clip.cues.flat()))];
+    if (clips.length > 0 && !known.includes(at)) problems.add('cue-unknown', path, { name: at, known });
   }
 
-  /** What a state shows in each direction; empty after a problem. */
-  private pages(shows: string, path: DocumentPath): Page[] {
-    const { clips, compass, problems, definition } = this.input;
-    const { flipbooks = {} } = definition;
-    const flipbook = Object.hasOwn(flipbooks, shows) ? flipbooks[shows]! : undefined;
-    if (flipbook === undefined) {
-      if (!clips.has(shows))
-        problems.add('clip-unknown', path, {
-          name: shows,
-          known: [...clips.keys(), ...Object.keys(flipbooks)],
-        });
-      const clip = clips.get(shows);
-      return clip === undefined
-        ? []
-        : compass.names.map((_, i) => ({ clip, mirrored: compass.mirrorOf[i]! >= 0 }));
-    }
-    const at = ['flipbooks', shows];
-    for (const direction of Object.keys(flipbook))
-      if (!compass.names.includes(direction))
-        problems.add('direction-unknown', [...at, direction], { name: direction, known: compass.names });
-    return compass.names.flatMap((direction, i) => {
-      const drawn = flipbook[direction];
-      const name = drawn ?? flipbook[compass.names[compass.mirrorOf[i]!] ?? ''];
-      if (name === undefined) problems.add('flipbook-gap', at, { direction });
-      else if (!clips.has(name))
-        problems.add('clip-unknown', [...at, direction], { name, known: [...clips.keys()] });
-      const clip = name === undefined ? undefined : clips.get(name);
-      return clip === undefined ? [] : [{ clip, mirrored: drawn === undefined }];
+  private leaves(
+    { leaves, while: during }: StateDefinition,
+    clips: readonly Clip[],
+    path: DocumentPath,
+  ): boolean {
+    if (leaves === undefined) return false;
+    if (during === undefined) this.input.problems.add('leaves-bare', path);
+    this.checkInstant(leaves, false, clips, path);
+    const cue = typeof leaves === 'string' && leaves !== 'end' ? leaves : undefined;
+    const span =
+      typeof leaves === 'string'
+        ? undefined
+        : 'start' in leaves
+          ? leaves.start
+          : 'end' in leaves
+            ? leaves.end
+            : undefined;
+    // In a clip without it the state could never be left.
+    const without = clips.find(
+      (clip) =>
+        clip.loopFrom >= 0 &&
+        ((cue !== undefined && !clip.cues.flat().includes(cue)) ||
+          (span !== undefined && !clip.spans.has(span))),
+    );
+    if (without !== undefined && clips.length > 1)
+      this.input.problems.add('leaves-never', path, { name: cue ?? span, clip: without.name });
+    return true;
+  }
+
+  private atLeast({ atLeast = 0 }: StateDefinition, path: DocumentPath): number {
+    if (!(atLeast >= 0 && atLeast <= longestAtLeast))
+      this.input.problems.add('field-kind', path, {
+        expected: `milliseconds from 0 to ${longestAtLeast}`,
+        received: atLeast,
+      });
+    return Math.round(atLeast * 1000);
+  }
+
+  private again(
+    { again = 'ignore' }: StateDefinition,
+    kind: State['kind'],
+    path: DocumentPath,
+  ): State['again'] {
+    if (again !== 'ignore' && kind !== 'act') this.input.problems.add('again-posture', path);
+    return again;
+  }
+
+  /** What is kept from each state. */
+  private carry({ carry = 'none' }: StateDefinition, path: DocumentPath): CarryRule[] {
+    const from = this.names.map((): CarryRule => (typeof carry === 'string' ? carry : 'none'));
+    if (typeof carry !== 'string')
+      for (const [name, rule] of Object.entries(carry)) {
+        const index = this.stateIndex(name, [...path, name]);
+        if (index >= 0) from[index] = rule;
+      }
+    return from;
+  }
+
+  /** The flipbooks that show: the gaits from the slowest, or the only one. */
+  private shown({ shows, gaits }: StateDefinition, path: DocumentPath): Book[] {
+    if ((shows === undefined) === (gaits === undefined)) this.input.problems.add('shows-one', path);
+    if (shows !== undefined)
+      return [{ name: shows, pages: pagesOf(shows, [...path, 'shows'], this.input), bridge: false }];
+    return (gaits?.shows ?? []).map((name, i) => ({
+      name,
+      pages: pagesOf(name, [...path, 'gaits', 'shows', i], this.input),
+      bridge: false,
+    }));
+  }
+
+  /** The bands that pick a gait. */
+  private gaits({ gaits }: StateDefinition, path: DocumentPath): Term[] {
+    if (gaits === undefined) return [];
+    const { by, shows, above, margin = 0 } = gaits;
+    const at = [...path, 'gaits'];
+    const { problems, signals } = this.input;
+    if (shows.length < 2 || above.length !== shows.length - 1)
+      problems.add('gaits-count', at, { shows: shows.length, above: above.length });
+    if (above.some((one, i) => i > 0 && !(one > above[i - 1]!)))
+      problems.add('gaits-order', [...at, 'above'], { received: above });
+    if (!(margin >= 0))
+      problems.add('field-kind', [...at, 'margin'], { expected: '0 or more', received: margin });
+    return above.flatMap((one) => {
+      const band = signals.band(by, one, one - Math.max(0, margin), [...at, 'by']);
+      return band?.op === 'term' ? [band.term] : [];
     });
   }
 
-  private timelines(pages: readonly Page[], definition: StateDefinition): Timeline[] {
+  private bridges(
+    { bridges = {} }: StateDefinition,
+    first: number,
+    path: DocumentPath,
+  ): { books: Book[]; from: number[] } {
+    const from = this.names.map(() => -1);
+    const books = Object.entries(bridges).map(([name, shows], i): Book => {
+      const at = [...path, 'bridges', name];
+      const index = this.stateIndex(name, at);
+      if (index >= 0) from[index] = first + i;
+      const pages = pagesOf(shows, at, this.input);
+      const endless = pages.find(({ clip }) => clip.loopFrom >= 0);
+      if (endless !== undefined) this.input.problems.add('bridge-endless', at, { clip: endless.clip.name });
+      return { name: shows, pages, bridge: true };
+    });
+    return { books, from };
+  }
+
+  private rate({ rate }: StateDefinition, clips: readonly Clip[], path: DocumentPath): Rate | undefined {
+    if (rate === undefined) return undefined;
+    const { problems, signals } = this.input;
+    const plain = typeof rate !== 'object';
+    const { least = 0, most = fastest } = plain ? {} : rate;
+    if (!(least >= 0 && least <= most && most <= fastest))
+      problems.add('rate-bounds', path, { least, most, fastest });
+    const number = signals.number(plain ? rate : rate.travel, plain ? path : [...path, 'travel']);
+    const still = clips.find(({ stride }) => !plain && !(stride !== undefined && stride > 0));
+    if (still !== undefined) problems.add('rate-stride', path, { clip: still.name });
+    return number && { program: number.program, travels: !plain, least, most };
+  }
+
+  private scrub({ scrub }: StateDefinition, kind: State['kind'], path: DocumentPath): Scrub | undefined {
+    if (scrub === undefined || kind === 'act') return undefined;
+    const { by, from, to } = scrub;
+    const number = this.input.signals.number(by, [...path, 'by']);
+    if (!Number.isFinite(from) || !Number.isFinite(to) || from === to)
+      this.input.problems.add('scrub-range', path, { from, to });
+    return number && { program: number.program, from, to };
+  }
+
+  private timelines(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {
     const rules: FrameRules = {
-      hops: (definition.hops ?? []).map(({ during, at }) => ({
-        during,
-        cue: typeof at === 'string' && at !== 'now' && at !== 'end' ? at : undefined,
-        start: typeof at === 'object' ? at.start : undefined,
-      })),
+      hops: (definition.hops ?? []).map(({ during, at }) => ({ during, at })),
       yields: (definition.yields ?? []).map(({ during }) => ({ during })),
+      leaves: definition.leaves,
     };
     const cueIndex = (name: string): number => this.cueNames.indexOf(name);
-    return pages.map(({ clip, mirrored }) =>
-      buildTimeline(clip, mirrored, rules, cueIndex, this.input.poses),
+    return books.map(({ pages, bridge }, book) =>
+      pages.map(({ clip, mirrored }, direction) => {
+        const place = { state, direction, book, bridge };
+        return buildTimeline(clip, mirrored, place, rules, cueIndex, this.input.poses);
+      }),
     );
   }
 }

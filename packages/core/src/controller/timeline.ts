@@ -1,87 +1,163 @@
 import { indexAt } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
 import type { Pose, PoseBook } from '../sheet/pose.js';
+import type { AtDefinition } from './definition.js';
 
 /** Positions in a clip are counted in parts of a microsecond, so that a rate is a whole number of parts. */
 export const unitsPerMicrosecond = 4096;
 
-/** A clip as one state shows it in one direction. */
+/**
+ * A clip as one state shows it in one direction, cut into segments: each showing of a frame is one, or several where
+ * a phase that the state's rules name lies within it. So every instant that matters is the beginning or the end of a
+ * segment, and nothing else has to be watched for.
+ */
 export interface Timeline {
   readonly clip: Clip;
+  /** The state, direction and book it belongs to: a performer keeps only its timeline. */
+  readonly state: number;
+  readonly direction: number;
+  readonly book: number;
+  /** Whether it is played in between, before the state's own clip. */
+  readonly bridge: boolean;
   readonly poses: readonly Pose[];
-  /** For each frame the position at which it ends, in units. */
+  /** For each segment the frame it shows, and the position at which it ends, in units. */
+  readonly frames: readonly number[];
   readonly ends: readonly number[];
   readonly length: number;
   readonly loops: boolean;
-  /** The showing and the position at which it goes on after its last, if it loops. */
+  /** The segment and the position at which it goes on after its last, if it loops. */
   readonly loopFrom: number;
   readonly loopStart: number;
-  /** For each frame the indices of its cues among the controller's cue names. */
+  /** For each segment the indices of the cues reported as it begins, among the controller's cue names. */
   readonly cues: readonly (readonly number[])[];
-  /** Whether no frame has a cue, hop or yield of its own: whole loops can then be passed over at once. */
+  /** Whether no segment has a cue, hop or yield of its own: whole loops can then be passed over at once. */
   readonly idle: boolean;
-  /** Whether no hop or yield of the state looks at frames, so that a border of frames decides nothing. */
-  readonly plain: boolean;
-  /** For each frame the hops (a bit each) whose `during` holds, or that have none. */
+  /**
+   * For each segment the one that follows it without anything to be decided at the border, when no signal has
+   * changed; -1 where there is something to decide. Most borders are such, and are passed by a short way.
+   */
+  readonly quiet: readonly number[];
+  /** For each segment the hops (a bit each) whose `during` holds, or that have none. */
   readonly armed: readonly number[];
-  /** For each frame the hops whose instant is its beginning. */
+  /** For each segment the hops whose instant is its beginning, and those whose instant is its end. */
   readonly hopsAt: readonly number[];
-  /** For each frame the yields (a bit each) that are open. */
+  readonly hopsAfter: readonly number[];
+  /** For each segment the yields (a bit each) that are open. */
   readonly yielding: readonly number[];
+  /** For each segment whether the state may be left at its beginning, and at its end. */
+  readonly leavesAt: readonly boolean[];
+  readonly leavesAfter: readonly boolean[];
 }
 
-/** What of a state depends on frames: by hop and yield, the spans and instants they name. */
+/** What of a state depends on the place of its clip. */
 export interface FrameRules {
-  readonly hops: readonly {
-    readonly during: string | undefined;
-    readonly cue: string | undefined;
-    readonly start: string | undefined;
-  }[];
+  readonly hops: readonly { readonly during: string | undefined; readonly at: AtDefinition | undefined }[];
   readonly yields: readonly { readonly during: string | undefined }[];
+  readonly leaves: AtDefinition | undefined;
 }
 
-/** Builds the timeline of a clip, one direction of one state. Names that the clip lacks are simply never open. */
+/** Where a timeline belongs. */
+export type TimelinePlace = Pick<Timeline, 'state' | 'direction' | 'book' | 'bridge'>;
+
+interface Segment {
+  readonly showing: number;
+  readonly begins: number;
+  readonly ends: number;
+}
+
+const phasesOf = (at: AtDefinition | undefined): readonly number[] =>
+  typeof at === 'object' && 'phases' in at ? at.phases : [];
+
+/** Builds the timeline of a clip for one direction of one state. Names that the clip lacks are simply never met. */
 export function buildTimeline(
   clip: Clip,
   mirrored: boolean,
+  place: TimelinePlace,
   rules: FrameRules,
   cueIndex: (name: string) => number,
   poses: PoseBook,
 ): Timeline {
-  const inSpan = (span: string | undefined, showing: number): boolean => {
+  const { hops, yields, leaves } = rules;
+  const whole = clip.ends[clip.ends.length - 1]!;
+  const atPhase = (phase: number): number => Math.round(phase * whole);
+  const cuts = [...hops.flatMap(({ at }) => phasesOf(at)), ...phasesOf(leaves)].map(atPhase);
+  const segments = cutSegments(clip, place.bridge ? [] : cuts);
+  const last = segments.length - 1;
+  const perSegment = <T>(of: (segment: Segment, index: number) => T): T[] => segments.map(of);
+  const isFirst = (i: number): boolean => segments[i - 1]?.showing !== segments[i]!.showing;
+  const isLast = (i: number): boolean => segments[i + 1]?.showing !== segments[i]!.showing;
+
+  const inSpan = (span: string | undefined, frame: number): boolean => {
     if (span === undefined) return true;
     const range = clip.spans.get(span);
-    return range !== undefined && clip.order[showing]! >= range.first && clip.order[showing]! <= range.last;
+    return range !== undefined && frame >= range.first && frame <= range.last;
   };
-  const bits = (count: number, on: (index: number) => boolean): number => {
-    let word = 0;
-    for (let index = 0; index < count; index++) if (on(index)) word |= 1 << index;
-    return word;
+  const begins = (at: AtDefinition | undefined, { showing, begins: from }: Segment, i: number): boolean => {
+    if (at === undefined) return false;
+    if (typeof at === 'string') return isFirst(i) && clip.cues[showing]!.includes(at);
+    if ('start' in at) return isFirst(i) && clip.spans.get(at.start)?.first === clip.order[showing];
+    return 'phases' in at && !place.bridge && at.phases.some((phase) => atPhase(phase) === from);
   };
-  const perShowing = (of: (showing: number) => number): number[] => clip.order.map((_, i) => of(i));
-  const begins = (hop: FrameRules['hops'][number], showing: number): boolean =>
-    (hop.cue !== undefined && clip.cues[showing]!.includes(hop.cue)) ||
-    (hop.start !== undefined && clip.spans.get(hop.start)?.first === clip.order[showing]);
-  const ends = clip.ends.map((end) => end * unitsPerMicrosecond);
-  return {
+  const ends = (at: AtDefinition | undefined, { showing }: Segment, i: number): boolean => {
+    if (at === 'end') return i === last && !place.bridge;
+    if (typeof at !== 'object' || !('end' in at)) return false;
+    return isLast(i) && clip.spans.get(at.end)?.last === clip.order[showing];
+  };
+  const bits = <T>(list: readonly T[], on: (one: T) => boolean): number =>
+    list.reduce((word, one, i) => (on(one) ? word | (1 << i) : word), 0);
+
+  const cues = perSegment(({ showing }, i) => (isFirst(i) ? clip.cues[showing]!.map(cueIndex) : none));
+  const loops = clip.loopFrom >= 0 && !place.bridge;
+  const loopFrom = loops ? segments.findIndex(({ showing }) => showing === clip.loopFrom) : 0;
+  const frameOf = ({ showing }: Segment): number => clip.order[showing]!;
+  const plain = hops.length === 0 && yields.length === 0 && leaves === undefined;
+  const timeline = {
+    ...place,
     clip,
-    poses: clip.cells.map((cell) => poses.pose(cell, mirrored)),
-    ends,
-    length: ends[ends.length - 1]!,
-    loops: clip.loopFrom >= 0,
-    loopFrom: Math.max(0, clip.loopFrom),
-    loopStart: clip.loopFrom > 0 ? ends[clip.loopFrom - 1]! : 0,
-    cues: clip.cues.map((names) => names.map(cueIndex)),
-    idle:
-      clip.cues.every((names) => names.length === 0) && rules.hops.length === 0 && rules.yields.length === 0,
-    plain: rules.hops.length === 0 && rules.yields.length === 0,
-    armed: perShowing((frame) => bits(rules.hops.length, (i) => inSpan(rules.hops[i]!.during, frame))),
-    hopsAt: perShowing((frame) => bits(rules.hops.length, (i) => begins(rules.hops[i]!, frame))),
-    yielding: perShowing((frame) => bits(rules.yields.length, (i) => inSpan(rules.yields[i]!.during, frame))),
+    poses: perSegment(({ showing }) => poses.pose(clip.cells[showing]!, mirrored)),
+    frames: segments.map(frameOf),
+    ends: segments.map((segment) => segment.ends * unitsPerMicrosecond),
+    length: whole * unitsPerMicrosecond,
+    loops,
+    loopFrom,
+    loopStart: segments[loopFrom]!.begins * unitsPerMicrosecond,
+    cues,
+    idle: plain && cues.every((names) => names.length === 0),
+    armed: perSegment((one) => bits(hops, ({ during }) => inSpan(during, frameOf(one)))),
+    hopsAt: perSegment((one, i) => bits(hops, ({ at }) => begins(at, one, i))),
+    hopsAfter: perSegment((one, i) => bits(hops, ({ at }) => ends(at, one, i))),
+    yielding: perSegment((one) => bits(yields, ({ during }) => inSpan(during, frameOf(one)))),
+    leavesAt: perSegment((one, i) => begins(leaves, one, i)),
+    leavesAfter: perSegment((one, i) => ends(leaves, one, i)),
   };
+  return { ...timeline, quiet: quietBorders(timeline) };
 }
 
-/** The showing at a position; the last one at or past the end. */
-export function showingAtPosition({ ends }: Timeline, position: number): number {
+const none: readonly number[] = [];
+
+/** Cuts the showings of a clip at some positions, all in microseconds. */
+function cutSegments({ ends }: Clip, cuts: readonly number[]): Segment[] {
+  const inside = [...new Set(cuts)].sort((a, b) => a - b);
+  return ends.flatMap((end, showing): Segment[] => {
+    const begin = showing === 0 ? 0 : ends[showing - 1]!;
+    const borders = [begin, ...inside.filter((cut) => cut > begin && cut < end), end];
+    return borders.slice(1).map((to, i) => ({ showing, begins: borders[i]!, ends: to }));
+  });
+}
+
+function quietBorders(timeline: Omit<Timeline, 'quiet'>): number[] {
+  const { ends, loops, loopFrom, armed, yielding, hopsAt, hopsAfter, leavesAt, leavesAfter } = timeline;
+  return ends.map((_, i) => {
+    const isLast = i === ends.length - 1;
+    if (isLast && !loops) return -1;
+    const next = isLast ? loopFrom : i + 1;
+    const same = armed[i] === armed[next] && yielding[i] === yielding[next];
+    const still = hopsAfter[i] === 0 && hopsAt[next] === 0 && !leavesAfter[i] && !leavesAt[next]!;
+    return same && still ? next : -1;
+  });
+}
+
+/** The segment at a position; the last one at or past the end. */
+export function segmentAt({ ends }: Timeline, position: number): number {
   return indexAt(ends, position);
 }

@@ -127,8 +127,8 @@ const compass = section(
       .optional()
       .describe('Directions drawn as the mirror image of another: { west: east }.'),
     by: z
-      .tuple([z.union([text, number]), z.union([text, number])], {
-        error: 'two expressions, such as [vx, 0]',
+      .union([z.string(), z.tuple([z.union([text, number]), z.union([text, number])])], {
+        error: 'two expressions, such as [vx, 0], or the name of a vector',
       })
       .optional()
       .describe('The vector that turns the character.'),
@@ -142,9 +142,14 @@ const signal = z.union(
   [
     z.strictObject({ number }),
     z.strictObject({ flag }),
+    z.strictObject({ choice: z.array(z.string()), first: z.string().optional() }),
+    z.strictObject({ vector: z.tuple([number, number]) }),
     z.strictObject({ pulse: z.union([z.literal(true), z.strictObject({ keep: number.optional() })]) }),
   ],
-  { error: 'a signal: { number: 0 }, { flag: false } or { pulse: { keep: 120 } }' },
+  {
+    error:
+      'a signal: { number: 0 }, { flag: false }, { choice: [a, b] }, { vector: [0, 0] } or { pulse: { keep: 120 } }',
+  },
 );
 
 const derived = z.union(
@@ -157,17 +162,26 @@ const derived = z.union(
   { error: 'an expression, { of, above, below }, { of, linger } or { of, settle }' },
 );
 
+const at = z.union(
+  [
+    z.string(),
+    z.strictObject({ start: z.string() }),
+    z.strictObject({ end: z.string() }),
+    z.strictObject({ phases: z.array(z.number()) }),
+  ],
+  { error: '"now", "end", a cue, { start: span }, { end: span } or { phases: [0.5] }' },
+);
+
 const hop = section(
   {
     to: text,
     if: text.optional().describe('Default: always.'),
     during: text.optional().describe('The span within which the condition counts, remembered until "at".'),
-    at: z
-      .union([z.string(), z.strictObject({ start: z.string() })], {
-        error: '"now", "end", a cue, or { start: span }',
-      })
+    at: at
       .optional()
-      .describe('The instant it is taken: now (default), end, a cue, or { start: span }.'),
+      .describe(
+        'The instant it is taken: now (default), end, a cue, { start: span }, { end: span }, { phases: [0.5] }.',
+      ),
   },
   'a hop: { to, if, at }',
 );
@@ -184,16 +198,71 @@ const givesWay = section(
   'a yield: { to, during }',
 );
 
+const carry = z.enum(['none', 'phase', 'frame']);
+
+const gaits = section(
+  {
+    by: text.describe('The number that picks the gait, such as speed.'),
+    shows: z
+      .array(text, { error: 'a list of clips or flipbooks' })
+      .describe('From the slowest to the fastest.'),
+    above: z
+      .array(number, { error: 'a list of numbers' })
+      .describe('Above which number each but the first begins.'),
+    margin: number.optional().describe('How far below it must fall for the one before. Default 0.'),
+  },
+  'gaits: { by: speed, shows: [walk, run], above: [95], margin: 15 }',
+);
+
+const rate = z.union(
+  [
+    z.string(),
+    z.number(),
+    z.strictObject({ travel: z.string(), least: z.number().optional(), most: z.number().optional() }),
+  ],
+  { error: 'an expression, a number, or { travel: speed, least, most }' },
+);
+
+const scrub = section(
+  { by: text.describe('The number, such as vy.'), from: number, to: number },
+  'a scrub: { by: vy, from: -300, to: 300 }',
+);
+
 const state = section(
   {
-    shows: text.describe('The clip or flipbook it shows.'),
+    shows: text.optional().describe('The clip or flipbook it shows.'),
+    gaits: gaits.optional().describe('Instead of "shows": several flipbooks, picked by a number.'),
     priority: number.optional().describe('Higher ranks win. Default 0.'),
     while: text.optional().describe('Makes it a posture: shows as long as this is true.'),
     when: text.optional().describe('Makes it an act: starts when this becomes true and plays to its end.'),
     then: text.optional().describe("The state that follows an act's end."),
     hops: z.array(hop, { error: 'a list of hops' }).optional(),
     yields: z.array(givesWay, { error: 'a list of yields' }).optional(),
-    carry: z.enum(['none', 'phase', 'frame'], { error: '"none", "phase" or "frame"' }).optional(),
+    carry: z
+      .union([carry, z.record(z.string(), carry)], {
+        error: '"none", "phase" or "frame", or these by the state that is left',
+      })
+      .optional()
+      .describe("What is kept of the clip's place when it is entered."),
+    rate: rate
+      .optional()
+      .describe('How fast its time runs: an expression, or { travel: speed } with the stride of the clip.'),
+    scrub: scrub.optional().describe('Its frame follows a number instead of time.'),
+    bridges: named(text, 'clips by the state that is left')
+      .optional()
+      .describe('Clips that show first when it is entered from these states.'),
+    leaves: at
+      .optional()
+      .describe('Where it gives way when its "while" has turned false: end, a cue, a span, phases.'),
+    atLeast: number.optional().describe('Milliseconds for which only a higher rank or a hop ends it.'),
+    again: z
+      .enum(['ignore', 'restart', 'queue'], { error: '"ignore", "restart" or "queue"' })
+      .optional()
+      .describe('What a new press does to an act that is playing. Default: ignore.'),
+    tags: z
+      .array(text, { error: 'a list of names' })
+      .optional()
+      .describe('Names that conditions can test: true while it shows.'),
     facing: z
       .literal('held', { error: '"held"' })
       .optional()

@@ -1,4 +1,5 @@
-import type { KeptOut, Why, WhyCondition, WhyState } from './why.js';
+import type { SignalValue } from '../signal/definition.js';
+import type { HopKept, KeptOut, Why, WhyCondition, WhyState } from './why.js';
 import type { RuleName } from '../controller/rule.js';
 
 const ruleText: Record<RuleName, (from: string) => string> = {
@@ -8,6 +9,10 @@ const ruleText: Record<RuleName, (from: string) => string> = {
   then: (from) => `${from} ended, and this follows it`,
   way: (from) => `${from} gave way, and this ranked highest of those that wanted in`,
   rest: (from) => `${from} gave way and no other state wanted in`,
+  again: () => 'a new press began it anew',
+  ask: (from) => `it was asked for, and ${from} let it in`,
+  cut: (from) => `it was put in the place of ${from} without asking`,
+  route: (from) => `it is on the route that was asked for, after ${from}`,
 };
 
 const keptOutText: Record<KeptOut, (state: WhyState, shows: string) => string> = {
@@ -17,6 +22,14 @@ const keptOutText: Record<KeptOut, (state: WhyState, shows: string) => string> =
   rank: (_, shows) => `wants in, but does not rank above ${shows}`,
   final: (_, shows) => `wants in, but ${shows} is final`,
   'no-condition': () => 'is reached by hops, "then" or as the rest',
+};
+
+const hopKeptText: Record<HopKept, string> = {
+  open: 'open',
+  condition: 'its condition is not true',
+  span: 'its span is not now',
+  instant: 'waits for its instant',
+  while: 'the "while" of that state is not true',
 };
 
 /** How a state came to show, as a sentence without its end: `it ranks above run and took over, using swing`. */
@@ -30,15 +43,18 @@ export function keptOutSentence(state: WhyState, shows: string): string {
   return keptOutText[state.keptOut](state, shows);
 }
 
+function valueText(value: SignalValue): string {
+  if (typeof value === 'number') return String(Number(value.toFixed(3)));
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  return typeof value === 'string' ? value : value.map(valueText).join(', ');
+}
+
 function conditionText(word: string, condition: WhyCondition | undefined): string {
   if (condition === undefined) return '';
   const terms = condition.terms.map(({ text, on, reads }) => {
     const values = reads
       .filter(({ name }) => name !== text)
-      .map(
-        ({ name, value }) =>
-          `${name} ${typeof value === 'number' ? Number(value.toFixed(3)) : value ? 'on' : 'off'}`,
-      );
+      .map(({ name, value }) => `${name} ${valueText(value)}`);
     return `${on ? '+' : '-'} ${text}${values.length > 0 ? ` (${values.join(', ')})` : ''}`;
   });
   return `\n        ${word} ${condition.text}   ${terms.join('   ')}`;
@@ -54,5 +70,17 @@ export function whyText(why: Why): string {
     const head = `${mark} ${String(state.priority).padStart(4)}  ${state.name}: ${keptOutSentence(state, why.state)}`;
     return head + conditionText('while', state.while) + conditionText('when', state.when);
   });
-  return [`${why.state} shows since ${why.since} ms: ${lastSwitchText(why)}.`, ...lines].join('\n');
+  const notes = [
+    why.holding === 'atLeast' ? 'It would give way, but its "atLeast" is not over.' : '',
+    why.holding === 'leaves' ? 'Its condition is no longer true; it is left where its "leaves" says.' : '',
+    why.queued ? 'A press is queued: it plays again at its end.' : '',
+    why.heading === undefined ? '' : `It is on its way to ${why.heading}.`,
+  ].filter((note) => note !== '');
+  const hops = why.hops.map(({ to, kept, remembered, if: test }) => {
+    const state = remembered && kept === 'instant' ? 'remembered, waits for its instant' : hopKeptText[kept];
+    return `        hop to ${to}: ${state}${conditionText('  if', test)}`;
+  });
+  const at = why.states.findIndex(({ keptOut }) => keptOut === 'shows');
+  lines.splice(at + 1, 0, ...hops);
+  return [`${why.state} shows since ${why.since} ms: ${lastSwitchText(why)}.`, ...notes, ...lines].join('\n');
 }

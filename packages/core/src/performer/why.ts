@@ -1,7 +1,10 @@
 import type { Controller, State } from '../controller/controller.js';
-import { holds, pulsesRead, termsOf } from '../signal/condition.js';
 import { ruleNames } from '../controller/rule.js';
 import type { RuleName } from '../controller/rule.js';
+import type { Situation } from '../controller/situations.js';
+import type { Timeline } from '../controller/timeline.js';
+import { holds, isOn, pulsesRead, termsOf } from '../signal/condition.js';
+import type { SignalValue } from '../signal/definition.js';
 
 /** What keeps a state from showing. */
 export type KeptOut =
@@ -22,7 +25,7 @@ export type KeptOut =
 export interface WhyTerm {
   readonly text: string;
   readonly on: boolean;
-  readonly reads: readonly { readonly name: string; readonly value: number | boolean }[];
+  readonly reads: readonly { readonly name: string; readonly value: SignalValue }[];
 }
 
 /** A condition with the truth of each of its terms. */
@@ -43,6 +46,35 @@ export interface WhyState {
   readonly when: WhyCondition | undefined;
 }
 
+/** What keeps a hop of the state that shows from being taken. */
+export type HopKept =
+  /** Nothing: it is taken at its instant. */
+  | 'open'
+  /** Its condition is not true. */
+  | 'condition'
+  /** Play is outside the span within which its condition counts. */
+  | 'span'
+  /** Its instant is yet to come; its condition is true, or was and is remembered. */
+  | 'instant'
+  /** The `while` of the state it leads to is not true. */
+  | 'while';
+
+/** One hop of the state that shows. */
+export interface WhyHop {
+  readonly to: string;
+  readonly if: WhyCondition | undefined;
+  readonly kept: HopKept;
+  /** Whether its condition was true within its span and is remembered until its instant. */
+  readonly remembered: boolean;
+}
+
+/** What holds a state that would give way. */
+export type Holding =
+  /** Its `atLeast` is not over. */
+  | 'atLeast'
+  /** Its condition has turned false, but its `leaves` has not come. */
+  | 'leaves';
+
 /** Why a performer shows what it shows, as of its last decision. */
 export interface Why {
   /** Milliseconds since the performer began. */
@@ -56,39 +88,50 @@ export interface Why {
     readonly rule: RuleName;
     readonly used: readonly string[];
   };
+  /** What holds it although it would give way. */
+  readonly holding: Holding | undefined;
+  /** Whether a press is queued that plays it again. */
+  readonly queued: boolean;
+  /** The state that a route is on its way to. */
+  readonly heading: string | undefined;
+  /** The hops of the state that shows, in order. */
+  readonly hops: readonly WhyHop[];
   /** Every state, from the highest rank to the lowest. */
   readonly states: readonly WhyState[];
 }
 
 /** What the answer is made from. */
 export interface Standing {
-  readonly state: number;
-  readonly flags: number;
-  readonly terms: number;
+  readonly situation: Situation;
+  readonly timeline: Timeline;
+  readonly showing: number;
   readonly ended: boolean;
+  readonly queued: boolean;
+  readonly remembered: number;
   readonly at: number;
-  readonly enteredAt: number;
+  readonly entered: number;
   readonly from: number;
   readonly rule: number;
   readonly used: number;
-  readonly value: (name: string) => number | boolean;
+  readonly goal: number;
+  readonly value: (name: string) => SignalValue;
 }
 
 /** Explains a standing. Reads the same conditions and words of bits as the decision does. */
 export function explain(controller: Controller, standing: Standing): Why {
   const { states, order, tables } = controller;
-  const { flags, terms, used } = standing;
-  const current = states[standing.state]!;
+  const { situation, timeline, used, at, entered } = standing;
+  const current = states[timeline.state]!;
 
   const condition = (index: number): WhyCondition | undefined => {
     if (index < 0) return undefined;
     const read = controller.conditions[index]!;
     return {
       text: controller.conditionTexts[index]!,
-      holds: holds(read, flags, terms),
+      holds: holds(read, situation),
       terms: termsOf(read).map((term) => ({
         text: term.text,
-        on: ((term.word === 'flags' ? flags : terms) & term.bit) !== 0,
+        on: isOn(term, situation),
         reads: term.reads.map((name) => ({ name, value: standing.value(name) })),
       })),
     };
@@ -97,28 +140,49 @@ export function explain(controller: Controller, standing: Standing): Why {
   const stateOf = (index: number): WhyState => {
     const state = states[index]!;
     const [during, start] = [condition(state.while), condition(state.when)];
-    const pulsed = state.when >= 0 && pulsesRead(controller.conditions[state.when]!, flags, terms) !== 0;
+    const pulsed = state.when >= 0 && pulsesRead(controller.conditions[state.when]!, situation) !== 0;
     const allowed = during?.holds ?? true;
     const wantsIn = allowed && (state.kind === 'posture' || pulsed);
     let keptOut: KeptOut = 'rank';
     if (state === current) keptOut = 'shows';
-    else if (state.kind === 'bare') keptOut = 'no-condition';
     else if (!allowed || start?.holds === false) keptOut = 'condition';
+    else if (state.kind === 'bare') keptOut = 'no-condition';
     else if (!wantsIn) keptOut = 'not-new';
     else if (current.final && state.priority > current.priority) keptOut = 'final';
     const { name, kind, priority } = state;
     return { name, kind, priority, wantsIn, keptOut, while: during, when: start };
   };
 
+  const hopOf = ({ to, if: test, remembers, now }: State['hops'][number], index: number): WhyHop => {
+    const remembered = (standing.remembered & (1 << index)) !== 0;
+    const within = (timeline.armed[standing.showing]! & (1 << index)) !== 0;
+    const met = remembers ? remembered : within && situation.holds(test);
+    let kept: HopKept = now ? 'open' : 'instant';
+    if (!met) kept = within ? 'condition' : 'span';
+    else if (!situation.holds(states[to]!.while)) kept = 'while';
+    return { to: states[to]!.name, if: condition(test), kept, remembered };
+  };
+
+  const over = current.ends && standing.ended;
+  const stands = situation.holds(current.while);
+  const held = current.atLeast > 0 && at < entered + current.atLeast;
   return {
-    at: standing.at / 1000,
+    at: at / 1000,
     state: current.name,
-    since: standing.enteredAt / 1000,
+    since: entered / 1000,
     last: {
       from: standing.from < 0 ? undefined : states[standing.from]!.name,
       rule: ruleNames[standing.rule]!,
       used: tables.pulses.filter(({ bit }) => (bit & used) !== 0).map(({ name }) => name),
     },
+    holding: stands && !over ? undefined : held ? 'atLeast' : stands ? undefined : leavesLater(current),
+    queued: standing.queued,
+    heading: states[standing.goal]?.name,
+    hops: current.hops.map(hopOf),
     states: order.map(stateOf),
   };
+}
+
+function leavesLater({ leaves }: State): Holding | undefined {
+  return leaves ? 'leaves' : undefined;
 }

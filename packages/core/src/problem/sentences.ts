@@ -96,8 +96,13 @@ const sentences = {
   'flipbook-gap': (v: Values) =>
     `the flipbook has no clip for "${v.direction}" and no mirror gives one; add a clip or a mirror`,
 
+  'choice-few': (v: Values) =>
+    `a choice needs at least two different names, such as [ground, ladder], not ${shown(v.received)}`,
+  'choice-unknown': (v: Values) =>
+    `the choice "${v.choice}" has no option ${shown(v.name)}${hint(v.name, v.known)}`,
+  'tag-signal': (v: Values) => `"${v.name}" is both a tag and a signal; rename one`,
   'signal-kind': (v: Values) =>
-    `a signal is one of { number: 0 }, { flag: false } or { pulse: { keep: 120 } }, not ${shown(v.received)}`,
+    `a signal is one of { number: 0 }, { flag: false }, { choice: [a, b] }, { vector: [0, 0] } or { pulse: { keep: 120 } }, not ${shown(v.received)}`,
   'signal-twice': (v: Values) => `"${v.name}" is both a signal and a derived signal; rename one`,
   'signal-name': (v: Values) =>
     `${shown(v.name)} cannot be used in an expression; begin with a letter, go on with letters, digits or _`,
@@ -106,11 +111,34 @@ const sentences = {
   'band-order': (v: Values) =>
     `a band turns on above ${v.above} and off below ${v.below}; "below" must not be larger than "above"`,
   'too-many-flags': (v: Values) =>
-    `the controller has ${v.received} flags, pulses and tested choices; at most ${v.most}`,
+    `the controller has ${v.received} flags, pulses and tags; at most ${v.most}`,
   'too-many-terms': (v: Values) =>
     `the conditions have ${v.received} different comparisons, bands and lasting flags; at most ${v.most}`,
   'too-many-hops': (v: Values) => `the state has ${v.received} hops; at most ${v.most}`,
   'too-many-yields': (v: Values) => `the state has ${v.received} yields; at most ${v.most}`,
+
+  'shows-one': () =>
+    'a state shows one clip or flipbook with "shows", or several with "gaits"; give one of the two',
+  'gaits-count': (v: Values) =>
+    `gaits need two or more in "shows" and one number less in "above"; here are ${v.shows} and ${v.above}`,
+  'gaits-order': (v: Values) => `the numbers in "above" must rise; they are ${shown(v.received)}`,
+  'rate-stride': (v: Values) =>
+    `the rate follows what is travelled, but the clip "${v.clip}" has no stride; add "stride" (pixels of one pass) to it`,
+  'rate-bounds': (v: Values) =>
+    `a rate lies between 0 and ${v.fastest}, "least" not above "most"; here ${v.least} and ${v.most}`,
+  'scrub-range': (v: Values) =>
+    `"from" and "to" must be two different numbers, not ${shown(v.from)} and ${shown(v.to)}`,
+  'scrub-act': () =>
+    'an act ends with its clip, and a clip that follows a number never ends; make it a posture with "while"',
+  'bridge-endless': (v: Values) =>
+    `the clip "${v.clip}" loops forever, so this bridge would never end; use "loop: once"`,
+  'leaves-bare': () =>
+    '"leaves" says where a state gives way whose "while" has turned false; this one has none',
+  'leaves-never': (v: Values) =>
+    `the clip "${v.clip}" has no ${shown(v.name)}, so in it the state would never be left; add it there`,
+  'again-posture': () => '"again" speaks of a new press while an act plays; this state has no "when"',
+  'phase-range': (v: Values) =>
+    `a phase is from 0 to under 1, not ${shown(v.received)}; the end of a pass is "end"`,
 
   'expression-syntax': (v: Values) => `cannot read ${shown(v.text)}: ${v.detail}`,
   'expression-kind': (v: Values) =>
@@ -127,6 +155,9 @@ const sentences = {
 
   'cue-report': (v: Values) =>
     `${v.count} things happened in this step; read at most ${Number(v.count) - 1}, not ${v.index}`,
+  'snapshot-version': (v: Values) =>
+    `the snapshot is of ${shown(v.received)}, this controller is ${shown(v.expected)}; "adopt" takes over what both have by name`,
+  'snapshot-form': (v: Values) => `this is not a snapshot of a performer: ${v.detail}`,
   'reports-stale': () =>
     'another performer of this controller has stepped since; read reports right after the step',
   'set-unknown': unknown('signal'),

@@ -14,13 +14,20 @@ const line = z.strictObject(
   {
     at: milliseconds.describe('The instant, in milliseconds from the beginning.'),
     set: z
-      .record(z.string(), z.union([number, z.boolean()], { error: 'a number, true or false' }), {
-        error: 'signals with their values',
-      })
+      .record(
+        z.string(),
+        z.union([z.number(), z.boolean(), z.string(), z.tuple([z.number(), z.number()])], {
+          error: 'a number, true or false, an option or [x, y]',
+        }),
+        { error: 'signals with their values' },
+      )
       .optional(),
     pulse: oneOrMore(text, 'a pulse or a list of pulses').optional(),
+    ask: text.optional().describe('A state that is asked for.'),
+    cut: text.optional().describe('A state that is put there without asking.'),
+    route: text.optional().describe('A state that is gone to along hops.'),
   },
-  { error: 'a line of the script: { at, set } or { at, pulse }' },
+  { error: 'a line of the script: { at, set }, { at, pulse }, { at, ask }, { at, cut } or { at, route }' },
 );
 
 const expectation = z.strictObject(

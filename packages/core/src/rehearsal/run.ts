@@ -1,7 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import type { RuleName } from '../controller/rule.js';
 import { Performer } from '../performer/performer.js';
-import type { SignalValue } from '../performer/performer.js';
+import type { SignalValue } from '../signal/definition.js';
 import { whyText } from '../performer/why-text.js';
 import { DotHopError, ProblemList } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
@@ -11,7 +11,14 @@ import type { Expectation, RehearsalDefinition, ScriptLine } from './definition.
 export type TraceEntry =
   | { readonly kind: 'set'; readonly at: number; readonly name: string; readonly value: SignalValue }
   | { readonly kind: 'pulse' | 'cue'; readonly at: number; readonly name: string }
-  | { readonly kind: 'turn'; readonly at: number; readonly name: string; readonly from: string }
+  | { readonly kind: 'turn' | 'gait'; readonly at: number; readonly name: string; readonly from: string }
+  | {
+      readonly kind: 'ask' | 'cut' | 'route';
+      readonly at: number;
+      readonly name: string;
+      /** Whether it was granted. */
+      readonly granted: boolean;
+    }
   | {
       readonly kind: 'switch';
       readonly at: number;
@@ -103,7 +110,7 @@ class Recorder {
 
   constructor(private readonly performer: Performer) {}
 
-  play({ at, set, pulse }: ScriptLine): void {
+  play({ at, set, pulse, ask, cut, route }: ScriptLine): void {
     for (const [name, value] of Object.entries(set ?? {})) {
       this.performer.set(name, value);
       this.trace.push({ kind: 'set', at, name, value });
@@ -112,6 +119,21 @@ class Recorder {
       this.performer.pulse(name);
       this.trace.push({ kind: 'pulse', at, name });
     }
+    const { performer } = this;
+    if (ask !== undefined) this.request('ask', at, ask, () => performer.ask(ask));
+    if (route !== undefined) this.request('route', at, route, () => performer.route(route));
+    if (cut !== undefined)
+      this.request('cut', at, cut, () => {
+        performer.cut(cut);
+        return true;
+      });
+  }
+
+  private request(kind: 'ask' | 'cut' | 'route', at: number, name: string, run: () => boolean): void {
+    const { length } = this.trace;
+    const granted = run();
+    this.record(this.performer.reports.count);
+    this.trace.splice(length, 0, { kind, at, name, granted });
   }
 
   advance(to: number): void {
@@ -122,13 +144,17 @@ class Recorder {
   }
 
   step(time: number): void {
+    this.record(this.performer.step(time));
+  }
+
+  /** Writes down what the latest step or request reported, and what shows now. */
+  private record(count: number): void {
     const { performer, trace } = this;
-    const count = performer.step(time);
     const { reports } = performer;
     for (let i = 0; i < count; i++) {
       const [kind, at, name, from] = [reports.kind(i), reports.at(i), reports.name(i), reports.from(i)];
       if (kind === 'cue') trace.push({ kind, at, name });
-      else if (kind === 'turn') trace.push({ kind, at, name, from });
+      else if (kind !== 'switch') trace.push({ kind, at, name, from });
       else trace.push({ kind, at, name, from, rule: reports.rule(i)! });
     }
     const { state, clip, frameIndex: frame, facing: direction, pose } = performer;

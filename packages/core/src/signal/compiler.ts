@@ -1,55 +1,63 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import type { Condition, Term } from './condition.js';
+import { NumberExpression, compare, flipped, isComparison, shaped, valueOps } from './comparison.js';
+import { wordBits } from './condition.js';
+import type { Condition, Term, Words } from './condition.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
 import { ExpressionError, parseExpression, partsOf, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
+import { choiceTested, kindOf, want } from './kinds.js';
+import type { Kind, KindReader } from './kinds.js';
 import { Op, functions } from './program.js';
 import type { Program } from './program.js';
 import { RegionBuilder } from './regions.js';
-import { NumberExpression, compare, flipped, isComparison, shaped, valueOps } from './comparison.js';
-import type { PlainShape } from './comparison.js';
+import { Scope, constantOf } from './scope.js';
+import { readSignal } from './signals.js';
 import type { ComputedTerm, SignalTables } from './tables.js';
 
-/** The bits of a word: 30, so that a word stays a small integer on every engine. */
-const wordBits = 30;
-
-type Kind = 'number' | 'flag';
 type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
 /** Stops the reading of one expression after its problem was added. */
 class Refused extends Error {}
 
+const opOfWord: Record<keyof Words, number> = { flags: Op.flagBit, terms: Op.termBit, more: Op.moreBit };
+
 /** Reads signals, derived signals and every expression over them into tables. */
-export class SignalCompiler {
-  private readonly signals = new Map<string, Signal>();
+export class SignalCompiler implements KindReader {
+  readonly scope: Scope;
+  text = '';
   private readonly regions: RegionBuilder[] = [];
   private readonly terms = new Map<string, Term>();
   private readonly computed: ComputedTerm[] = [];
   private readonly derivedKinds = new Map<string, Kind>();
   private readonly resolving: string[] = [];
-  private readonly derivedFlags = new Map<string, Condition>();
-  private readonly derivedNumbers = new Map<string, Expression>();
   private readonly refused = new Set<string>();
   private flagBits = 0;
   private termBits = 0;
   private timers = 0;
   /** The place of the expression being read, for problems found inside it. */
   private path: DocumentPath = [];
-  private text = '';
 
+  /** @param tags the names of the states' tags, with the place of the first state that has each */
   constructor(
     definitions: Readonly<Record<string, SignalDefinition>>,
-    private readonly derived: Readonly<Record<string, DerivedDefinition>>,
+    derived: Readonly<Record<string, DerivedDefinition>>,
+    tags: ReadonlyMap<string, DocumentPath>,
     private readonly problems: ProblemList,
   ) {
+    this.scope = new Scope(derived);
     for (const [name, definition] of Object.entries(definitions)) {
       this.checkName(name, ['signals', name]);
       if (name in derived) problems.add('signal-twice', ['derived', name], { name });
-      this.signals.set(name, this.signal(name, definition, ['signals', name]));
+      this.addSignal(readSignal(name, definition, ['signals', name], problems));
+    }
+    for (const [tag, path] of tags) {
+      this.checkName(tag, path);
+      if (tag in definitions || tag in derived) problems.add('tag-signal', path, { name: tag });
+      this.scope.tags.set(tag, 1 << (this.flagBits++ % wordBits));
     }
     for (const name of Object.keys(derived)) {
       this.checkName(name, ['derived', name]);
-      if (this.signals.has(name)) continue;
-      this.reading(['derived', name], '', () => this.kindOfDerived(name));
+      if (this.scope.signals.has(name)) continue;
+      this.reading(['derived', name], '', () => this.derivedKind(name));
     }
   }
 
@@ -62,12 +70,22 @@ export class SignalCompiler {
   number(text: string | number, path: DocumentPath): NumberExpression | undefined {
     return this.reading(path, String(text), () => {
       const expression = parseExpression(String(text));
-      this.want(expression, 'number');
+      want(expression, 'number', this);
       return new NumberExpression(
         this.programOf(expression),
-        this.plainNumber(expression),
-        this.constant(expression),
+        this.scope.plainNumber(expression),
+        constantOf(expression),
       );
+    });
+  }
+
+  /** A band over a number as a term of its own: gaits are picked by such. `undefined` after a problem was added. */
+  band(of: string, above: number, below: number, path: DocumentPath): Condition | undefined {
+    return this.reading(path, of, () => {
+      const name = `${of} above ${above}, below ${below}`;
+      const known = this.terms.get(name);
+      if (known !== undefined) return { op: 'term', term: known };
+      return this.bandOf(name, parseExpression(of), { above, below });
     });
   }
 
@@ -77,39 +95,29 @@ export class SignalCompiler {
   }
 
   /** Has every change of the numbers that a program reads noticed. */
-  watch({ program: { code } }: { readonly program: Program }): void {
-    for (let i = 0; i < code.length; i += 2)
-      if (code[i] === Op.number) this.regions[code[i + 1]!]!.joint = true;
+  watch(expression: { readonly program: Program }): void {
+    for (const slot of slotsOf(expression.program)) this.regions[slot]!.joint = true;
   }
 
   finish(): SignalTables {
-    if (this.flagBits > wordBits)
-      this.problems.add('too-many-flags', ['signals'], { received: this.flagBits, most: wordBits });
-    if (this.termBits > wordBits)
-      this.problems.add('too-many-terms', ['states'], { received: this.termBits, most: wordBits });
-    const slots = this.regions.length;
-    // Instants are kept behind the numbers; their places are known only now that all numbers are.
-    const signals = new Map(
-      [...this.signals].map(([name, signal]): [string, Signal] => [
-        name,
-        signal.timer < 0 ? signal : { ...signal, timer: slots + signal.timer },
-      ]),
-    );
-    const all = [...signals.values()];
-    const derived = new Map<string, Program | Condition>(this.derivedFlags);
-    for (const [name, expression] of this.derivedNumbers) derived.set(name, this.programOf(expression));
+    const received = this.flagBits;
+    if (received > wordBits) this.problems.add('too-many-flags', ['signals'], { received, most: wordBits });
+    if (this.termBits > 2 * wordBits)
+      this.problems.add('too-many-terms', ['states'], { received: this.termBits, most: 2 * wordBits });
+    const all = [...this.scope.signals.values()];
+    const derived = new Map<string, Program | Condition>(this.scope.derivedFlags);
+    for (const [name, expression] of this.scope.derivedNumbers) derived.set(name, this.programOf(expression));
     return {
-      signals,
+      signals: this.scope.signals,
       derived,
+      tags: this.scope.tags,
       terms: [...this.terms.values()],
       regions: this.regions.map((builder) => builder.build()),
-      computed: this.computed.map((term) =>
-        term.kind === 'lasting' ? { ...term, timer: slots + term.timer } : term,
-      ),
+      computed: this.computed,
       pulses: all.filter(({ kind }) => kind === 'pulse'),
-      numbers: slots + this.timers,
+      timers: this.timers,
       firstFlags: all.reduce(
-        (word, { kind, bit, first }) => (kind === 'flag' && first === 1 ? word | bit : word),
+        (word, { kind, bit, first }) => (kind === 'flag' && first[0] === 1 ? word | bit : word),
         0,
       ),
     };
@@ -120,26 +128,14 @@ export class SignalCompiler {
     if (!/^[A-Za-z_]\w*$/.test(name) || reserved) this.problems.add('signal-name', path, { name });
   }
 
-  private signal(name: string, definition: SignalDefinition, path: DocumentPath): Signal {
-    const none = { name, slot: -1, bit: 0, timer: -1, keep: 0, first: 0 };
-    if ('number' in definition) {
-      if (!Number.isFinite(definition.number))
-        this.problems.add('field-kind', [...path, 'number'], {
-          expected: 'a finite number',
-          received: definition.number,
-        });
-      this.regions.push(new RegionBuilder());
-      return { ...none, kind: 'number', slot: this.regions.length - 1, first: definition.number };
-    }
-    const bit = 1 << (this.flagBits++ % wordBits);
-    if ('flag' in definition) return { ...none, kind: 'flag', bit, first: definition.flag ? 1 : 0 };
-    const keep = definition.pulse === true ? 0 : (definition.pulse.keep ?? 0);
-    if (!(keep >= 0))
-      this.problems.add('field-kind', [...path, 'pulse', 'keep'], {
-        expected: '0 or more ms',
-        received: keep,
-      });
-    return { ...none, kind: 'pulse', bit, timer: this.timers++, keep: Math.max(1, Math.round(keep * 1000)) };
+  /** Gives a signal its places: a number slot for each of its first values, else a bit, and a timer for a pulse. */
+  private addSignal(signal: Signal): void {
+    const { kind, first } = signal;
+    const bit = kind === 'flag' || kind === 'pulse' ? 1 << (this.flagBits++ % wordBits) : 0;
+    const slot = bit === 0 ? this.regions.length : -1;
+    if (bit === 0) for (let i = 0; i < first.length; i++) this.regions.push(new RegionBuilder());
+    const timer = kind === 'pulse' ? this.timers++ : -1;
+    this.scope.signals.set(signal.name, { ...signal, bit, slot, timer });
   }
 
   /** Runs one reading; any fault becomes one problem at its place. */
@@ -160,16 +156,12 @@ export class SignalCompiler {
     }
   }
 
-  private refuse(
-    code: Parameters<ProblemList['add']>[0],
-    values: Record<string, unknown>,
-    at?: number,
-  ): never {
+  refuse(code: Parameters<ProblemList['add']>[0], values: Record<string, unknown>, at?: number): never {
     this.problems.add(code, this.path, values, at);
     throw new Refused();
   }
 
-  private kindOfDerived(name: string): Kind {
+  derivedKind(name: string): Kind {
     const known = this.derivedKinds.get(name);
     if (known !== undefined) return known;
     if (this.refused.has(name)) throw new Refused();
@@ -183,7 +175,7 @@ export class SignalCompiler {
     this.resolving.push(name);
     try {
       const path = ['derived', name];
-      const kind = this.reading(path, '', () => this.readDerived(name, this.derived[name]!));
+      const kind = this.reading(path, '', () => this.readDerived(name, this.scope.derived[name]!));
       if (kind === undefined) {
         this.refused.add(name);
         throw new Refused();
@@ -198,14 +190,15 @@ export class SignalCompiler {
   private readDerived(name: string, definition: DerivedDefinition): Kind {
     this.text = typeof definition === 'string' ? definition : definition.of;
     const expression = parseExpression(this.text);
+    const { derivedFlags, derivedNumbers } = this.scope;
     if (typeof definition === 'string') {
-      const kind = this.kindOf(expression);
-      if (kind === 'flag') this.derivedFlags.set(name, this.toCondition(expression));
-      else this.derivedNumbers.set(name, expression);
+      const kind = kindOf(expression, this);
+      if (kind === 'flag') derivedFlags.set(name, this.toCondition(expression));
+      else if (want(expression, 'number', this) === 'number') derivedNumbers.set(name, expression);
       return kind;
     }
     this.path = [...this.path, 'of'];
-    if ('above' in definition) this.readBand(name, expression, definition);
+    if ('above' in definition) derivedFlags.set(name, this.bandOf(name, expression, definition));
     else {
       const field = 'linger' in definition ? 'linger' : 'settle';
       const ms = 'linger' in definition ? definition.linger : definition.settle;
@@ -214,119 +207,51 @@ export class SignalCompiler {
         this.refuse('field-kind', { expected: 'milliseconds, 0 or more', received: ms });
       }
       const condition = this.toCondition(expression);
-      const term = this.term(name, 'lasting', this.readsOf(expression));
+      const term = this.term(name, 'lasting', this.scope.readsOf(expression));
       const time = Math.round(ms * 1000);
-      this.computed.push({
-        kind: 'lasting',
-        bit: term.bit,
-        condition,
-        linger: field === 'linger' ? time : 0,
-        settle: field === 'settle' ? time : 0,
-        timer: this.timers++,
-      });
-      this.derivedFlags.set(name, { op: 'term', term });
+      const [linger, settle] = field === 'linger' ? [time, 0] : [0, time];
+      const { word, bit } = term;
+      this.computed.push({ kind: 'lasting', word, bit, condition, linger, settle, timer: this.timers++ });
+      derivedFlags.set(name, { op: 'term', term });
     }
     return 'flag';
   }
 
-  private readBand(
+  private bandOf(
     name: string,
     expression: Expression,
     { above, below }: { above: number; below: number },
-  ): void {
-    this.want(expression, 'number');
+  ): Condition {
+    want(expression, 'number', this);
     if (!(below <= above)) this.refuse('band-order', { above, below });
-    const term = this.term(name, 'band', this.readsOf(expression));
-    this.derivedFlags.set(name, { op: 'term', term });
-    const plain = this.plainNumber(expression);
+    const term = this.term(name, 'band', this.scope.readsOf(expression));
+    const plain = this.scope.plainNumber(expression);
     if (plain !== undefined) {
       const test = (value: number): boolean | undefined => {
         const seen = shaped(plain.shape, value);
         return seen > above ? true : seen < below ? false : undefined;
       };
-      this.regions[plain.slot]!.addTest(term.bit, [above, below, -above, -below], test);
-      return;
+      this.regions[plain.slot]!.addTest(term, [above, below, -above, -below], test);
+    } else {
+      const program = this.programOf(expression);
+      this.watch({ program });
+      const { word, bit } = term;
+      this.computed.push({ kind: 'band', word, bit, program, above, below });
     }
-    const program = this.programOf(expression);
-    this.watch({ program });
-    this.computed.push({ kind: 'band', bit: term.bit, program, above, below });
+    return { op: 'term', term };
   }
 
-  private term(
-    text: string,
-    kind: Term['kind'],
-    reads: readonly string[],
-    bit = 1 << (this.termBits++ % wordBits),
-  ): Term {
-    const word = kind === 'flag' || kind === 'pulse' ? 'flags' : 'terms';
+  private term(text: string, kind: Term['kind'], reads: readonly string[], flagBit = 0): Term {
+    const place = flagBit === 0 ? this.termBits++ : -1;
+    const word = place < 0 ? 'flags' : place < wordBits ? 'terms' : 'more';
+    const bit = place < 0 ? flagBit : 1 << (place % wordBits);
     const term: Term = { index: this.terms.size, text, kind, word, bit, reads };
     this.terms.set(text, term);
     return term;
   }
 
-  private kindOf(expression: Expression): Kind {
-    switch (expression.kind) {
-      case 'number':
-        return 'number';
-      case 'flag':
-        return 'flag';
-      case 'name': {
-        const signal = this.signals.get(expression.name);
-        if (signal !== undefined) return signal.kind === 'number' ? 'number' : 'flag';
-        if (expression.name in this.derived) return this.kindOfDerived(expression.name);
-        const known = [...this.signals.keys(), ...Object.keys(this.derived)];
-        return this.refuse('signal-unknown', { name: expression.name, known }, expression.at);
-      }
-      case 'call': {
-        const known = Object.hasOwn(functions, expression.name) ? functions[expression.name] : undefined;
-        if (known === undefined)
-          this.refuse(
-            'function-unknown',
-            { name: expression.name, known: Object.keys(functions) },
-            expression.at,
-          );
-        if (known.takes !== expression.parts.length) {
-          const values = { name: expression.name, expected: known.takes, received: expression.parts.length };
-          this.refuse('function-count', values, expression.at);
-        }
-        for (const part of expression.parts) this.want(part, 'number');
-        return 'number';
-      }
-      case 'unary':
-        return this.want(expression.part, expression.operator === '!' ? 'flag' : 'number');
-      case 'choose': {
-        this.want(expression.test, 'flag');
-        return this.want(expression.no, this.kindOf(expression.yes));
-      }
-      case 'binary': {
-        const { operator, left, right } = expression;
-        if (operator === '&&' || operator === '||') {
-          this.want(left, 'flag');
-          return this.want(right, 'flag');
-        }
-        if (operator === '==' || operator === '!=') this.want(right, this.kindOf(left));
-        else {
-          this.want(left, 'number');
-          this.want(right, 'number');
-        }
-        return isComparison(operator) ? 'flag' : 'number';
-      }
-    }
-  }
-
-  /** Refuses an expression of the other kind, and says how it could be meant. */
-  private want(expression: Expression, expected: Kind): Kind {
-    const received = this.kindOf(expression);
-    if (received !== expected) {
-      const part = this.text.slice(expression.at, expression.end);
-      const remedy = expected === 'flag' ? `compare it, such as ${part} > 0` : '';
-      this.refuse('expression-kind', { part, received, expected, remedy }, expression.at);
-    }
-    return received;
-  }
-
   private toCondition(expression: Expression): Condition {
-    this.want(expression, 'flag');
+    want(expression, 'flag', this);
     return this.conditionOf(expression);
   }
 
@@ -338,13 +263,8 @@ export class SignalCompiler {
     switch (expression.kind) {
       case 'flag':
         return { op: 'constant', value: expression.value };
-      case 'name': {
-        const signal = this.signals.get(expression.name);
-        if (signal === undefined) return this.derivedFlags.get(expression.name)!;
-        const known = this.terms.get(signal.name);
-        const kind = signal.kind as 'flag' | 'pulse';
-        return { op: 'term', term: known ?? this.term(signal.name, kind, [signal.name], signal.bit) };
-      }
+      case 'name':
+        return this.flagNamed(expression.name);
       case 'unary':
         return not(this.conditionOf(expression.part));
       case 'choose': {
@@ -358,7 +278,9 @@ export class SignalCompiler {
         const { operator, left, right } = expression;
         if (operator === '&&') return both(this.conditionOf(left), this.conditionOf(right));
         if (operator === '||') return either(this.conditionOf(left), this.conditionOf(right));
-        if (this.kindOf(left) === 'number') return this.comparison(expression, operator as Comparison);
+        const choice = choiceTested(expression, this);
+        if (choice !== undefined) return this.choiceTest(expression, choice);
+        if (kindOf(left, this) === 'number') return this.comparison(expression, operator as Comparison);
         const [a, b] = [this.conditionOf(left), this.conditionOf(right)];
         const same = either(both(a, b), both(not(a), not(b)));
         return operator === '==' ? same : not(same);
@@ -368,68 +290,52 @@ export class SignalCompiler {
     }
   }
 
+  /** A flag, pulse, tag or derived flag by name. */
+  private flagNamed(name: string): Condition {
+    const signal = this.scope.signals.get(name);
+    const tag = this.scope.tags.get(name);
+    if (signal === undefined && tag === undefined) return this.scope.derivedFlags.get(name)!;
+    const known = this.terms.get(name);
+    const [kind, bit] = signal === undefined ? ['tag' as const, tag!] : [signal.kind, signal.bit];
+    return { op: 'term', term: known ?? this.term(name, kind as 'flag' | 'pulse' | 'tag', [name], bit) };
+  }
+
+  /** A choice keeps the index of its option in a slot, so that its test is a comparison like any other. */
+  private choiceTest(
+    expression: BinaryExpression,
+    { slot, option }: { slot: number; option: number },
+  ): Condition {
+    const test = { ...expression, operator: '==' as const };
+    const text = written(test);
+    const term = this.terms.get(text) ?? this.term(text, 'compare', this.scope.readsOf(expression));
+    this.regions[slot]!.addTest(term, [option], (value) => value === option);
+    const is: Condition = { op: 'term', term };
+    return expression.operator === '==' ? is : { op: 'not', part: is };
+  }
+
   private comparison(expression: BinaryExpression, operator: Comparison): Condition {
-    const constants = { left: this.constant(expression.left), right: this.constant(expression.right) };
+    const constants = { left: constantOf(expression.left), right: constantOf(expression.right) };
     if (constants.left !== undefined && constants.right !== undefined)
       return { op: 'constant', value: compare(operator, constants.left, constants.right) };
     const text = written(expression);
     const known = this.terms.get(text);
     if (known !== undefined) return { op: 'term', term: known };
-    const term = this.term(text, 'compare', this.readsOf(expression));
+    const term = this.term(text, 'compare', this.scope.readsOf(expression));
     const swap = constants.left !== undefined;
-    const plain = this.plainNumber(swap ? expression.right : expression.left);
+    const plain = this.scope.plainNumber(swap ? expression.right : expression.left);
     const threshold = swap ? constants.left : constants.right;
     if (plain !== undefined && threshold !== undefined) {
       const facing = swap ? flipped[operator] : operator;
-      this.regions[plain.slot]!.addTest(term.bit, [threshold, -threshold], (value) =>
+      this.regions[plain.slot]!.addTest(term, [threshold, -threshold], (value) =>
         compare(facing, shaped(plain.shape, value), threshold),
       );
     } else {
       const program = this.programOf(expression);
       this.watch({ program });
-      this.computed.push({ kind: 'joint', bit: term.bit, program });
+      const { word, bit } = term;
+      this.computed.push({ kind: 'joint', word, bit, program });
     }
     return { op: 'term', term };
-  }
-
-  /** The value of an expression without signals. */
-  private constant(expression: Expression): number | undefined {
-    if (expression.kind === 'number') return expression.value;
-    if (expression.kind !== 'unary' || expression.operator !== '-') return undefined;
-    const value = this.constant(expression.part);
-    return value === undefined ? undefined : -value;
-  }
-
-  /** A number as it was set, its negative or its size: what can be cut into regions exactly. */
-  private plainNumber(expression: Expression): { slot: number; shape: PlainShape } | undefined {
-    if (expression.kind === 'name') {
-      const signal = this.signals.get(expression.name);
-      if (signal !== undefined) return { slot: signal.slot, shape: 'plain' };
-      const derived = this.derivedNumbers.get(expression.name);
-      return derived && this.plainNumber(derived);
-    }
-    if (expression.kind === 'call' && expression.name === 'abs') {
-      const inner = this.plainNumber(expression.parts[0]!);
-      return inner && { ...inner, shape: 'absolute' };
-    }
-    if (expression.kind !== 'unary' || expression.operator !== '-') return undefined;
-    const inner = this.plainNumber(expression.part);
-    if (inner === undefined || inner.shape === 'absolute') return undefined;
-    return { ...inner, shape: inner.shape === 'plain' ? 'negated' : 'plain' };
-  }
-
-  /** The signals an expression reads, derived ones followed to their sources. */
-  private readsOf(expression: Expression, into = new Set<string>()): string[] {
-    const visit = (part: Expression): void => {
-      if (part.kind === 'name') {
-        const derived = this.derived[part.name];
-        if (this.signals.has(part.name)) into.add(part.name);
-        else if (derived !== undefined)
-          this.readsOf(parseExpression(typeof derived === 'string' ? derived : derived.of), into);
-      } else partsOf(part).forEach(visit);
-    };
-    visit(expression);
-    return [...into];
   }
 
   private programOf(expression: Expression): Program {
@@ -437,10 +343,10 @@ export class SignalCompiler {
     const constants: number[] = [];
     const emit = (part: Expression): void => {
       if (part.kind === 'name') {
-        const signal = this.signals.get(part.name);
-        const derived = this.derivedNumbers.get(part.name);
+        const slot = this.scope.slotOf(part.name);
+        const derived = this.scope.derivedNumbers.get(part.name);
         if (derived !== undefined) emit(derived);
-        else if (signal?.kind === 'number') code.push(Op.number, signal.slot);
+        else if (slot !== undefined) code.push(Op.number, slot);
         else emitCondition(this.conditionOf(part));
         return;
       }
@@ -448,15 +354,18 @@ export class SignalCompiler {
         code.push(Op.constant, constants.push(Number(part.value)) - 1);
         return;
       }
+      if (part.kind === 'binary' && isComparison(part.operator) && choiceTested(part, this) !== undefined) {
+        emitCondition(this.conditionOf(part));
+        return;
+      }
       partsOf(part).forEach(emit);
       if (part.kind === 'call') code.push(functions[part.name]!.op, 0);
       else if (part.kind === 'unary') code.push(part.operator === '!' ? Op.not : Op.negate, 0);
       else if (part.kind === 'choose') code.push(Op.choose, 0);
-      else code.push(valueOps[part.operator]!, 0);
+      else if (part.kind === 'binary') code.push(valueOps[part.operator]!, 0);
     };
     const emitCondition = (condition: Condition): void => {
-      if (condition.op === 'term')
-        code.push(condition.term.word === 'flags' ? Op.flagBit : Op.termBit, condition.term.bit);
+      if (condition.op === 'term') code.push(opOfWord[condition.term.word], condition.term.bit);
       else if (condition.op === 'constant')
         code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
       else if (condition.op === 'not') {
@@ -471,4 +380,11 @@ export class SignalCompiler {
     emit(expression);
     return { code, constants };
   }
+}
+
+/** The number slots that a program reads, each once. */
+export function slotsOf({ code }: Program): number[] {
+  const slots = new Set<number>();
+  for (let i = 0; i < code.length; i += 2) if (code[i] === Op.number) slots.add(code[i + 1]!);
+  return [...slots];
 }

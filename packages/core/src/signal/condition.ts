@@ -1,13 +1,25 @@
-/** One comparison, flag, pulse, band or lasting flag: what conditions are made of, each tested once for all. */
+/** The bits that a situation consists of. Each word has 30, so that it stays a small integer on every engine. */
+export interface Words {
+  /** Flags, pulses and tags. */
+  readonly flags: number;
+  /** The first 30 computed terms: comparisons, bands, lasting flags. */
+  readonly terms: number;
+  /** The next 30. */
+  readonly more: number;
+}
+
+/** How many bits a word has. */
+export const wordBits = 30;
+
+/** One comparison, flag, pulse, tag, band or lasting flag: what conditions are made of, each tested once for all. */
 export interface Term {
   readonly index: number;
   /** As a person wrote it: `vy < 0`, `grounded`, or the name of a derived signal. */
   readonly text: string;
-  readonly kind: 'flag' | 'pulse' | 'compare' | 'band' | 'lasting';
-  /** Which word its bit is in: what was set (`flags`) or what is computed from it (`terms`). */
-  readonly word: 'flags' | 'terms';
+  readonly kind: 'flag' | 'pulse' | 'tag' | 'compare' | 'band' | 'lasting';
+  readonly word: keyof Words;
   readonly bit: number;
-  /** The names of the signals it reads, first values not included. */
+  /** The names of the signals it reads. */
   readonly reads: readonly string[];
 }
 
@@ -18,19 +30,24 @@ export type Condition =
   | { readonly op: 'not'; readonly part: Condition }
   | { readonly op: 'and' | 'or'; readonly left: Condition; readonly right: Condition };
 
-/** Whether a condition holds for the two words. */
-export function holds(condition: Condition, flags: number, terms: number): boolean {
+/** Whether a term is on. */
+export function isOn({ word, bit }: Pick<Term, 'word' | 'bit'>, words: Words): boolean {
+  return ((word === 'flags' ? words.flags : word === 'terms' ? words.terms : words.more) & bit) !== 0;
+}
+
+/** Whether a condition holds for the words. */
+export function holds(condition: Condition, words: Words): boolean {
   switch (condition.op) {
     case 'constant':
       return condition.value;
     case 'term':
-      return ((condition.term.word === 'flags' ? flags : terms) & condition.term.bit) !== 0;
+      return isOn(condition.term, words);
     case 'not':
-      return !holds(condition.part, flags, terms);
+      return !holds(condition.part, words);
     case 'and':
-      return holds(condition.left, flags, terms) && holds(condition.right, flags, terms);
+      return holds(condition.left, words) && holds(condition.right, words);
     case 'or':
-      return holds(condition.left, flags, terms) || holds(condition.right, flags, terms);
+      return holds(condition.left, words) || holds(condition.right, words);
   }
 }
 
@@ -40,14 +57,14 @@ export function holds(condition: Condition, flags: number, terms: number): boole
  *
  * @returns their bits in the word of flags; 0 when the condition is false or no pulse supports it
  */
-export function pulsesRead(condition: Condition, flags: number, terms: number): number {
-  if (!holds(condition, flags, terms)) return 0;
+export function pulsesRead(condition: Condition, words: Words): number {
+  if (!holds(condition, words)) return 0;
   switch (condition.op) {
     case 'term':
       return condition.term.kind === 'pulse' ? condition.term.bit : 0;
     case 'and':
     case 'or':
-      return pulsesRead(condition.left, flags, terms) | pulsesRead(condition.right, flags, terms);
+      return pulsesRead(condition.left, words) | pulsesRead(condition.right, words);
     default:
       return 0;
   }

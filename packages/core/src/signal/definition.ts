@@ -2,6 +2,10 @@
 export type SignalDefinition =
   | { number: number }
   | { flag: boolean }
+  /** One of several names, tested by `mode == 'ladder'`. `first` is the first one by default. */
+  | { choice: readonly string[]; first?: string | undefined }
+  /** Two numbers that are set together, read as `aim.x` and `aim.y`. */
+  | { vector: readonly [number, number] }
   /** `keep`: for how many milliseconds a press counts while nothing uses it. Default 0: at its instant only. */
   | { pulse: true | { keep?: number | undefined } };
 
@@ -16,18 +20,26 @@ export type DerivedDefinition =
   /** Becomes true once the condition has been true for `settle` milliseconds. */
   | { of: string; settle: number };
 
-/** How a signal stands in a controller. */
+/** How a signal stands in a controller. Also serves as a handle that is set faster than a name. */
 export interface Signal {
   readonly name: string;
-  readonly kind: 'number' | 'flag' | 'pulse';
-  /** A number's place among a performer's numbers; -1 for others. */
+  readonly kind: 'number' | 'flag' | 'choice' | 'vector' | 'pulse';
+  /**
+   * A number's place among the number slots; a choice's, which keeps the index of its option; a vector's first of
+   * two. -1 for flags and pulses.
+   */
   readonly slot: number;
-  /** A flag's or pulse's bit in the word of flags; 0 for numbers. */
+  /** A flag's or pulse's bit in the word of flags; 0 for others. */
   readonly bit: number;
-  /** A pulse's place among a performer's numbers for the instant at which it expires; -1 for others. */
+  /** A pulse's place among the timers; -1 for others. */
   readonly timer: number;
   /** A pulse's `keep` in microseconds, at least 1. */
   readonly keep: number;
-  /** The first value; flags are 1 or 0. */
-  readonly first: number;
+  /** The first value: flags are 1 or 0, choices the index of the option. A vector has two. */
+  readonly first: readonly number[];
+  /** The options of a choice. */
+  readonly options: readonly string[];
 }
+
+/** What a signal is set to: by kind a number, true or false, the name of an option, or `[x, y]`. */
+export type SignalValue = number | boolean | string | readonly [number, number];

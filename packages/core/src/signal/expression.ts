@@ -2,6 +2,7 @@
 export type Expression =
   | { readonly kind: 'number'; readonly value: number; readonly at: number; readonly end: number }
   | { readonly kind: 'flag'; readonly value: boolean; readonly at: number; readonly end: number }
+  | { readonly kind: 'text'; readonly value: string; readonly at: number; readonly end: number }
   | { readonly kind: 'name'; readonly name: string; readonly at: number; readonly end: number }
   | {
       readonly kind: 'call';
@@ -50,13 +51,13 @@ export class ExpressionError extends Error {
 }
 
 interface Token {
-  readonly kind: 'number' | 'name' | 'sign' | 'end';
+  readonly kind: 'number' | 'name' | 'text' | 'sign' | 'end';
   readonly text: string;
   readonly at: number;
 }
 
 const tokenPattern =
-  /\s*(?:(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+)|([A-Za-z_]\w*)|(===|!==|==|!=|<=|>=|&&|\|\||[-+*/%<>!()?:,]))/y;
+  /\s*(?:(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+)|([A-Za-z_]\w*(?:\.\w+)?)|('[^']*'|"[^"]*")|(===|!==|==|!=|<=|>=|&&|\|\||[-+*/%<>!()?:,]))/y;
 
 function tokensOf(text: string): Token[] {
   const tokens: Token[] = [];
@@ -64,9 +65,10 @@ function tokensOf(text: string): Token[] {
   let end = 0;
   for (let found = tokenPattern.exec(text); found !== null; found = tokenPattern.exec(text)) {
     end = tokenPattern.lastIndex;
-    const [number, name, sign] = found.slice(1);
-    const word = number ?? name ?? sign ?? '';
-    const kind = number !== undefined ? 'number' : name !== undefined ? 'name' : 'sign';
+    const [number, name, quoted, sign] = found.slice(1);
+    const word = number ?? name ?? quoted ?? sign ?? '';
+    const kind =
+      number !== undefined ? 'number' : name !== undefined ? 'name' : quoted !== undefined ? 'text' : 'sign';
     tokens.push({ kind, text: word, at: end - word.length });
   }
   const rest = text.slice(end).trim();
@@ -169,6 +171,7 @@ class Parser {
     this.next++;
     const end = token.at + token.text.length;
     if (token.kind === 'number') return { kind: 'number', value: Number(token.text), at: token.at, end };
+    if (token.kind === 'text') return { kind: 'text', value: token.text.slice(1, -1), at: token.at, end };
     if (token.text === '(') {
       const inner = this.choice();
       this.expect(')');
@@ -251,6 +254,8 @@ export function written(expression: Expression): string {
       return `${inner(expression.left)} ${expression.operator} ${inner(expression.right)}`;
     case 'choose':
       return `${inner(expression.test)} ? ${inner(expression.yes)} : ${inner(expression.no)}`;
+    case 'text':
+      return `'${expression.value}'`;
     default:
       return String(expression.value);
   }

@@ -1,3 +1,5 @@
+import type { Words } from './condition.js';
+
 /**
  * A numeric expression as instructions for a small stack machine.
  *
@@ -9,6 +11,9 @@ export interface Program {
   readonly code: readonly number[];
   readonly constants: readonly number[];
 }
+
+/** Where the values of signals begin among a performer's numbers; what it keeps for itself comes before. */
+export const firstSlot = 5;
 
 /** The instructions. A flag on the stack is 1 or 0. */
 export const Op = {
@@ -44,6 +49,8 @@ export const Op = {
   max: 27,
   hypot: 28,
   clamp: 29,
+  /** Pushes 1 when a bit of the second word of computed terms is set. */
+  moreBit: 30,
 } as const;
 
 /** The functions an expression may call: how many values each takes. */
@@ -66,16 +73,11 @@ const stack = new Float64Array(1024);
 /**
  * Runs a program.
  *
- * @param numbers the performer's numbers, by slot
+ * @param numbers the performer's numbers; those of its signals begin at {@link firstSlot}
  * @returns its value; a flag is 1 or 0. A result that is no finite number (a division by 0) counts as 0, so
  *   that no comparison downstream ever meets `NaN`.
  */
-export function runProgram(
-  program: Program,
-  numbers: readonly number[],
-  flags: number,
-  terms: number,
-): number {
+export function runProgram(program: Program, numbers: readonly number[], words: Words): number {
   const { code, constants } = program;
   let top = -1;
   for (let i = 0; i < code.length; i += 2) {
@@ -85,13 +87,16 @@ export function runProgram(
         stack[++top] = constants[operand]!;
         break;
       case Op.number:
-        stack[++top] = numbers[operand]!;
+        stack[++top] = numbers[firstSlot + operand]!;
         break;
       case Op.flagBit:
-        stack[++top] = (flags & operand) !== 0 ? 1 : 0;
+        stack[++top] = (words.flags & operand) !== 0 ? 1 : 0;
         break;
       case Op.termBit:
-        stack[++top] = (terms & operand) !== 0 ? 1 : 0;
+        stack[++top] = (words.terms & operand) !== 0 ? 1 : 0;
+        break;
+      case Op.moreBit:
+        stack[++top] = (words.more & operand) !== 0 ? 1 : 0;
         break;
       case Op.negate:
         stack[top] = -stack[top]!;

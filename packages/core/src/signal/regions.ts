@@ -1,6 +1,9 @@
+import type { Term, Words } from './condition.js';
+
 /**
  * The line of one number cut where any term could change: within a region nothing does. Region `i` holds the
- * values `x` with `bounds[i - 1] <= x < bounds[i]`; the last bound is `Infinity`, so a search needs no other end.
+ * values `x` with `bounds[i] <= x < bounds[i + 1]`; the first bound is `-Infinity` and the last `Infinity`, so a
+ * search needs no other ends.
  */
 export interface Regions {
   readonly bounds: readonly number[];
@@ -8,6 +11,9 @@ export interface Regions {
   readonly keep: readonly number[];
   /** Bits of computed terms that a region turns on. */
   readonly put: readonly number[];
+  /** The same of the second word of computed terms. */
+  readonly keepMore: readonly number[];
+  readonly putMore: readonly number[];
   /** The direction a region turns the character to, or -1 where it keeps facing as it does. */
   readonly toward: readonly number[];
   /** Whether other terms must be computed anew whenever this number changes at all. */
@@ -32,14 +38,14 @@ export function nextUp(value: number): number {
 /** Gathers what is tested of one number and cuts its line. */
 export class RegionBuilder {
   private readonly bounds = new Set<number>();
-  private readonly tests: { bit: number; test: Test }[] = [];
+  private readonly tests: { place: Pick<Term, 'word' | 'bit'>; test: Test }[] = [];
   private turn: ((value: number) => number) | undefined;
   joint = false;
 
   /** @param at every value at which the test's answer may change: a threshold gives itself and {@link nextUp} */
-  addTest(bit: number, thresholds: readonly number[], test: Test): void {
+  addTest(place: Pick<Term, 'word' | 'bit'>, thresholds: readonly number[], test: Test): void {
     this.addThresholds(thresholds);
-    this.tests.push({ bit, test });
+    this.tests.push({ place, test });
   }
 
   addTurn(thresholds: readonly number[], toward: (value: number) => number): void {
@@ -55,25 +61,41 @@ export class RegionBuilder {
   }
 
   build(): Regions {
-    const bounds = [...this.bounds].sort((a, b) => a - b);
-    const firsts = [-Infinity, ...bounds];
-    const answers = firsts.map((value) => this.tests.map(({ bit, test }) => ({ bit, on: test(value) })));
-    const union = (row: { bit: number }[]): number => row.reduce((word, { bit }) => word | bit, 0);
-    const tested = union(this.tests);
+    const bounds = [-Infinity, ...[...this.bounds].sort((a, b) => a - b)];
+    const answers = bounds.map((value) => this.tests.map(({ place, test }) => ({ place, on: test(value) })));
+    const union = (word: keyof Words, tests: readonly { place: Pick<Term, 'word' | 'bit'> }[]): number =>
+      tests.reduce((bits, { place }) => (place.word === word ? bits | place.bit : bits), 0);
+    const kept = (word: keyof Words): number[] =>
+      answers.map(
+        (row) =>
+          ~union(word, this.tests) |
+          union(
+            word,
+            row.filter(({ on }) => on === undefined),
+          ),
+      );
+    const put = (word: keyof Words): number[] =>
+      answers.map((row) =>
+        union(
+          word,
+          row.filter(({ on }) => on === true),
+        ),
+      );
     return {
       bounds: [...bounds, Infinity],
-      keep: answers.map((row) => ~tested | union(row.filter(({ on }) => on === undefined))),
-      put: answers.map((row) => union(row.filter(({ on }) => on === true))),
-      toward: firsts.map((value) => this.turn?.(value) ?? -1),
+      keep: kept('terms'),
+      put: put('terms'),
+      keepMore: kept('more'),
+      putMore: put('more'),
+      toward: bounds.map((value) => this.turn?.(value) ?? -1),
       joint: this.joint,
     };
   }
 }
 
 /** The region a number lies in. */
-export function regionOf(regions: Regions, value: number): number {
-  const { bounds } = regions;
+export function regionOf({ bounds }: Regions, value: number): number {
   let region = 0;
-  while (value >= bounds[region]!) region++;
+  while (value >= bounds[region + 1]!) region++;
   return region;
 }

@@ -1,0 +1,46 @@
+import type { State } from './controller.js';
+
+/** One step of a route: the state it leads to, and the hop that does, or -1 for `then`. */
+export interface Leg {
+  readonly to: number;
+  readonly hop: number;
+}
+
+/** The shortest ways along hops and `then`, found when they are first asked for. */
+export class Routes {
+  /** For each state that was asked for, the first leg from every state that leads there. */
+  private readonly known = new Map<number, readonly (Leg | undefined)[]>();
+
+  constructor(private readonly states: readonly State[]) {}
+
+  /** The first leg of the shortest way, by document order among equals; `undefined` when there is none. */
+  leg(from: number, to: number): Leg | undefined {
+    let legs = this.known.get(to);
+    if (legs === undefined) {
+      legs = this.search(to);
+      this.known.set(to, legs);
+    }
+    return legs[from];
+  }
+
+  /** Breadth first, backwards from the state to be reached. */
+  private search(goal: number): (Leg | undefined)[] {
+    const legs = new Array<Leg | undefined>(this.states.length).fill(undefined);
+    let reached = new Set([goal]);
+    const found = new Set(reached);
+    while (reached.size > 0) {
+      const next = new Set<number>();
+      for (const { index, hops, then } of this.states) {
+        if (found.has(index)) continue;
+        const hop = hops.findIndex(({ to }) => reached.has(to));
+        if (hop >= 0) legs[index] = { to: hops[hop]!.to, hop };
+        else if (reached.has(then)) legs[index] = { to: then, hop: -1 };
+        else continue;
+        next.add(index);
+      }
+      for (const index of next) found.add(index);
+      reached = next;
+    }
+    return legs;
+  }
+}

@@ -1,0 +1,115 @@
+import { holds, pulsesRead } from '../signal/condition.js';
+import type { Condition, Words } from '../signal/condition.js';
+
+/** What the table needs of a state. Conditions are indices into the list of conditions, -1 for none. */
+export interface Candidate {
+  readonly while: number;
+  readonly when: number;
+}
+
+/** Past this many situations the table is begun anew, so that memory stays bounded. */
+const mostSituations = 8192;
+
+/**
+ * The words of bits at one instant, with what follows from them alone: which conditions hold and which state that
+ * wants in ranks highest. Shared by all performers of a controller that meet it.
+ */
+export class Situation implements Words {
+  /** The highest-ranked state that wants in for what holds (not for what has just become true); -1 for none. */
+  readonly best: number;
+  /** 32-bit words: the truth of each condition, then of each state whether it wants in. */
+  private readonly bits: Int32Array;
+  private readonly stateWords: number;
+
+  /** @param order the states from the highest rank to the lowest, document order among equals */
+  constructor(
+    readonly flags: number,
+    readonly terms: number,
+    readonly more: number,
+    conditions: readonly Condition[],
+    states: readonly Candidate[],
+    order: readonly number[],
+  ) {
+    this.stateWords = (conditions.length + 31) >> 5;
+    this.bits = new Int32Array(this.stateWords + ((states.length + 31) >> 5));
+    for (let index = 0; index < conditions.length; index++)
+      if (holds(conditions[index]!, this)) this.bits[index >> 5]! |= 1 << (index & 31);
+    let best = -1;
+    for (const index of order) {
+      const state = states[index]!;
+      if (!this.holds(state.while) || (state.when < 0 && state.while < 0)) continue;
+      if (state.when >= 0 && pulsesRead(conditions[state.when]!, this) === 0) continue;
+      this.bits[this.stateWords + (index >> 5)]! |= 1 << (index & 31);
+      if (best < 0) best = index;
+    }
+    this.best = best;
+  }
+
+  /** Whether a condition holds; a missing one (-1) does. */
+  holds(condition: number): boolean {
+    return condition < 0 || (this.bits[condition >> 5]! & (1 << (condition & 31))) !== 0;
+  }
+
+  /** Whether a state wants in for what holds. */
+  wantsIn(state: number): boolean {
+    return (this.bits[this.stateWords + (state >> 5)]! & (1 << (state & 31))) !== 0;
+  }
+}
+
+/**
+ * The situations met so far. One is made when it is first met and found again by hashing, so a decision costs the same
+ * with forty states as with twelve.
+ */
+export class Situations {
+  private table: (Situation | undefined)[] = [];
+  private used = 0;
+
+  /** @param order the states from the highest rank to the lowest, document order among equals */
+  constructor(
+    private readonly conditions: readonly Condition[],
+    private readonly states: readonly Candidate[],
+    private readonly order: readonly number[],
+  ) {
+    this.clear(64);
+  }
+
+  find(flags: number, terms: number, more: number): Situation {
+    const { table } = this;
+    const mask = table.length - 1;
+    // The words are spread over the table by one multiplication each (Knuth, TAOCP 3, 6.4).
+    const mixed = Math.imul(flags, 0x9e3779b1) ^ Math.imul(terms, 0x85ebca6b) ^ Math.imul(more, 0xc2b2ae35);
+    let place = (mixed >>> 8) & mask;
+    for (let met = table[place]; met !== undefined; met = table[place]) {
+      if (met.flags === flags && met.terms === terms && met.more === more) return met;
+      place = (place + 1) & mask;
+    }
+    return this.add(flags, terms, more);
+  }
+
+  private add(flags: number, terms: number, more: number): Situation {
+    if (this.used * 2 >= this.table.length) {
+      const known = this.table;
+      const grows = known.length < mostSituations * 2;
+      this.clear(grows ? known.length * 2 : known.length);
+      if (grows) for (const one of known) if (one !== undefined) this.put(one);
+    }
+    const found = new Situation(flags, terms, more, this.conditions, this.states, this.order);
+    this.put(found);
+    return found;
+  }
+
+  private put(situation: Situation): void {
+    const { flags, terms, more } = situation;
+    const mask = this.table.length - 1;
+    const mixed = Math.imul(flags, 0x9e3779b1) ^ Math.imul(terms, 0x85ebca6b) ^ Math.imul(more, 0xc2b2ae35);
+    let place = (mixed >>> 8) & mask;
+    while (this.table[place] !== undefined) place = (place + 1) & mask;
+    this.table[place] = situation;
+    this.used++;
+  }
+
+  private clear(slots: number): void {
+    this.used = 0;
+    this.table = new Array<Situation | undefined>(slots).fill(undefined);
+  }
+}

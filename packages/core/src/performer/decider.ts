@@ -1,0 +1,368 @@
+import type { Controller, State } from '../controller/controller.js';
+import { Place } from '../controller/numbers.js';
+import { Rule } from '../controller/rule.js';
+import { callError } from '../problem/problem.js';
+import { pulsesRead } from '../signal/condition.js';
+import { Mark, Moment, Player } from './player.js';
+
+/**
+ * Which states' `when` has become true at the instant being decided. An instant is decided within one call, so one
+ * scratch serves all performers.
+ */
+let justTrue = new Uint8Array(64);
+let anyJustTrue = false;
+
+/** Which hop was found last; read by `enter` right after. One scratch for all, as above. */
+let takenHop = -1;
+
+/** The one rule of decision: what shows next, and how it is entered. */
+export abstract class Decider extends Player {
+  /** A bit for each hop whose condition was true within its span. */
+  protected remembered = 0;
+  /** The state that a route leads to, -1 for none. */
+  protected goal = -1;
+  /** By which rule the state was entered, and from which state (plus one) above its four bits. */
+  protected last: number = Rule.start;
+  /** The pulses that were used for it. */
+  protected lastUsed = 0;
+
+  protected constructor(controller: Controller) {
+    super(controller);
+    if (justTrue.length < controller.states.length) justTrue = new Uint8Array(controller.states.length);
+  }
+
+  protected override get isWatchful(): boolean {
+    return this.goal >= 0;
+  }
+
+  protected override instant(at: number): void {
+    // From here on the present is `at`, also for a caller that catches an error thrown below.
+    this.numbers[Place.due] = at;
+    this.wait = 0;
+    this.moveTo(at);
+    this.expirePulses(at);
+    if (anyJustTrue) forgetChanges();
+    let fresh = this.commit(at);
+    if ((this.marks & Mark.begun) === 0) {
+      this.marks |= Mark.begun;
+      this.reportCues(at);
+      fresh = true;
+    }
+    const { atLeast } = this.current;
+    if (atLeast > 0 && this.numbers[Place.entered]! + atLeast === at) fresh = true;
+    const moment = this.crossBorders(at);
+    // Where neither a bit nor the frame has changed, the last decision still stands.
+    if (fresh || moment !== Moment.nothing) this.settle(at, moment);
+  }
+
+  /**
+   * Takes over what was set, and notes which `when` has thereby become true.
+   *
+   * @returns whether the situation, the direction or the gait has changed
+   */
+  protected commit(at: number): boolean {
+    const { watched } = this.controller;
+    const before = this.situation;
+    this.readSignals(at);
+    const after = this.situation;
+    let changed = before !== after;
+    if (changed)
+      for (const { state, when } of watched)
+        if (!before.holds(when) && after.holds(when)) {
+          justTrue[state] = 1;
+          anyJustTrue = true;
+        }
+    const state = this.current;
+    const { timeline, toward } = this;
+    const direction = state.held ? timeline.direction : toward;
+    if (direction !== timeline.direction) this.controller.reports.add(2, timeline.direction, direction, at);
+    const book = changed && state.gaits.length > 0 && !timeline.bridge ? this.gait(state) : timeline.book;
+    if (book !== timeline.book) this.reportGait(state, timeline.book, book, at);
+    if (direction !== timeline.direction || book !== timeline.book) {
+      this.changeTimeline(state.books[book]![direction]!);
+      changed = true;
+    }
+    if (state.rate !== undefined) this.readRate();
+    return changed;
+  }
+
+  private reportGait({ bookNames }: State, from: number, to: number, at: number): void {
+    const { reports } = this.controller;
+    reports.add(3, reports.bookIndex(bookNames[from]!), reports.bookIndex(bookNames[to]!), at);
+  }
+
+  protected override settle(at: number, moment: number): boolean {
+    const { states } = this.controller;
+    let switches = 0;
+    for (;;) {
+      let to = this.decide(at, moment);
+      if (to < 0) {
+        if (this.remember(at) || this.queuePress(at)) continue;
+        to = this.restart();
+        if (to < 0) return switches > 0;
+      }
+      if (++switches > states.length) throw this.cycleError(to);
+      moment = this.enter(to, at) ? Moment.begins : Moment.nothing;
+      this.commit(at);
+    }
+  }
+
+  /** The rule of decision. @returns the state to switch to, or -1 to stay; notes the rule in {@link last} */
+  private decide(at: number, moment: number): number {
+    const { states, rest } = this.controller;
+    const { situation } = this;
+    const state = this.current;
+    const over = state.ends && (this.marks & Mark.ended) !== 0;
+    const best = this.best(over);
+    if (!state.final && best >= 0 && states[best]!.priority > state.priority) return this.by(Rule.rank, best);
+
+    const leg = this.goal < 0 ? -1 : this.legNow(state, moment, over);
+    if (leg >= 0) return this.by(Rule.route, leg);
+    const hop = state.hops.length === 0 ? -1 : this.hopNow(state, moment);
+    if (hop >= 0) return this.by(Rule.hop, hop);
+
+    if (state.atLeast > 0 && at < this.numbers[Place.entered]! + state.atLeast) return -1;
+    const stands = situation.holds(state.while);
+    if (over && stands && (this.marks & Mark.queued) !== 0) return this.by(Rule.again, state.index);
+    if (over && state.then >= 0 && situation.holds(states[state.then]!.while))
+      return this.by(Rule.then, state.then);
+    if (!over && (stands || !this.mayLeave(state, moment))) {
+      const yielded = state.index === rest ? best : this.yieldNow(state, over);
+      return yielded < 0 || yielded === state.index ? -1 : this.by(Rule.way, yielded);
+    }
+    if (best >= 0) return this.by(Rule.way, best);
+    return state.index === rest ? -1 : this.by(Rule.rest, rest);
+  }
+
+  /** Notes the rule by which a state is entered next, and the one that is left. */
+  private by(rule: number, to: number): number {
+    this.last = ((this.timeline.state + 1) << 4) | rule;
+    return to;
+  }
+
+  /** Whether a state that no longer stands may be left here. At a clip's end it always may, and during a bridge. */
+  private mayLeave(state: State, moment: number): boolean {
+    const { timeline, showing } = this;
+    if (!state.leaves || timeline.bridge || (this.marks & Mark.ended) !== 0) return true;
+    if (moment === Moment.begins) return timeline.leavesAt[showing]!;
+    return moment === Moment.ends && timeline.leavesAfter[showing]!;
+  }
+
+  /** The highest-ranked state that wants in; -1 for none. */
+  private best(over: boolean): number {
+    const { situation } = this;
+    const { watched, places } = this.controller;
+    const { best } = situation;
+    if (!anyJustTrue) return best;
+    const place = best < 0 ? Infinity : places[best]!;
+    for (const one of watched) {
+      if (one.place >= place) return best;
+      if (this.startsNow(one.state, over) && situation.holds(one.while)) return one.state;
+    }
+    return best;
+  }
+
+  /**
+   * Whether a state's `when` has just become true. One that is playing does not want in anew: it would hide others for
+   * one instant.
+   */
+  private startsNow(state: number, over: boolean): boolean {
+    return anyJustTrue && justTrue[state] !== 0 && (state !== this.timeline.state || over);
+  }
+
+  /** The highest-ranked state that wants in of some, or of all; -1 for none. */
+  private bestAmong(among: ReadonlySet<number> | undefined, over: boolean): number {
+    if (among === undefined) return this.best(over);
+    const { order, states } = this.controller;
+    for (const index of order) {
+      if (!among.has(index)) continue;
+      if (this.situation.wantsIn(index)) return index;
+      if (this.startsNow(index, over) && this.situation.holds(states[index]!.while)) return index;
+    }
+    return -1;
+  }
+
+  /** The target of the first hop that is taken now; -1 for none. */
+  private hopNow(state: State, moment: number): number {
+    const { situation, timeline, showing } = this;
+    const { states } = this.controller;
+    const armed = timeline.armed[showing]!;
+    const marked = this.markedHops(moment);
+    for (let i = 0; i < state.hops.length; i++) {
+      const hop = state.hops[i]!;
+      const bit = 1 << i;
+      if (!hop.now && (marked & bit) === 0) continue;
+      const met = hop.remembers
+        ? (this.remembered & bit) !== 0
+        : (armed & bit) !== 0 && situation.holds(hop.if);
+      if (met && situation.holds(states[hop.to]!.while)) {
+        takenHop = i;
+        return hop.to;
+      }
+    }
+    return -1;
+  }
+
+  /** The hops whose instant is this. */
+  private markedHops(moment: number): number {
+    const { timeline, showing } = this;
+    if (moment === Moment.nothing) return 0;
+    return (moment === Moment.begins ? timeline.hopsAt : timeline.hopsAfter)[showing]!;
+  }
+
+  /**
+   * The next state of a route, if its way there is open now: at the hop's instant, whatever its condition; from a state
+   * on the way whose hop has none, at the end of its clip's pass, so that each state is played.
+   */
+  private legNow(state: State, moment: number, over: boolean): number {
+    const { routes, states } = this.controller;
+    const leg = routes.leg(state.index, this.goal);
+    if (leg === undefined || !this.situation.holds(states[leg.to]!.while)) return -1;
+    const { timeline, showing, marks } = this;
+    const ended = (marks & Mark.ended) !== 0;
+    const passed = ended || (moment === Moment.ends && showing === timeline.ends.length - 1);
+    const hop = leg.hop < 0 ? undefined : state.hops[leg.hop]!;
+    const open =
+      hop === undefined
+        ? over
+        : hop.now
+          ? (marks & Mark.underway) === 0 || (passed && !timeline.bridge)
+          : ended || (this.markedHops(moment) & (1 << leg.hop)) !== 0;
+    return open ? leg.to : -1;
+  }
+
+  private yieldNow({ yields }: State, over: boolean): number {
+    if (yields.length === 0) return -1;
+    const open = this.timeline.yielding[this.showing]!;
+    for (let i = 0; i < yields.length; i++) {
+      if ((open & (1 << i)) === 0 || !this.situation.holds(yields[i]!.if)) continue;
+      const best = this.bestAmong(yields[i]!.to, over);
+      if (best >= 0) return best;
+    }
+    return -1;
+  }
+
+  /** Remembers the hops whose condition is true within their span, and uses its pulses. @returns whether a pulse was */
+  private remember(at: number): boolean {
+    const { hops } = this.current;
+    if (hops.length === 0) return false;
+    const { situation } = this;
+    const { conditions } = this.controller;
+    const armed = this.timeline.armed[this.showing]! & ~this.remembered;
+    let used = 0;
+    for (let i = 0; i < hops.length; i++) {
+      const hop = hops[i]!;
+      if (!hop.remembers || (armed & (1 << i)) === 0 || !situation.holds(hop.if)) continue;
+      this.remembered |= 1 << i;
+      if (hop.if >= 0) used |= pulsesRead(conditions[hop.if]!, situation);
+    }
+    if (used === 0) return false;
+    this.usePulses(used);
+    this.commit(at);
+    return true;
+  }
+
+  /** Whether the act that plays is pressed anew. */
+  private isPressedAgain({ index, kind, again, while: during }: State): boolean {
+    if (kind !== 'act' || again === 'ignore' || (this.marks & Mark.ended) !== 0) return false;
+    return (
+      this.situation.wantsIn(index) || (anyJustTrue && justTrue[index] !== 0 && this.situation.holds(during))
+    );
+  }
+
+  /** Queues a press of an act that says so. @returns whether a press was used */
+  private queuePress(at: number): boolean {
+    const state = this.current;
+    if (state.again !== 'queue' || !this.isPressedAgain(state)) return false;
+    this.marks |= Mark.queued;
+    justTrue[state.index] = 0;
+    this.usePulses(this.ownPulses(state));
+    this.commit(at);
+    return true;
+  }
+
+  /** The act itself, if it is to begin anew by a press; -1 if not. */
+  private restart(): number {
+    const state = this.current;
+    if (state.again !== 'restart' || !this.isPressedAgain(state)) return -1;
+    return this.by(Rule.again, state.index);
+  }
+
+  /** Switches to a state. @returns whether a segment of its clip begins */
+  private enter(to: number, at: number): boolean {
+    const { states, reports } = this.controller;
+    const before = this.timeline;
+    const state = states[to]!;
+    const rule = this.last & 15;
+    this.lastUsed = this.pulsesOf(state, rule);
+    this.usePulses(this.lastUsed);
+    if (anyJustTrue) justTrue[to] = 0;
+    reports.add(1, before.state, to, at, rule);
+    const again = to === before.state;
+    this.marks &= ~(Mark.ended | Mark.queued | Mark.underway);
+    if (rule === Rule.route && to !== this.goal) this.marks |= Mark.underway;
+    else this.goal = -1;
+    this.remembered = 0;
+    this.numbers[Place.entered] = at;
+    const direction = state.held ? before.direction : this.toward;
+    if (direction !== before.direction) reports.add(2, before.direction, direction, at);
+    const bridge = state.bridges[before.state]!;
+    this.timeline = state.books[bridge < 0 ? this.gait(state) : bridge]![direction]!;
+    return this.takePlace(before, again ? 'none' : state.carry[before.state]!, at);
+  }
+
+  /** The pulses that entering a state uses: those of the hop's own condition, else of the state's. */
+  private pulsesOf(state: State, rule: number): number {
+    if (rule !== Rule.hop) return this.ownPulses(state);
+    const hop = this.current.hops[takenHop]!;
+    if (hop.remembers) return 0;
+    if (hop.if < 0) return this.ownPulses(state);
+    return pulsesRead(this.controller.conditions[hop.if]!, this.situation);
+  }
+
+  private ownPulses(state: State): number {
+    const { conditions } = this.controller;
+    const read = (condition: number): number =>
+      condition < 0 ? 0 : pulsesRead(conditions[condition]!, this.situation);
+    return read(state.when) | read(state.while);
+  }
+
+  /** Puts a state there by a request, at the present instant. */
+  protected request(to: number, rule: number): void {
+    const at = this.microseconds;
+    this.by(rule, to);
+    const moment = this.enter(to, at) ? Moment.begins : Moment.nothing;
+    this.commit(at);
+    this.settle(at, moment);
+  }
+
+  /** Whether the rules would let a state in that is asked for now. */
+  protected grants(to: number): boolean {
+    const state = this.current;
+    const asked = this.controller.states[to]!;
+    if (!this.situation.holds(asked.while)) return false;
+    if (!state.final && asked.priority > state.priority) return true;
+    const { entered } = Place;
+    if (state.atLeast > 0 && this.microseconds < this.numbers[entered]! + state.atLeast) return false;
+    if (state.index === this.controller.rest) return true;
+    const open = this.timeline.yielding[this.showing]!;
+    return state.yields.some(
+      (one, i) =>
+        (open & (1 << i)) !== 0 && this.situation.holds(one.if) && (one.to === undefined || one.to.has(to)),
+    );
+  }
+
+  private cycleError(to: number): Error {
+    const { states, reports } = this.controller;
+    const names: string[] = [];
+    for (let i = 0; i < reports.count; i++) if (reports.kind(i) === 'switch') names.push(reports.name(i));
+    const end = states[to]!.name;
+    const begin = names.lastIndexOf(end);
+    return callError('switch-cycle', { states: [...names.slice(Math.max(0, begin)), end] });
+  }
+}
+
+function forgetChanges(): void {
+  justTrue.fill(0);
+  anyJustTrue = false;
+}

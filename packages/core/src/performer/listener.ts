@@ -1,0 +1,262 @@
+import { nearestDirection } from '../compass/compass.js';
+import { signalNamed } from '../controller/compile.js';
+import type { Controller, State } from '../controller/controller.js';
+import { Place, lowOf, timerOf } from '../controller/numbers.js';
+import type { Situation } from '../controller/situations.js';
+import type { Timeline } from '../controller/timeline.js';
+import { callError } from '../problem/problem.js';
+import { holds } from '../signal/condition.js';
+import type { Signal, SignalValue } from '../signal/definition.js';
+import { firstSlot, runProgram } from '../signal/program.js';
+import { regionOf } from '../signal/regions.js';
+import { slotNamed } from '../signal/scope.js';
+import type { ComputedTerm } from '../signal/tables.js';
+
+/** The words while they are being computed: one scratch for all, since a reading is never interrupted. */
+const reading = { flags: 0, terms: 0, more: 0 };
+
+/**
+ * What a performer hears: its signals as they are set, and the situation they amounted to when it decided last.
+ *
+ * Setting costs two comparisons as long as the number stays in the interval within which no bit changes. Otherwise
+ * `wait` is set to 0, so that the next step reads all signals and decides. Nothing is computed before that: of several
+ * values set between two steps only the last counts, also for bands.
+ */
+export abstract class Listener {
+  /** What it plays; shared by any number of performers. */
+  readonly controller: Controller;
+  /** See {@link Place}. */
+  protected readonly numbers: number[];
+  /** The clip as it shows, which also says the state and the direction. */
+  protected timeline: Timeline;
+  protected situation: Situation;
+  /** Flags and pulses as they were set; the situation has those of the last decision. */
+  protected setFlags: number;
+  /** Microseconds until the next instant at which anything can change; 0 when something has. */
+  protected wait = 0;
+  /** Where the compass points; the direction follows unless the state holds it. */
+  protected toward: number;
+
+  protected constructor(controller: Controller) {
+    const { tables, states, compass, rest } = controller;
+    this.controller = controller;
+    // A copy keeps the array's kind and is no longer than it must be.
+    this.numbers = controller.firstNumbers.slice();
+    this.timeline = states[rest]!.books[0]![compass.start]!;
+    this.situation = controller.situations.find(tables.firstFlags, 0, 0);
+    this.setFlags = tables.firstFlags;
+    this.toward = compass.start;
+  }
+
+  /**
+   * Sets a number, flag, choice or vector. It counts from the next `step` on; of several values set before it only the
+   * last does.
+   *
+   * @param signal its name, or its handle from `controller.signal(name)`, which is faster
+   * @param value a finite number, true or false, the name of an option, or `[x, y]`
+   * @throws {DotHopError} for an unknown name (with the nearest known one), a wrong kind, or a number that is not
+   *   finite; nothing is changed then
+   */
+  set(signal: string | Signal, value: SignalValue): void {
+    const one = typeof signal === 'string' ? this.signal(signal) : signal;
+    if (one.kind === 'number' && typeof value === 'number' && value - value === 0)
+      this.setNumber(one.slot, value);
+    else if (one.kind === 'flag' && typeof value === 'boolean') {
+      this.setFlags = value ? this.setFlags | one.bit : this.setFlags & ~one.bit;
+      if (((this.setFlags ^ this.situation.flags) & one.bit) !== 0) this.wake();
+    } else this.setOther(one, value);
+  }
+
+  /**
+   * Sets a vector without an array being made.
+   *
+   * @throws {DotHopError} as {@link set} does
+   */
+  setVector(signal: string | Signal, x: number, y: number): void {
+    const one = typeof signal === 'string' ? this.signal(signal) : signal;
+    if (one.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(one, [x, y]);
+    this.setNumber(one.slot, x);
+    this.setNumber(one.slot + 1, y);
+  }
+
+  /**
+   * Makes a pulse happen: it counts until a state uses it or its `keep` has passed. A second one while the first
+   * still counts only begins `keep` anew.
+   *
+   * @throws {DotHopError} for an unknown name or a signal of another kind
+   */
+  pulse(signal: string | Signal): void {
+    const one = typeof signal === 'string' ? this.signal(signal) : signal;
+    if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
+    this.setFlags |= one.bit;
+    this.numbers[this.timerAt(one.timer)] = this.microseconds + one.keep;
+    this.wake();
+  }
+
+  /**
+   * A signal's value as it was set, a derived one's as it was decided last, or whether a state with a tag shows.
+   *
+   * @param name also of a part of a vector, such as `aim.x`
+   * @throws {DotHopError} for an unknown name
+   */
+  value(name: string): SignalValue {
+    const { signals, derived, tags } = this.controller.tables;
+    const signal = signals.get(name);
+    if (signal !== undefined) return this.valueOf(signal);
+    const slot = slotNamed(signals, name);
+    if (slot !== undefined) return this.numbers[firstSlot + slot]!;
+    const tag = tags.get(name);
+    if (tag !== undefined) return (this.situation.flags & tag) !== 0;
+    const rule = derived.get(name);
+    if (rule === undefined)
+      throw callError('set-unknown', { name, known: [...signals.keys(), ...derived.keys(), ...tags.keys()] });
+    return 'code' in rule ? runProgram(rule, this.numbers, this.situation) : holds(rule, this.situation);
+  }
+
+  /** The state that shows. */
+  protected get current(): State {
+    return this.controller.states[this.timeline.state]!;
+  }
+
+  protected get microseconds(): number {
+    return this.numbers[Place.due]! - this.wait;
+  }
+
+  /** Has the next step decide at the present instant. */
+  protected wake(): void {
+    this.numbers[Place.due]! -= this.wait;
+    this.wait = 0;
+  }
+
+  /** Where the instant of a timer is kept. */
+  protected timerAt(timer: number): number {
+    return timerOf(this.controller.tables.regions.length, timer);
+  }
+
+  protected valueOf({ kind, slot, bit, options }: Signal): SignalValue {
+    const { numbers } = this;
+    if (kind === 'number') return numbers[firstSlot + slot]!;
+    if (kind === 'choice') return options[numbers[firstSlot + slot]!]!;
+    if (kind === 'vector') return [numbers[firstSlot + slot]!, numbers[firstSlot + slot + 1]!];
+    return (this.setFlags & bit) !== 0;
+  }
+
+  /** Takes pulses whose time is over out of the word of flags. */
+  protected expirePulses(at: number): void {
+    const { numbers } = this;
+    for (const { timer, bit } of this.controller.tables.pulses) {
+      const place = this.timerAt(timer);
+      if (numbers[place]! > at) continue;
+      this.setFlags &= ~bit;
+      numbers[place] = Infinity;
+    }
+  }
+
+  protected usePulses(used: number): void {
+    if (used === 0) return;
+    this.setFlags &= ~used;
+    for (const { timer, bit } of this.controller.tables.pulses)
+      if ((bit & used) !== 0) this.numbers[this.timerAt(timer)] = Infinity;
+  }
+
+  /** Finds the situation, and where the compass points, from the signals as they are set and the state that shows. */
+  protected readSignals(at: number): void {
+    const { controller, numbers, situation } = this;
+    const { regions, computed } = controller.tables;
+    const { tagBits, reads } = this.current;
+    const flags = this.setFlags | tagBits;
+    let { terms, more } = situation;
+    for (let slot = 0; slot < regions.length; slot++) {
+      const value = numbers[firstSlot + slot]!;
+      const low = lowOf(regions.length, slot);
+      if (value >= numbers[low]! && value < numbers[low + 1]!) continue;
+      const of = regions[slot]!;
+      const region = regionOf(of, value);
+      terms = (terms & of.keep[region]!) | of.put[region]!;
+      more = (more & of.keepMore[region]!) | of.putMore[region]!;
+      if (of.toward[region]! >= 0) this.toward = of.toward[region]!;
+      // Of a number that is read otherwise than by thresholds every change counts: its interval is empty.
+      numbers[low] = of.joint ? Infinity : of.bounds[region]!;
+      numbers[low + 1] = of.bounds[region + 1]!;
+    }
+    for (const slot of reads) numbers[lowOf(regions.length, slot)] = Infinity;
+    if (computed.length > 0) {
+      reading.flags = flags;
+      reading.terms = terms;
+      reading.more = more;
+      for (const term of computed) this.compute(term, at);
+      ({ terms, more } = reading);
+    }
+    if (flags !== situation.flags || terms !== situation.terms || more !== situation.more)
+      this.situation = controller.situations.find(flags, terms, more);
+    if (controller.turning !== undefined) this.readCompass();
+  }
+
+  private readCompass(): void {
+    const { compass, turning } = this.controller;
+    const x = runProgram(turning!.x, this.numbers, this.situation);
+    const y = runProgram(turning!.y, this.numbers, this.situation);
+    const direction = nearestDirection(compass, x, y);
+    if (direction >= 0) this.toward = direction;
+  }
+
+  private compute(term: ComputedTerm, at: number): void {
+    const { numbers } = this;
+    const { bit } = term;
+    const word = term.word === 'terms' ? 'terms' : 'more';
+    if (term.kind !== 'lasting') {
+      const value = runProgram(term.program, numbers, reading);
+      if (term.kind === 'joint' ? value !== 0 : value > term.above) reading[word] |= bit;
+      else if (term.kind === 'joint' || value < term.below) reading[word] &= ~bit;
+      return;
+    }
+    const on = (reading[word] & bit) !== 0;
+    const wanted = holds(term.condition, reading);
+    const timer = this.timerAt(term.timer);
+    if (wanted === on) {
+      numbers[timer] = Infinity;
+      return;
+    }
+    if (numbers[timer] === Infinity) numbers[timer] = at + (wanted ? term.settle : term.linger);
+    if (numbers[timer]! > at) return;
+    numbers[timer] = Infinity;
+    if (wanted) reading[word] |= bit;
+    else reading[word] &= ~bit;
+  }
+
+  private signal(name: string): Signal {
+    return this.controller.tables.signals.get(name) ?? signalNamed(this.controller.tables, name);
+  }
+
+  private setNumber(slot: number, value: number): void {
+    const { numbers } = this;
+    const place = firstSlot + slot;
+    const low = lowOf(this.controller.tables.regions.length, slot);
+    const changes = !(value >= numbers[low]! && value < numbers[low + 1]!) && numbers[place] !== value;
+    numbers[place] = value;
+    if (changes) this.wake();
+  }
+
+  private setOther(signal: Signal, value: SignalValue): void {
+    if (signal.kind === 'vector' && Array.isArray(value) && value.length === 2) {
+      this.setVector(signal, value[0] as number, value[1] as number);
+      return;
+    }
+    if (signal.kind !== 'choice' || typeof value !== 'string') throw wrongKind(signal, value);
+    const option = signal.options.indexOf(value);
+    if (option < 0)
+      throw callError('choice-unknown', { choice: signal.name, name: value, known: signal.options });
+    this.setNumber(signal.slot, option);
+  }
+}
+
+function wrongKind(signal: Signal, received: unknown): Error {
+  const expected = {
+    number: 'a finite number',
+    flag: 'true or false',
+    choice: `one of ${signal.options.join(', ')}`,
+    vector: 'two finite numbers, [x, y]',
+    pulse: 'no value; call pulse()',
+  }[signal.kind];
+  return callError('set-kind', { name: signal.name, kind: signal.kind, expected, received });
+}

@@ -1,0 +1,308 @@
+import { Place, timerOf } from '../controller/numbers.js';
+import type { State } from '../controller/controller.js';
+import type { CarryRule } from '../controller/definition.js';
+import { segmentAt, unitsPerMicrosecond } from '../controller/timeline.js';
+import type { Timeline } from '../controller/timeline.js';
+import { isOn } from '../signal/condition.js';
+import { runProgram } from '../signal/program.js';
+import { Listener } from './listener.js';
+
+/** What of a clip happens at the instant a decision is made. */
+export const Moment = {
+  nothing: 0,
+  /** A segment begins. */
+  begins: 1,
+  /** A segment ends, and the next has not yet begun. */
+  ends: 2,
+} as const;
+
+/** Bits of `marks`. */
+export const Mark = {
+  /** The clip has been played to its end and stays there. */
+  ended: 1,
+  /** The very first instant is over. */
+  begun: 2,
+  /** A press is queued: the act is to be played again. */
+  queued: 4,
+  /** The state was reached by a step of a route. */
+  underway: 8,
+} as const;
+
+/** The longest wait that is kept as a small integer on every engine, in microseconds: nearly 18 minutes. */
+const longestWait = 2 ** 30 - 1;
+
+/**
+ * What a performer plays: where it is in its clip, and how it gets on.
+ *
+ * `step` only counts down to the next instant at which anything can change (a segment's end, a pulse that expires, a
+ * lingering flag that falls); `wait` is what is left of it. So a step in which nothing is due costs one comparison,
+ * and a border of frames at which nothing is to be decided costs a few more. All instants are whole microseconds;
+ * places in a clip are whole units, so that they are exact at any rate.
+ */
+export abstract class Player extends Listener {
+  /** Which segment of the timeline it is at, from 0. */
+  protected showing = 0;
+  protected marks = 0;
+  /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */
+  protected rate: number = unitsPerMicrosecond;
+
+  /** Decides until nothing more switches at this instant. @returns whether anything did */
+  protected abstract settle(at: number, moment: number): boolean;
+
+  /** Everything that happens at one instant: what expires, the frames that begin or end, then the decisions. */
+  protected abstract instant(at: number): void;
+
+  /** Whether borders at which nothing is to be decided must be looked at all the same. */
+  protected abstract get isWatchful(): boolean;
+
+  /** Lets time pass up to an instant. Frames that begin report their cues. */
+  protected pass(until: number): void {
+    const { numbers } = this;
+    let changed = this.wait === 0;
+    for (;;) {
+      if (!changed) this.passBorders(until);
+      const at = numbers[Place.due]!;
+      if (at > until) break;
+      this.instant(at);
+      this.passLoops(until);
+      numbers[Place.due] = this.nextInstant();
+      changed = false;
+    }
+    this.setDue(numbers[Place.due]!, until);
+  }
+
+  /** Waits from an instant for the next one. */
+  protected setDue(next: number, from: number): void {
+    const due = Math.min(next, from + longestWait);
+    this.numbers[Place.due] = due;
+    this.wait = due - from;
+  }
+
+  /**
+   * Goes over borders of segments at which nothing can be decided: no signal has changed, no timer is due, and no rule
+   * of the state speaks of them. Most instants are such. `due` is then the first that may not be.
+   */
+  private passBorders(until: number): void {
+    const { numbers, timeline, rate } = this;
+    if (rate === 0 || (this.marks & (Mark.ended | Mark.begun)) !== Mark.begun || this.isWatchful) return;
+    const { quiet, ends } = timeline;
+    const timer = numbers[Place.timer]!;
+    let at = numbers[Place.due]!;
+    while (at <= until && at < timer) {
+      const next = quiet[this.showing]!;
+      if (next < 0) break;
+      let place = numbers[Place.position]! + (at - numbers[Place.marked]!) * rate;
+      if (place < ends[this.showing]!) break;
+      if (next <= this.showing) place -= timeline.length - timeline.loopStart;
+      numbers[Place.position] = place;
+      numbers[Place.marked] = at;
+      this.showing = next;
+      if (timeline.cues[next]!.length > 0) this.reportCues(at);
+      at = Math.min(timer, at + Math.ceil((ends[next]! - place) / rate));
+      numbers[Place.due] = at;
+    }
+  }
+
+  /** Passes over whole loops in which nothing can happen, so that a very long step takes no longer than a short one. */
+  private passLoops(until: number): void {
+    const { timeline, numbers } = this;
+    if (!timeline.loops || !timeline.idle || this.isWatchful || this.rate !== unitsPerMicrosecond) return;
+    // Before its first pass of the loop an intro has not yet been seen.
+    if (numbers[Place.position]! < timeline.loopStart) return;
+    const length = (timeline.length - timeline.loopStart) / unitsPerMicrosecond;
+    const mark = numbers[Place.marked]!;
+    if (until - mark < 2 * length) return;
+    const loops = Math.floor((Math.min(until, this.nextTimer()) - mark) / length) - 1;
+    if (loops > 0) numbers[Place.marked] = mark + loops * length;
+  }
+
+  /** The first instant after the present one at which anything can change; `Infinity` for none. */
+  protected nextInstant(): number {
+    const { numbers, rate } = this;
+    const next = this.nextTimer();
+    numbers[Place.timer] = next;
+    if (rate === 0 || (this.marks & Mark.ended) !== 0) return next;
+    const left = this.timeline.ends[this.showing]! - numbers[Place.position]!;
+    return Math.min(next, numbers[Place.marked]! + Math.ceil(left / rate));
+  }
+
+  private nextTimer(): number {
+    const { numbers } = this;
+    const { regions, timers } = this.controller.tables;
+    const first = timerOf(regions.length, 0);
+    let next = Infinity;
+    for (let i = first; i < first + timers; i++) if (numbers[i]! < next) next = numbers[i]!;
+    const { atLeast } = this.current;
+    if (atLeast > 0) {
+      const over = numbers[Place.entered]! + atLeast;
+      if (over > numbers[Place.marked]! && over < next) next = over;
+    }
+    return next;
+  }
+
+  /** Brings the place in the clip up to an instant. */
+  protected moveTo(at: number): void {
+    const { numbers } = this;
+    if ((this.marks & Mark.ended) === 0)
+      numbers[Place.position]! += (at - numbers[Place.marked]!) * this.rate;
+    numbers[Place.marked] = at;
+  }
+
+  /** Goes over the borders that lie at or before the place. @returns what of the clip happened last */
+  protected crossBorders(at: number): number {
+    const { numbers } = this;
+    let moment: number = Moment.nothing;
+    for (;;) {
+      const timeline = this.timeline;
+      if (this.followsNumber) return this.scrub(at) ? Moment.begins : moment;
+      if ((this.marks & Mark.ended) !== 0 || numbers[Place.position]! < timeline.ends[this.showing]!)
+        return moment;
+      if (moment !== Moment.nothing && this.settle(at, moment)) {
+        moment = Moment.nothing;
+        continue;
+      }
+      const last = this.showing + 1 === timeline.ends.length;
+      if (last && timeline.bridge) this.crossBridge();
+      else if (last && !timeline.loops) {
+        numbers[Place.position] = timeline.length;
+        this.marks |= Mark.ended;
+        return Moment.ends;
+      } else {
+        // What is to be decided at an end comes before the next frame: a hop taken there must not let it begin.
+        const decides = last || timeline.hopsAfter[this.showing] !== 0 || timeline.leavesAfter[this.showing]!;
+        if (decides && this.settle(at, Moment.ends)) {
+          moment = Moment.nothing;
+          continue;
+        }
+        if (last) numbers[Place.position]! -= timeline.length - timeline.loopStart;
+        this.showing = last ? timeline.loopFrom : this.showing + 1;
+      }
+      this.reportCues(at);
+      moment = Moment.begins;
+    }
+  }
+
+  /** The state's own clip begins after its bridge. */
+  private crossBridge(): void {
+    const { numbers, timeline } = this;
+    numbers[Place.position]! -= timeline.length;
+    this.timeline = this.current.books[this.gait(this.current)]![timeline.direction]!;
+    this.showing = 0;
+    this.readRate();
+    if (this.followsNumber) this.placeByNumber();
+  }
+
+  /** Whether a number says which frame shows. */
+  protected get followsNumber(): boolean {
+    return this.current.scrub !== undefined && !this.timeline.bridge;
+  }
+
+  /** Shows the frame that the number says. @returns whether it is another than before */
+  private scrub(at: number): boolean {
+    const before = this.showing;
+    this.placeByNumber();
+    if (before === this.showing) return false;
+    this.reportCues(at);
+    return true;
+  }
+
+  private placeByNumber(): void {
+    const { timeline, numbers } = this;
+    const { program, from, to } = this.current.scrub!;
+    const part = (runProgram(program, numbers, this.situation) - from) / (to - from);
+    const place = Math.floor(Math.max(0, Math.min(1, part)) * timeline.length);
+    numbers[Place.position] = Math.min(place, timeline.length - 1);
+    this.showing = segmentAt(timeline, numbers[Place.position]!);
+  }
+
+  /** The rate of the state that shows, for the signals as they are. The place must be up to date. */
+  protected readRate(): void {
+    const { rate } = this.current;
+    if (this.followsNumber) this.rate = 0;
+    else if (rate === undefined) this.rate = unitsPerMicrosecond;
+    else {
+      const { length, clip } = this.timeline;
+      let value = runProgram(rate.program, this.numbers, this.situation);
+      // One pass covers the stride: rate = speed * duration of a pass / stride.
+      const seconds = length / unitsPerMicrosecond / 1e6;
+      if (rate.travels) value = clip.stride === undefined ? 1 : (Math.abs(value) * seconds) / clip.stride;
+      this.rate = Math.round(Math.max(rate.least, Math.min(rate.most, value)) * unitsPerMicrosecond);
+    }
+  }
+
+  /** The book of the gait that shows for the signals as they are. */
+  protected gait({ gaits }: State): number {
+    let count = 0;
+    while (count < gaits.length && isOn(gaits[count]!, this.situation)) count++;
+    return count;
+  }
+
+  /** Shows the same state in another direction or gait: the phase is kept. */
+  protected changeTimeline(after: Timeline): void {
+    const before = this.timeline;
+    this.timeline = after;
+    if (before.clip === after.clip) return;
+    this.keepPhase(before, after);
+    this.readRate();
+  }
+
+  /**
+   * Keeps the phase from one timeline to another. A place at a border stays at a border, to the unit: else a cue there
+   * would be reported twice or not at all.
+   */
+  private keepPhase(before: Timeline, after: Timeline): void {
+    const { numbers } = this;
+    const place = numbers[Place.position]!;
+    const ending = place >= before.ends[this.showing]!;
+    const begins = this.showing === 0 ? 0 : before.ends[this.showing - 1]!;
+    if (place >= before.length) {
+      numbers[Place.position] = after.length;
+      this.showing = after.ends.length - 1;
+      return;
+    }
+    const scaled = Math.floor(place * (after.length / before.length));
+    if (!ending && place - begins >= unitsPerMicrosecond) {
+      numbers[Place.position] = Math.min(scaled, after.length - 1);
+      this.showing = segmentAt(after, numbers[Place.position]!);
+      return;
+    }
+    const near = segmentAt(after, Math.min(scaled + unitsPerMicrosecond, after.length - 1));
+    const border = near === 0 ? 0 : after.ends[near - 1]!;
+    const kept =
+      Math.abs(border - scaled) <= unitsPerMicrosecond ? border : Math.min(scaled, after.length - 1);
+    numbers[Place.position] = kept;
+    this.showing = ending && kept === border && near > 0 ? near - 1 : segmentAt(after, kept);
+  }
+
+  /**
+   * Takes its place in the clip of a state that is entered.
+   *
+   * @returns whether a segment begins, so that what is bound to its beginning happens
+   */
+  protected takePlace(before: Timeline, carry: CarryRule, at: number): boolean {
+    const { numbers, timeline } = this;
+    // At its end a clip is at no phase, or again at its first: what follows begins at its beginning.
+    const over = numbers[Place.position]! >= before.length;
+    const kept = over || before.bridge || timeline.bridge ? 'none' : carry;
+    if (kept === 'phase') this.keepPhase(before, timeline);
+    else {
+      const frame =
+        kept === 'none' ? 0 : Math.min(before.frames[this.showing]!, timeline.clip.frames.length - 1);
+      this.showing = kept === 'none' ? 0 : timeline.frames.indexOf(frame);
+      numbers[Place.position] = this.showing === 0 ? 0 : timeline.ends[this.showing - 1]!;
+    }
+    // A border that was about to be crossed is crossed by entering.
+    if (numbers[Place.position]! >= timeline.ends[this.showing]!) this.showing++;
+    this.readRate();
+    if (this.followsNumber) this.placeByNumber();
+    const begins = this.showing === 0 ? 0 : timeline.ends[this.showing - 1]!;
+    if (numbers[Place.position]! - begins >= unitsPerMicrosecond) return false;
+    this.reportCues(at);
+    return true;
+  }
+
+  /** Reports the cues of the segment that begins. */
+  protected reportCues(at: number): void {
+    for (const cue of this.timeline.cues[this.showing]!) this.controller.reports.add(0, cue, cue, at);
+  }
+}

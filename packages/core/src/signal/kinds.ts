@@ -1,0 +1,114 @@
+import type { ProblemCode } from '../problem/sentences.js';
+import { isComparison } from './comparison.js';
+import type { Expression } from './expression.js';
+import { functions } from './program.js';
+import type { Scope } from './scope.js';
+
+/** What an expression gives. A choice can only be compared with a text, a vector only be read by its parts. */
+export type Kind = 'number' | 'flag' | 'choice' | 'vector' | 'text';
+
+type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
+
+/** What checking an expression needs of the one who reads it. */
+export interface KindReader {
+  readonly scope: Scope;
+  /** The whole expression as it was written. */
+  readonly text: string;
+  /** The kind of a derived signal, which may have to be read first. */
+  derivedKind(name: string): Kind;
+  /** Adds a problem and stops the reading of this expression. */
+  refuse(code: ProblemCode, values: Record<string, unknown>, at?: number): never;
+}
+
+/** The kind of an expression; refuses one whose parts do not fit together. */
+export function kindOf(expression: Expression, reader: KindReader): Kind {
+  switch (expression.kind) {
+    case 'number':
+    case 'flag':
+    case 'text':
+      return expression.kind;
+    case 'name':
+      return kindOfName(expression, reader);
+    case 'call':
+      return kindOfCall(expression, reader);
+    case 'unary':
+      return want(expression.part, expression.operator === '!' ? 'flag' : 'number', reader);
+    case 'choose':
+      want(expression.test, 'flag', reader);
+      return want(expression.no, kindOf(expression.yes, reader), reader);
+    case 'binary':
+      return kindOfBinary(expression, reader);
+  }
+}
+
+/** Refuses an expression of another kind, and says how it could be meant. */
+export function want(expression: Expression, expected: Kind, reader: KindReader): Kind {
+  const received = kindOf(expression, reader);
+  if (received === expected) return received;
+  const part = reader.text.slice(expression.at, expression.end);
+  const option = expression.kind === 'name' ? reader.scope.signals.get(expression.name)?.options[0] : '';
+  const remedies: Partial<Record<Kind, string>> = {
+    number: expected === 'flag' ? `compare it, such as ${part} > 0` : '',
+    choice: `compare it, such as ${part} == '${option}'`,
+    vector: `read one of its parts, ${part}.x or ${part}.y`,
+    text: 'a text is only compared with a choice',
+  };
+  return reader.refuse(
+    'expression-kind',
+    { part, received, expected, remedy: remedies[received] ?? '' },
+    expression.at,
+  );
+}
+
+function kindOfName({ name, at }: Extract<Expression, { kind: 'name' }>, reader: KindReader): Kind {
+  const { scope } = reader;
+  const signal = scope.signals.get(name);
+  if (signal !== undefined) return signal.kind === 'pulse' ? 'flag' : signal.kind;
+  if (scope.slotOf(name) !== undefined) return 'number';
+  if (name in scope.derived) return reader.derivedKind(name);
+  if (scope.tags.has(name)) return 'flag';
+  return reader.refuse('signal-unknown', { name, known: scope.names() }, at);
+}
+
+function kindOfCall({ name, parts, at }: Extract<Expression, { kind: 'call' }>, reader: KindReader): Kind {
+  const known = Object.hasOwn(functions, name) ? functions[name] : undefined;
+  if (known === undefined)
+    return reader.refuse('function-unknown', { name, known: Object.keys(functions) }, at);
+  if (known.takes !== parts.length)
+    reader.refuse('function-count', { name, expected: known.takes, received: parts.length }, at);
+  for (const part of parts) want(part, 'number', reader);
+  return 'number';
+}
+
+function kindOfBinary(expression: BinaryExpression, reader: KindReader): Kind {
+  const { operator, left, right } = expression;
+  if (operator === '&&' || operator === '||') {
+    want(left, 'flag', reader);
+    return want(right, 'flag', reader);
+  }
+  if (operator === '==' || operator === '!=') {
+    if (choiceTested(expression, reader) !== undefined) return 'flag';
+    const kind = kindOf(left, reader);
+    want(right, kind === 'number' || kind === 'flag' ? kind : 'number', reader);
+    want(left, kind === 'number' || kind === 'flag' ? kind : 'number', reader);
+  } else {
+    want(left, 'number', reader);
+    want(right, 'number', reader);
+  }
+  return isComparison(operator) ? 'flag' : 'number';
+}
+
+/** A choice compared with one of its options: its slot and the option's index. Refuses a text that is none. */
+export function choiceTested(
+  { left, right }: BinaryExpression,
+  reader: KindReader,
+): { readonly slot: number; readonly option: number } | undefined {
+  const [name, text] = left.kind === 'text' ? [right, left] : [left, right];
+  if (name.kind !== 'name' || text.kind !== 'text') return undefined;
+  const signal = reader.scope.signals.get(name.name);
+  if (signal?.kind !== 'choice') return undefined;
+  const option = signal.options.indexOf(text.value);
+  if (option < 0)
+    reader.refuse('choice-unknown', { choice: name.name, name: text.value, known: signal.options }, text.at);
+  return { slot: signal.slot, option };
+}

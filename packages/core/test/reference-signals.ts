@@ -1,0 +1,141 @@
+import type { ControllerDefinition } from 'dot-hop';
+import type { Deed } from './characters.js';
+
+export type Parts = Omit<ControllerDefinition, 'dotHop' | 'sheets'>;
+type Values = Record<string, unknown>;
+
+const pulseKeep: Record<string, number> = { p: 1, q: 60_000 };
+const pulses = Object.keys(pulseKeep);
+/** A pulse by name, not under a `!`. */
+const asked: Record<string, RegExp> = { p: /(?<!!)\bp\b/, q: /(?<!!)\bq\b/ };
+const tests = new Map<string, (values: Values) => unknown>();
+const names = [
+  'vx',
+  'vy',
+  'a',
+  'b',
+  'mode',
+  'aim',
+  'p',
+  'q',
+  'speed',
+  'moving',
+  'lasting',
+  'settled',
+  'tilt',
+];
+const tags = ['t', 'u', 'tagged'];
+
+/** The value of an expression, by the language whose subset it is. */
+function evaluate(text: string, values: Values): unknown {
+  let test = tests.get(text);
+  if (test === undefined) {
+    const all = [...names, ...tags];
+    // eslint-disable-next-line @typescript-eslint/no-implied-eval
+    const run = new Function('abs', ...all, `return ${text}`) as (...parts: unknown[]) => unknown;
+    test = (given) => run(Math.abs, ...all.map((name) => given[name]));
+    tests.set(text, test);
+  }
+  return test(values);
+}
+
+/** What the signals of the made-up characters of these tests amount to. It knows these signals and no others. */
+export class ReferenceSignals {
+  values: Values = { moving: false, tilt: false, lasting: false, settled: false, tagged: false };
+  toward: 'east' | 'west' = 'east';
+  private given: Values = { vx: 0, vy: 0, a: false, b: true, mode: 'ground', aim: { x: 0, y: 0 } };
+  private readonly expires = new Map<string, number>();
+  private readonly due = new Map<string, number>();
+  private readonly bands = new Map<string, boolean>();
+
+  constructor(private readonly parts: Parts) {}
+
+  do(deed: Deed, now: number): void {
+    if ('pulse' in deed) this.expires.set(deed.pulse, now + pulseKeep[deed.pulse]!);
+    else if ('set' in deed) {
+      const value = Array.isArray(deed.to) ? { x: deed.to[0] as number, y: deed.to[1] as number } : deed.to;
+      this.given = { ...this.given, [deed.set]: value };
+    }
+  }
+
+  /** The next instant at which something expires, falls or settles. */
+  get next(): number {
+    return Math.min(Infinity, ...this.expires.values(), ...this.due.values());
+  }
+
+  expire(at: number): void {
+    for (const [pulse, expiry] of this.expires) if (expiry <= at) this.expires.delete(pulse);
+  }
+
+  use(used: readonly string[]): void {
+    for (const pulse of used) this.expires.delete(pulse);
+  }
+
+  /** What is true now, while a state with some tags shows. @returns the acts whose `when` has become true by it */
+  read(at: number, shown: readonly string[]): string[] {
+    const before = this.values;
+    const { vx, vy, a } = this.given as { vx: number; vy: number; a: boolean };
+    const values: Values = { ...before, ...this.given, speed: Math.abs(vx) };
+    for (const pulse of pulses) values[pulse] = this.expires.has(pulse);
+    for (const tag of ['t', 'u']) values[tag] = shown.includes(tag);
+    values.moving = band(Math.abs(vx), 12, 8, before.moving as boolean);
+    values.tilt = band(vx + vy, 15, -15, before.tilt as boolean);
+    this.last(at, values, 'lasting', a, 0, 45_000);
+    this.last(at, values, 'settled', values.moving === false && !a, 30_000, 0);
+    this.last(at, values, 'tagged', values.t === true, 0, 20_000);
+    this.values = values;
+    for (const { gaits } of Object.values(this.parts.states!))
+      for (const above of gaits?.above ?? []) {
+        const key = `${gaits!.by} ${above} ${gaits!.margin}`;
+        const value = this.number(gaits!.by);
+        this.bands.set(key, band(value, above, above - (gaits!.margin ?? 0), this.bands.get(key) ?? false));
+      }
+    if (vx >= 5) this.toward = 'east';
+    if (vx <= -5) this.toward = 'west';
+    if (!('vx' in before)) return [];
+    return Object.entries(this.parts.states!).flatMap(([name, { when }]) => {
+      // A `when` that needs a pulse starts by the pulse and not by a change.
+      if (when === undefined || /\b[pq]\b/.test(when.replace(/![pq]/g, ''))) return [];
+      return evaluate(when, values) === true && evaluate(when, before) !== true ? [name] : [];
+    });
+  }
+
+  holds(condition: string | undefined): boolean {
+    return condition === undefined || evaluate(condition, this.values) === true;
+  }
+
+  number(expression: string | number): number {
+    const value = evaluate(String(expression), this.values) as number;
+    return Number.isFinite(value) ? value : 0;
+  }
+
+  /** The pulses that a true condition reads as true: those that are on and not under a `!`. */
+  pulsesOf(condition: string | undefined): string[] {
+    if (condition === undefined || !this.holds(condition)) return [];
+    return pulses.filter((pulse) => this.values[pulse] === true && asked[pulse]!.test(condition));
+  }
+
+  /** Which of a state's gaits its number picks. */
+  gaitOf(name: string): number {
+    const { gaits } = this.parts.states![name]!;
+    const off = gaits?.above.findIndex((above) => !this.bands.get(`${gaits.by} ${above} ${gaits.margin}`));
+    return off === undefined ? 0 : off < 0 ? gaits!.above.length : off;
+  }
+
+  /** A flag that follows its condition after a while. */
+  private last(at: number, values: Values, name: string, wanted: boolean, rise: number, fall: number): void {
+    if (values[name] === wanted) {
+      this.due.delete(name);
+      return;
+    }
+    const due = this.due.get(name) ?? at + (wanted ? rise : fall);
+    this.due.set(name, due);
+    if (due > at) return;
+    this.due.delete(name);
+    values[name] = wanted;
+  }
+}
+
+function band(value: number, above: number, below: number, before: boolean): boolean {
+  return value > above ? true : value < below ? false : before;
+}
