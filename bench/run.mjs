@@ -1,163 +1,162 @@
-// npm run bench: what a step costs, as a ratio against the same character written by hand, both in one run, turn by
-// turn. Results are medians; a ratio under 1 means less time than by hand.
+// npm run bench: what a step costs, as a ratio against the same character written by hand, both in one run, turn by turn,
+// after it was checked that both show the same at every tick. Results are medians; a ratio under 1 means less time than
+// by hand. `--json` prints them as data.
 import { Performer, compileController } from 'dot-hop';
-import { HandWritten } from './yardstick.mjs';
+import { document, times } from './character.mjs';
+import { load } from './load.mjs';
+import { byHand, byPerformers } from './players.mjs';
 
 const count = 2000;
-const ticks = 120;
-const turns = 15;
-const tick = 1000 / 60;
-
-const clip = (first, frames, ms, loop = 'forever', cues = {}) => ({
-  cells: `${first}-${first + frames - 1}`,
-  ms,
-  loop,
-  cues,
-});
-const step = { step: [0, 4] };
-
-/** The yardstick's character as a document. */
-const definition = {
-  dotHop: 1,
-  sheets: { s: { image: 's.png', size: [64, 64], grid: { cell: [8, 8] } } },
-  clips: {
-    stand: clip(0, 8, 125),
-    walk: clip(8, 8, 90, 'forever', step),
-    run: clip(16, 8, 70, 'forever', step),
-    takeoff: clip(24, 4, 40, 'once'),
-    rise: clip(28, 2, 110),
-    fall: clip(30, 2, 100),
-    land: clip(32, 3, 70, 'once'),
-    swing: clip(35, 6, 70, 'once'),
-    hurt: clip(41, 4, 110, 'once'),
-  },
-  compass: { directions: 'sides', mirror: { west: 'east' }, by: ['vx', 0], deadZone: 6 },
-  signals: {
-    vx: { number: 0 },
-    vy: { number: 0 },
-    grounded: { flag: true },
-    jump: { pulse: { keep: 120 } },
-    swing: { pulse: { keep: 200 } },
-    hurt: { pulse: true },
-  },
-  derived: {
-    speed: 'abs(vx)',
-    moving: { of: 'speed', above: 12, below: 8 },
-    fast: { of: 'speed', above: 95, below: 80 },
-  },
-  states: {
-    stand: { shows: 'stand' },
-    walk: { shows: 'walk', while: 'grounded && moving', priority: 10 },
-    run: { shows: 'run', while: 'grounded && fast', priority: 12 },
-    land: { shows: 'land', when: 'grounded', while: 'grounded', priority: 15 },
-    fall: { shows: 'fall', while: '!grounded && vy >= 0', priority: 20 },
-    rise: { shows: 'rise', while: '!grounded && vy < 0', priority: 20 },
-    takeoff: { shows: 'takeoff', when: 'jump && grounded', priority: 30 },
-    swing: { shows: 'swing', when: 'swing && grounded', priority: 40 },
-    hurt: { shows: 'hurt', when: 'hurt', priority: 60 },
-  },
-  rest: 'stand',
+const turns = 25;
+const warmUps = 4;
+const json = process.argv.includes('--json');
+const say = (text) => {
+  if (!json) console.log(text);
 };
 
-/** The same numbers for everybody, whatever the order in which they are asked. */
-function chance(seed) {
-  let value = Math.imul(seed ^ 0x9e3779b1, 0x85ebca6b);
-  value = Math.imul(value ^ (value >>> 13), 0xc2b2ae35);
-  return ((value ^ (value >>> 16)) >>> 0) / 2 ** 32;
-}
-
-/**
- * For each tick and character a new speed, or NaN where nothing changes. Bodies speed up and slow down, left and right,
- * once in a second and a half to three; in a calm load 5 of 100 tell their new speed in a tick, in a busy one 97.
- */
-function script(share) {
-  return Float64Array.from({ length: ticks * count }, (_, k) => {
-    if (chance(k) >= share) return NaN;
-    const [tickOf, one] = [Math.floor(k / count), k % count];
-    const period = 90 + chance(one + 3_000_000) * 90;
-    return 140 * Math.sin((tickOf / period + chance(one + 7_000_000)) * 2 * Math.PI);
-  });
-}
-
-const controller = compileController(definition);
+const names = Object.keys(times);
+// A module loaded under another address is another class to the engine, as other characters' classes would be.
+const kinds = await Promise.all(
+  Array.from({ length: 8 }, async (_, i) => (await import(`./yardstick.mjs?kind=${i}`)).HandWritten),
+);
+const controllers = Array.from({ length: 8 }, () => compileController(document()));
 
 const ways = {
-  'by hand': {
-    make: () => Array.from({ length: count }, () => new HandWritten()),
-    run(all, speeds) {
-      for (let t = 0, k = 0; t < ticks; t++)
-        for (let i = 0; i < count; i++, k++) {
-          const one = all[i];
-          const speed = speeds[k];
-          if (speed === speed) one.vx = speed;
-          if (k % 977 === 0) one.swing();
-          one.step(tick);
-        }
-    },
-  },
-  performer: {
-    make: () => Array.from({ length: count }, () => new Performer(controller)),
-    run(all, speeds) {
-      for (let t = 0, k = 0; t < ticks; t++)
-        for (let i = 0; i < count; i++, k++) {
-          const one = all[i];
-          const speed = speeds[k];
-          if (speed === speed) one.set('vx', speed);
-          if (k % 977 === 0) one.pulse('swing');
-          one.step(tick);
-        }
-    },
-  },
+  'by hand': byHand(kinds.slice(0, 1), names),
+  performer: byPerformers(controllers.slice(0, 1)),
+  'performer, 40 states': byPerformers([compileController(document(28))]),
 };
+// Played after the others: before, the engine could count on one kind of character written by hand.
+const mixedWays = {
+  'by hand, 8 kinds': byHand(kinds, names),
+  'performer, 8 controllers': byPerformers(controllers),
+};
+const loads = { calm: load(count, 4), busy: load(count, 97), restless: load(count, 97, true) };
+
+/** A hash (FNV-1a) of what each character shows at every tick, and of the cues it has had. */
+function hashOf({ make, run }, given) {
+  let hash = 0x811c9dc5;
+  const trail = [];
+  run(make(given.count), given, (at) => {
+    for (let i = 0; i < given.count; i++) {
+      const text = at(i).join(' ');
+      trail.push(text);
+      for (let c = 0; c < text.length; c++) hash = Math.imul(hash ^ text.charCodeAt(c), 0x01000193);
+    }
+  });
+  return { hash: hash >>> 0, trail };
+}
+
+function checkEqual(all, given, loadName) {
+  const [[first, way], ...others] = Object.entries(all);
+  const one = hashOf(way, given);
+  for (const [name, other] of others) {
+    const { hash, trail } = hashOf(other, given);
+    if (hash === one.hash) continue;
+    const at = trail.findIndex((text, i) => text !== one.trail[i]);
+    const place = `tick ${Math.floor(at / given.count)}, character ${at % given.count}`;
+    throw new Error(`${loadName}: ${first} shows ${one.trail[at]} at ${place}, but ${name} shows ${trail[at]}`);
+  }
+  return one.hash.toString(16);
+}
 
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 
-const loads = { calm: script(0.05), busy: script(0.97) };
-const results = [];
-for (const [load, speeds] of Object.entries(loads)) {
-  const taken = Object.fromEntries(Object.keys(ways).map((name) => [name, []]));
-  for (let turn = 0; turn < turns + 3; turn++)
-    for (const [name, { make, run }] of Object.entries(ways)) {
-      const all = make();
+/** Median nanoseconds of a step, for each way, turn by turn. */
+function measure(all, given) {
+  const taken = Object.fromEntries(Object.keys(all).map((name) => [name, []]));
+  for (let turn = 0; turn < turns + warmUps; turn++)
+    for (const [name, { make, run }] of Object.entries(all)) {
+      const characters = make(given.count);
       const begin = performance.now();
-      run(all, speeds);
-      // The first turns warm the compiler up.
-      if (turn >= 3) taken[name].push(performance.now() - begin);
+      run(characters, given);
+      if (turn >= warmUps) taken[name].push(performance.now() - begin);
     }
-  const perStep = (name) => (median(taken[name]) * 1e6) / (count * ticks);
-  results.push({
-    load,
-    byHand: perStep('by hand'),
-    performer: perStep('performer'),
-    ratio: perStep('performer') / perStep('by hand'),
-  });
+  const steps = given.speeds.length;
+  return Object.fromEntries(Object.entries(taken).map(([name, list]) => [name, list.map((ms) => (ms * 1e6) / steps)]));
 }
 
-/** Bytes that a step allocates, over many steps of one performer that runs, turns and swings. */
+/** Bytes that a step allocates, over many steps of one performer that runs, turns, hops and swings. */
 function bytesPerStep() {
-  const one = new Performer(controller);
+  const one = new Performer(controllers[0]);
   const go = (steps) => {
     for (let i = 0; i < steps; i++) {
-      if (i % 40 === 0) one.set('vx', i % 80 === 0 ? 120 : -30);
+      if (i % 40 === 0) one.set('vx', i % 80 === 0 ? 120.5 : -30.25);
       if (i % 300 === 0) one.pulse('swing');
-      one.step(tick);
+      if (i % 170 === 0) one.set('grounded', i % 340 === 0);
+      one.step(1000 / 60);
     }
   };
-  go(100_000);
-  globalThis.gc?.();
+  go(300_000);
+  globalThis.gc();
   const before = process.memoryUsage().heapUsed;
-  go(200_000);
-  return (process.memoryUsage().heapUsed - before) / 200_000;
+  go(1_000_000);
+  return Math.max(0, process.memoryUsage().heapUsed - before) / 1_000_000;
 }
 
-const bytes = bytesPerStep();
-if (process.argv.includes('--json'))
-  console.log(JSON.stringify({ loads: results, bytesPerStep: bytes }, null, 2));
+function bytesPerPerformer() {
+  const many = 50_000;
+  const all = new Array(many).fill(null);
+  for (let i = 0; i < 100; i++) new Performer(controllers[0]);
+  globalThis.gc();
+  const before = process.memoryUsage().heapUsed;
+  for (let i = 0; i < many; i++) all[i] = new Performer(controllers[0]);
+  globalThis.gc();
+  const bytes = (process.memoryUsage().heapUsed - before) / many;
+  return all.length === many ? bytes : NaN;
+}
+
+function compileTime(definition) {
+  const taken = [];
+  for (let i = 0; i < 40; i++) {
+    const begin = performance.now();
+    compileController(definition);
+    taken.push(performance.now() - begin);
+  }
+  return { first: taken[0], median: median(taken) };
+}
+
+say(`${count} characters, 120 ticks, medians of ${turns} turns; results checked to be equal`);
+const result = { compile: compileTime(document(28)), loads: {} };
+for (const [name, given] of Object.entries(loads)) {
+  const hash = checkEqual(ways, given, name);
+  result.loads[name] = { hash, changing: given.changing, ns: measure(ways, given) };
+}
+result.bytesPerStep = bytesPerStep();
+result.bytesPerPerformer = bytesPerPerformer();
+for (const [name, given] of Object.entries(loads)) {
+  if (checkEqual(mixedWays, given, name) !== result.loads[name].hash) throw new Error(`${name}: 8 kinds show otherwise`);
+  Object.assign(result.loads[name].ns, measure(mixedWays, given));
+}
+
+const { calm, busy, restless } = result.loads;
+// The median of each turn's ratio: a machine that others slow down now and then slows both in one turn.
+const ratio = (ns, one, other) => median(ns[one].map((time, turn) => time / ns[other][turn]));
+const rows = [
+  ['performer against by hand, calm', ratio(calm.ns, 'performer', 'by hand'), 0.75, 0.55],
+  ['performer against by hand, busy', ratio(busy.ns, 'performer', 'by hand'), 0.75, 0.55],
+  ['the same where all turn, hop and swing at once', ratio(restless.ns, 'performer', 'by hand'), NaN, NaN],
+  ['8 controllers against 8 kinds by hand, calm', ratio(calm.ns, 'performer, 8 controllers', 'by hand, 8 kinds'), 0.3, 0.2],
+  ['8 controllers against 8 kinds by hand, busy', ratio(busy.ns, 'performer, 8 controllers', 'by hand, 8 kinds'), 0.3, 0.2],
+  ['40 states against 12, calm', ratio(calm.ns, 'performer, 40 states', 'performer'), 1.3, 1.1],
+  ['40 states against 12, busy', ratio(busy.ns, 'performer, 40 states', 'performer'), 1.3, 1.1],
+  ['bytes allocated a step', result.bytesPerStep, 0, 0],
+  ['bytes of a performer', result.bytesPerPerformer, 250, 200],
+  ['ms to compile 40 states, the first time', result.compile.first, 5, 1],
+  ['ms to compile 40 states, median', result.compile.median, 5, 1],
+].map(([what, value, must, aim]) => ({ what, value, must, aim }));
+result.targets = rows;
+
+if (json) console.log(JSON.stringify(result, null, 2));
 else {
-  console.log(`${count} characters, ${ticks} ticks, median of ${turns} turns`);
-  for (const { load, byHand, performer, ratio } of results)
-    console.log(
-      `  ${load.padEnd(5)} by hand ${byHand.toFixed(1)} ns   performer ${performer.toFixed(1)} ns   ratio ${ratio.toFixed(2)}`,
-    );
-  console.log(`  bytes allocated a step: ${bytes.toFixed(3)}`);
+  for (const [name, { hash, changing, ns }] of Object.entries(result.loads)) {
+    console.log(`${name}: ${(changing * 100).toFixed(0)}% of the characters change in a tick; all show ${hash}`);
+    for (const [way, times] of Object.entries(ns)) console.log(`  ${way.padEnd(26)} ${median(times).toFixed(1).padStart(7)} ns a step`);
+  }
+  console.log(`${''.padEnd(46)}  value   must    aim`);
+  for (const { what, value, must, aim } of rows) {
+    const verdict = Number.isNaN(must) ? '' : value <= must + 0.005 ? (value <= aim + 0.005 ? 'aim reached' : 'must reached') : 'NOT REACHED';
+    const cells = [value.toFixed(value < 10 ? 2 : 0), Number.isNaN(must) ? '' : String(must), Number.isNaN(aim) ? '' : String(aim)].map((text) => text.padStart(7));
+    console.log(`${what.padEnd(44)} ${cells.join('')}   ${verdict}`);
+  }
 }

@@ -41,6 +41,7 @@ export type { ReportKind, Reports } from './controller/reports.js';
 
 // Step 6: performing, and asking why.
 export { Performer, longestStep } from './performer/performer.js';
+export type { PerformerSnapshot } from './performer/snapshot.js';
 export { keptOutSentence, lastSwitchText, whyText } from './performer/why-text.js';
 export type {
   Holding,

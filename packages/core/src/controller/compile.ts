@@ -19,6 +19,9 @@ import { Reports } from './reports.js';
 import { Routes } from './routes.js';
 import { Situations } from './situations.js';
 
+/** The most states: an index has 13 bits. */
+const mostStates = 8000;
+
 /** What compiling needs besides the document. */
 export interface CompileOptions {
   /** The sizes of the images, by file as the document names it; a sheet's own `size` serves where one is missing. */
@@ -52,6 +55,8 @@ export function compileController(
   const turning = compileTurning(definition, compass, signals, problems);
   const states = compileStates({ definition, clips, compass, signals, problems, poses: new PoseBook() });
   const tables = signals.finish();
+  const received = states.list.length;
+  if (received > mostStates) problems.add('too-many-states', ['states'], { received, most: mostStates });
   problems.throwIfAny();
 
   const order = states.list
@@ -70,6 +75,7 @@ export function compileController(
     compass,
     tables,
     states: states.list,
+    timelines: states.list.reduce((sum, { books }) => sum + books.flat().length, 0),
     order,
     places,
     stateNamed: new Map(states.list.map((state) => [state.name, state])),

@@ -1,10 +1,9 @@
-import { firstSlot } from '../signal/program.js';
+import { firstSlot, placeOf } from '../signal/program.js';
 import type { SignalTables } from '../signal/tables.js';
 
 /**
  * Where a performer keeps its doubles. Doubles kept as fields of an object are boxed, so all are in one array. Its own
- * come first, then the values of number slots, then for each slot the interval in which a new value changes nothing,
- * then the instants of pulses and lasting flags.
+ * come first, then three for each number slot (see {@link placeOf}), then the instants of pulses and lasting flags.
  */
 export const Place = {
   /** The next instant at which anything can change, in microseconds. */
@@ -18,9 +17,6 @@ export const Place = {
   timer: 4,
 } as const;
 
-/** Where the intervals begin for controllers of so many slots: a low and a high bound for each. */
-export const lowOf = (slots: number, slot: number): number => firstSlot + slots + 2 * slot;
-
 /** Where the instants begin. */
 export const timerOf = (slots: number, timer: number): number => firstSlot + 3 * slots + timer;
 
@@ -30,9 +26,9 @@ export function firstNumbers({ regions, signals, timers }: SignalTables): number
   const numbers: number[] = [];
   // Grown from fractions, so that the array is one of doubles without holes from its beginning.
   for (let i = 0; i < firstSlot + 3 * slots + timers; i++) numbers.push(0.5);
-  numbers.fill(0, 0, firstSlot + slots).fill(Infinity, firstSlot + slots);
+  numbers.fill(0, 0, firstSlot).fill(Infinity, firstSlot);
   numbers[Place.timer] = Infinity;
   for (const { slot, first } of signals.values())
-    if (slot >= 0) first.forEach((value, i) => (numbers[firstSlot + slot + i] = value));
+    if (slot >= 0) first.forEach((value, i) => (numbers[placeOf(slot + i)] = value));
   return numbers;
 }

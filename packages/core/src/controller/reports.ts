@@ -1,4 +1,5 @@
 import { callError } from '../problem/problem.js';
+import { Place } from './numbers.js';
 import { ruleNames } from './rule.js';
 import type { RuleName } from './rule.js';
 
@@ -74,14 +75,15 @@ export class Reports {
     return this.bookNames.indexOf(name);
   }
 
-  /** For performers: adds one; `at` in microseconds. */
-  add(kind: 0 | 1 | 2 | 3, from: number, to: number, at: number, rule = 0): void {
+  /** For performers: adds one at the instant that is due in their numbers; a double handed over would be boxed. */
+  add(kind: 0 | 1 | 2 | 3, from: number, to: number, numbers: readonly number[], rule: number): number {
     const index = this.length++;
     this.kinds[index] = kind;
     this.froms[index] = from;
     this.tos[index] = to;
-    this.times[index] = at;
+    this.times[index] = numbers[Place.due]!;
     this.rules[index] = rule;
+    return this.length;
   }
 
   private namesOf(index: number): readonly string[] {

@@ -45,6 +45,12 @@ export class Situation implements Words {
     this.best = best;
   }
 
+  /**
+   * For each timeline what {@link Decider} found to be decided here when nothing but signals has changed; 0 where it
+   * has not been asked yet. Made when it is first needed.
+   */
+  decided: Int16Array | undefined = undefined;
+
   /** Whether a condition holds; a missing one (-1) does. */
   holds(condition: number): boolean {
     return condition < 0 || (this.bits[condition >> 5]! & (1 << (condition & 31))) !== 0;

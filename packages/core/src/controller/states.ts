@@ -15,8 +15,8 @@ import type {
   HopDefinition,
   StateDefinition,
 } from './definition.js';
-import { buildTimeline } from './timeline.js';
-import type { FrameRules, Timeline } from './timeline.js';
+import { Timeline, buildSegments, posesOf } from './timeline.js';
+import type { FrameRules, Segments } from './timeline.js';
 
 /** The most hops, and the most yields, of a state: each takes a bit of a word. */
 const mostHops = 30;
@@ -80,10 +80,22 @@ interface Book {
   readonly bridge: boolean;
 }
 
+/** Segments by clip, for the rules of one state. */
+interface Ruled {
+  readonly rules: FrameRules | undefined;
+  readonly own: Map<Clip, Segments>;
+  readonly bridges: Map<Clip, Segments>;
+}
+
 class StatesCompiler {
   readonly conditions: Condition[] = [];
   readonly conditionTexts: string[] = [];
   readonly cueNames: string[] = [];
+  private timelineCount = 0;
+  private readonly plainSegments = new Map<Clip, Segments>();
+  private readonly bridgeSegments = new Map<Clip, Segments>();
+  /** Those of the state that is being compiled. */
+  private ruled: Ruled = { rules: undefined, own: new Map(), bridges: new Map() };
   private readonly conditionIndices = new Map<string, number>();
   private readonly indices: ReadonlyMap<string, number>;
 
@@ -115,6 +127,8 @@ class StatesCompiler {
     this.checkCount(hops.length, 'too-many-hops', [...path, 'hops']);
     this.checkCount(yields.length, 'too-many-yields', [...path, 'yields']);
     yields.forEach((one, i) => this.checkSpan(one.during, clips, [...path, 'yields', i, 'during']));
+    const resolved = hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i]));
+    const again = this.again(definition, kind, [...path, 'again']);
     const rate = this.rate(definition, clips, [...path, 'rate']);
     const scrub = this.scrub(definition, kind, [...path, 'scrub']);
     return {
@@ -125,7 +139,7 @@ class StatesCompiler {
       while: this.condition(definition.while, [...path, 'while']),
       when: this.condition(definition.when, [...path, 'when']),
       then: definition.then === undefined ? -1 : this.stateIndex(definition.then, [...path, 'then']),
-      hops: hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i])),
+      hops: resolved,
       yields: yields.map((one, i): Yield => ({
         to:
           one.to && new Set(one.to.map((to, j) => this.yieldTo(to, index, [...path, 'yields', i, 'to', j]))),
@@ -136,7 +150,9 @@ class StatesCompiler {
       final: definition.final ?? false,
       leaves: this.leaves(definition, clips, [...path, 'leaves']),
       atLeast: this.atLeast(definition, [...path, 'atLeast']),
-      again: this.again(definition, kind, [...path, 'again']),
+      again,
+      isPlain: hops.length === 0 && yields.length === 0,
+      hears: again !== 'ignore' || resolved.some(({ remembers }) => remembers),
       tags: definition.tags ?? [],
       tagBits: (definition.tags ?? []).reduce(
         (bits, tag) => bits | (this.input.signals.scope.tags.get(tag) ?? 0),
@@ -362,12 +378,33 @@ class StatesCompiler {
       yields: (definition.yields ?? []).map(({ during }) => ({ during })),
       leaves: definition.leaves,
     };
-    const cueIndex = (name: string): number => this.cueNames.indexOf(name);
     return books.map(({ pages, bridge }, book) =>
       pages.map(({ clip, mirrored }, direction) => {
-        const place = { state, direction, book, bridge };
-        return buildTimeline(clip, mirrored, place, rules, cueIndex, this.input.poses);
+        const segments = this.segments(clip, bridge, rules);
+        const poses = posesOf(segments, mirrored, this.input.poses);
+        return new Timeline(this.timelineCount++, state, direction, book, bridge, poses, segments);
       }),
     );
+  }
+
+  /** States without rules about frames show a clip in the same segments, and all directions of a state do. */
+  private segments(clip: Clip, bridge: boolean, rules: FrameRules): Segments {
+    const plain = rules.hops.length === 0 && rules.yields.length === 0 && rules.leaves === undefined;
+    const known = plain
+      ? bridge
+        ? this.bridgeSegments
+        : this.plainSegments
+      : this.ruledSegments(rules, bridge);
+    let segments = known.get(clip);
+    if (segments === undefined) {
+      segments = buildSegments(clip, bridge, rules, (name) => this.cueNames.indexOf(name));
+      known.set(clip, segments);
+    }
+    return segments;
+  }
+
+  private ruledSegments(rules: FrameRules, bridge: boolean): Map<Clip, Segments> {
+    if (this.ruled.rules !== rules) this.ruled = { rules, own: new Map(), bridges: new Map() };
+    return bridge ? this.ruled.bridges : this.ruled.own;
   }
 }

@@ -11,15 +11,8 @@ export const unitsPerMicrosecond = 4096;
  * a phase that the state's rules name lies within it. So every instant that matters is the beginning or the end of a
  * segment, and nothing else has to be watched for.
  */
-export interface Timeline {
+export interface Segments {
   readonly clip: Clip;
-  /** The state, direction and book it belongs to: a performer keeps only its timeline. */
-  readonly state: number;
-  readonly direction: number;
-  readonly book: number;
-  /** Whether it is played in between, before the state's own clip. */
-  readonly bridge: boolean;
-  readonly poses: readonly Pose[];
   /** For each segment the frame it shows, and the position at which it ends, in units. */
   readonly frames: readonly number[];
   readonly ends: readonly number[];
@@ -47,6 +40,60 @@ export interface Timeline {
   /** For each segment whether the state may be left at its beginning, and at its end. */
   readonly leavesAt: readonly boolean[];
   readonly leavesAfter: readonly boolean[];
+  /** The poses of the segments, as they are drawn and mirrored; made when they are first wanted. */
+  readonly poses: { drawn?: readonly Pose[]; mirrored?: readonly Pose[] };
+}
+
+/** The segments of a clip where they are shown: in one direction of one book of one state. */
+export class Timeline {
+  readonly clip: Clip;
+  readonly frames: readonly number[];
+  readonly ends: readonly number[];
+  readonly length: number;
+  readonly loops: boolean;
+  readonly loopFrom: number;
+  readonly loopStart: number;
+  readonly cues: readonly (readonly number[])[];
+  readonly idle: boolean;
+  readonly quiet: readonly number[];
+  readonly armed: readonly number[];
+  readonly hopsAt: readonly number[];
+  readonly hopsAfter: readonly number[];
+  readonly yielding: readonly number[];
+  readonly leavesAt: readonly boolean[];
+  readonly leavesAfter: readonly boolean[];
+
+  /**
+   * @param id its number among all timelines of the controller
+   * @param state the index of its state: a performer keeps only its timeline
+   * @param bridge whether it is played in between, before the state's own clip
+   */
+  constructor(
+    readonly id: number,
+    readonly state: number,
+    readonly direction: number,
+    readonly book: number,
+    readonly bridge: boolean,
+    readonly poses: readonly Pose[],
+    segments: Segments,
+  ) {
+    this.clip = segments.clip;
+    this.frames = segments.frames;
+    this.ends = segments.ends;
+    this.length = segments.length;
+    this.loops = segments.loops;
+    this.loopFrom = segments.loopFrom;
+    this.loopStart = segments.loopStart;
+    this.cues = segments.cues;
+    this.idle = segments.idle;
+    this.quiet = segments.quiet;
+    this.armed = segments.armed;
+    this.hopsAt = segments.hopsAt;
+    this.hopsAfter = segments.hopsAfter;
+    this.yielding = segments.yielding;
+    this.leavesAt = segments.leavesAt;
+    this.leavesAfter = segments.leavesAfter;
+  }
 }
 
 /** What of a state depends on the place of its clip. */
@@ -55,9 +102,6 @@ export interface FrameRules {
   readonly yields: readonly { readonly during: string | undefined }[];
   readonly leaves: AtDefinition | undefined;
 }
-
-/** Where a timeline belongs. */
-export type TimelinePlace = Pick<Timeline, 'state' | 'direction' | 'book' | 'bridge'>;
 
 interface Segment {
   readonly showing: number;
@@ -68,20 +112,22 @@ interface Segment {
 const phasesOf = (at: AtDefinition | undefined): readonly number[] =>
   typeof at === 'object' && 'phases' in at ? at.phases : [];
 
-/** Builds the timeline of a clip for one direction of one state. Names that the clip lacks are simply never met. */
-export function buildTimeline(
+/**
+ * Cuts a clip into segments by the rules of a state. Names that the clip lacks are simply never met.
+ *
+ * @param bridge whether it is played in between: it does not loop, and phases and ends are not meant of it
+ */
+export function buildSegments(
   clip: Clip,
-  mirrored: boolean,
-  place: TimelinePlace,
+  bridge: boolean,
   rules: FrameRules,
   cueIndex: (name: string) => number,
-  poses: PoseBook,
-): Timeline {
+): Segments {
   const { hops, yields, leaves } = rules;
   const whole = clip.ends[clip.ends.length - 1]!;
   const atPhase = (phase: number): number => Math.round(phase * whole);
   const cuts = [...hops.flatMap(({ at }) => phasesOf(at)), ...phasesOf(leaves)].map(atPhase);
-  const segments = cutSegments(clip, place.bridge ? [] : cuts);
+  const segments = cutSegments(clip, bridge ? [] : cuts);
   const last = segments.length - 1;
   const perSegment = <T>(of: (segment: Segment, index: number) => T): T[] => segments.map(of);
   const isFirst = (i: number): boolean => segments[i - 1]?.showing !== segments[i]!.showing;
@@ -96,10 +142,10 @@ export function buildTimeline(
     if (at === undefined) return false;
     if (typeof at === 'string') return isFirst(i) && clip.cues[showing]!.includes(at);
     if ('start' in at) return isFirst(i) && clip.spans.get(at.start)?.first === clip.order[showing];
-    return 'phases' in at && !place.bridge && at.phases.some((phase) => atPhase(phase) === from);
+    return 'phases' in at && !bridge && at.phases.some((phase) => atPhase(phase) === from);
   };
   const ends = (at: AtDefinition | undefined, { showing }: Segment, i: number): boolean => {
-    if (at === 'end') return i === last && !place.bridge;
+    if (at === 'end') return i === last && !bridge;
     if (typeof at !== 'object' || !('end' in at)) return false;
     return isLast(i) && clip.spans.get(at.end)?.last === clip.order[showing];
   };
@@ -107,16 +153,15 @@ export function buildTimeline(
     list.reduce((word, one, i) => (on(one) ? word | (1 << i) : word), 0);
 
   const cues = perSegment(({ showing }, i) => (isFirst(i) ? clip.cues[showing]!.map(cueIndex) : none));
-  const loops = clip.loopFrom >= 0 && !place.bridge;
+  const loops = clip.loopFrom >= 0 && !bridge;
   const loopFrom = loops ? segments.findIndex(({ showing }) => showing === clip.loopFrom) : 0;
   const frameOf = ({ showing }: Segment): number => clip.order[showing]!;
   const plain = hops.length === 0 && yields.length === 0 && leaves === undefined;
-  const timeline = {
-    ...place,
+  const segmentsOf = {
     clip,
-    poses: perSegment(({ showing }) => poses.pose(clip.cells[showing]!, mirrored)),
+    poses: {},
     frames: segments.map(frameOf),
-    ends: segments.map((segment) => segment.ends * unitsPerMicrosecond),
+    ends: doubles(segments.map((segment) => segment.ends * unitsPerMicrosecond)),
     length: whole * unitsPerMicrosecond,
     loops,
     loopFrom,
@@ -130,10 +175,17 @@ export function buildTimeline(
     leavesAt: perSegment((one, i) => begins(leaves, one, i)),
     leavesAfter: perSegment((one, i) => ends(leaves, one, i)),
   };
-  return { ...timeline, quiet: quietBorders(timeline) };
+  return Object.assign(segmentsOf, { quiet: quietBorders(segmentsOf) });
 }
 
 const none: readonly number[] = [];
+
+/** An array that the engine keeps as doubles whatever the values: arrays of several kinds in one place are slow. */
+function doubles(values: readonly number[]): number[] {
+  const list = values.map((value) => value + 0.5);
+  for (let i = 0; i < values.length; i++) list[i] = values[i]!;
+  return list;
+}
 
 /** Cuts the showings of a clip at some positions, all in microseconds. */
 function cutSegments({ ends }: Clip, cuts: readonly number[]): Segment[] {
@@ -145,7 +197,7 @@ function cutSegments({ ends }: Clip, cuts: readonly number[]): Segment[] {
   });
 }
 
-function quietBorders(timeline: Omit<Timeline, 'quiet'>): number[] {
+function quietBorders(timeline: Omit<Segments, 'quiet'>): number[] {
   const { ends, loops, loopFrom, armed, yielding, hopsAt, hopsAfter, leavesAt, leavesAfter } = timeline;
   return ends.map((_, i) => {
     const isLast = i === ends.length - 1;
@@ -155,6 +207,15 @@ function quietBorders(timeline: Omit<Timeline, 'quiet'>): number[] {
     const still = hopsAfter[i] === 0 && hopsAt[next] === 0 && !leavesAfter[i] && !leavesAt[next]!;
     return same && still ? next : -1;
   });
+}
+
+/** The poses of segments, drawn or mirrored; the same list each time. */
+export function posesOf(segments: Segments, mirrored: boolean, book: PoseBook): readonly Pose[] {
+  const { clip, ends, poses } = segments;
+  // A segment shows the cell of the showing in which it ends.
+  const make = (): Pose[] =>
+    ends.map((end) => book.pose(clip.cells[indexAt(clip.ends, end / unitsPerMicrosecond - 1)]!, mirrored));
+  return mirrored ? (poses.mirrored ??= make()) : (poses.drawn ??= make());
 }
 
 /** The segment at a position; the last one at or past the end. */

@@ -1,9 +1,10 @@
 import type { Controller, State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
+import { Verdict, ruleOf, targetOf, verdictOf } from '../controller/verdict.js';
 import { callError } from '../problem/problem.js';
 import { pulsesRead } from '../signal/condition.js';
-import { Mark, Moment, Player } from './player.js';
+import { Mark, Moment, Player, passing } from './player.js';
 
 /**
  * Which states' `when` has become true at the instant being decided. An instant is decided within one call, so one
@@ -15,13 +16,17 @@ let anyJustTrue = false;
 /** Which hop was found last; read by `enter` right after. One scratch for all, as above. */
 let takenHop = -1;
 
+const goalShift = 17;
+const switchBits = (1 << goalShift) - 1;
+
 /** The one rule of decision: what shows next, and how it is entered. */
 export abstract class Decider extends Player {
   /** A bit for each hop whose condition was true within its span. */
   protected remembered = 0;
-  /** The state that a route leads to, -1 for none. */
-  protected goal = -1;
-  /** By which rule the state was entered, and from which state (plus one) above its four bits. */
+  /**
+   * By which rule the state was entered (four bits), from which state (plus one, thirteen bits), and the goal of a route
+   * (plus one) above.
+   */
   protected last: number = Rule.start;
   /** The pulses that were used for it. */
   protected lastUsed = 0;
@@ -31,28 +36,78 @@ export abstract class Decider extends Player {
     if (justTrue.length < controller.states.length) justTrue = new Uint8Array(controller.states.length);
   }
 
+  /** The state that a route leads to, -1 for none. */
+  protected get goal(): number {
+    return (this.last >> goalShift) - 1;
+  }
+
+  protected set goal(state: number) {
+    this.last = (this.last & switchBits) | ((state + 1) << goalShift);
+  }
+
   protected override get isWatchful(): boolean {
     return this.goal >= 0;
   }
 
-  protected override instant(at: number): void {
-    // From here on the present is `at`, also for a caller that catches an error thrown below.
-    this.numbers[Place.due] = at;
-    this.wait = 0;
-    this.moveTo(at);
-    this.expirePulses(at);
+  protected override instant(): void {
+    const { numbers } = this;
+    this.move();
+    const at = numbers[Place.due]!;
+    if (numbers[Place.timer]! <= at) this.expirePulses();
     if (anyJustTrue) forgetChanges();
-    let fresh = this.commit(at);
+    let fresh = this.commit();
     if ((this.marks & Mark.begun) === 0) {
       this.marks |= Mark.begun;
-      this.reportCues(at);
+      this.reportCues();
       fresh = true;
     }
     const { atLeast } = this.current;
-    if (atLeast > 0 && this.numbers[Place.entered]! + atLeast === at) fresh = true;
-    const moment = this.crossBorders(at);
+    if (atLeast > 0 && numbers[Place.entered]! + atLeast === at) fresh = true;
+    const moment = this.crossBorders();
     // Where neither a bit nor the frame has changed, the last decision still stands.
-    if (fresh || moment !== Moment.nothing) this.settle(at, moment);
+    if (fresh || moment !== Moment.nothing) this.settle(moment);
+  }
+
+  protected override listen(): void {
+    const { numbers } = this;
+    if (anyJustTrue) forgetChanges();
+    if (this.commit()) {
+      const code = this.verdict();
+      if (code === Verdict.open) this.settle(Moment.nothing);
+      else if (code !== Verdict.stays) this.switchBy(code);
+    }
+    // Unless its place in the clip was touched, what was due is so still.
+    if (numbers[Place.marked] === numbers[Place.due]) this.findDue();
+    else numbers[Place.due] = Math.min(passing[1]!, numbers[Place.timer]!);
+  }
+
+  /** What is decided when nothing but the situation counts; `open` when something else does. */
+  private verdict(): number {
+    const { situation, timeline, controller } = this;
+    if (anyJustTrue || this.goal >= 0 || (this.marks & Mark.ended) !== 0) return Verdict.open;
+    situation.decided ??= new Int16Array(controller.timelines);
+    const known = situation.decided[timeline.id]!;
+    if (known !== Verdict.unknown) return known;
+    const code = verdictOf(controller, this.current, situation);
+    situation.decided[timeline.id] = code;
+    return code;
+  }
+
+  /** Enters a state of which {@link verdictOf} has found that nothing else follows from it. */
+  private switchBy(code: number): void {
+    const before = this.timeline;
+    const state = this.controller.states[targetOf(code)]!;
+    const rule = ruleOf(code);
+    const { toward, numbers } = this;
+    this.move();
+    this.last = ((before.state + 1) << 4) | rule;
+    this.lastUsed = this.remembered = 0;
+    this.report(1, before.state, state.index, rule);
+    numbers[Place.entered] = numbers[Place.due]!;
+    const direction = state.held ? before.direction : toward;
+    if (direction !== before.direction) this.report(2, before.direction, direction, 0);
+    this.timeline = state.books[0]![direction]!;
+    this.takePlace(before, state.carry[before.state]!);
   }
 
   /**
@@ -60,60 +115,70 @@ export abstract class Decider extends Player {
    *
    * @returns whether the situation, the direction or the gait has changed
    */
-  protected commit(at: number): boolean {
+  protected commit(): boolean {
     const { watched } = this.controller;
     const before = this.situation;
-    this.readSignals(at);
+    this.readSignals();
     const after = this.situation;
     let changed = before !== after;
     if (changed)
-      for (const { state, when } of watched)
-        if (!before.holds(when) && after.holds(when)) {
-          justTrue[state] = 1;
-          anyJustTrue = true;
-        }
+      for (let i = 0; i < watched.length; i++) {
+        const { state, when } = watched[i]!;
+        if (before.holds(when) || !after.holds(when)) continue;
+        justTrue[state] = 1;
+        anyJustTrue = true;
+      }
     const state = this.current;
     const { timeline, toward } = this;
     const direction = state.held ? timeline.direction : toward;
-    if (direction !== timeline.direction) this.controller.reports.add(2, timeline.direction, direction, at);
+    if (direction !== timeline.direction) this.report(2, timeline.direction, direction, 0);
     const book = changed && state.gaits.length > 0 && !timeline.bridge ? this.gait(state) : timeline.book;
-    if (book !== timeline.book) this.reportGait(state, timeline.book, book, at);
+    if (book !== timeline.book) this.reportGait(state, timeline.book, book);
     if (direction !== timeline.direction || book !== timeline.book) {
       this.changeTimeline(state.books[book]![direction]!);
       changed = true;
     }
-    if (state.rate !== undefined) this.readRate();
+    if (state.rate !== undefined) {
+      this.move();
+      this.readRate();
+    }
     return changed;
   }
 
-  private reportGait({ bookNames }: State, from: number, to: number, at: number): void {
+  private reportGait({ bookNames }: State, from: number, to: number): void {
     const { reports } = this.controller;
-    reports.add(3, reports.bookIndex(bookNames[from]!), reports.bookIndex(bookNames[to]!), at);
+    const [one, other] = [reports.bookIndex(bookNames[from]!), reports.bookIndex(bookNames[to]!)];
+    this.report(3, one, other, 0);
   }
 
-  protected override settle(at: number, moment: number): boolean {
+  protected override settle(moment: number): boolean {
     const { states } = this.controller;
     let switches = 0;
     for (;;) {
-      let to = this.decide(at, moment);
+      const code = this.verdict();
+      // Postures mostly: what is decided follows from the situation alone, and was decided before.
+      if (code === Verdict.stays) return switches > 0;
+      let to = code === Verdict.open ? this.decide(moment) : this.by(ruleOf(code), targetOf(code));
       if (to < 0) {
-        if (this.remember(at) || this.queuePress(at)) continue;
+        if (!this.current.hears) return switches > 0;
+        if (this.remember() || this.queuePress()) continue;
         to = this.restart();
         if (to < 0) return switches > 0;
       }
       if (++switches > states.length) throw this.cycleError(to);
-      moment = this.enter(to, at) ? Moment.begins : Moment.nothing;
-      this.commit(at);
+      moment = this.enter(to) ? Moment.begins : Moment.nothing;
     }
   }
 
   /** The rule of decision. @returns the state to switch to, or -1 to stay; notes the rule in {@link last} */
-  private decide(at: number, moment: number): number {
+  private decide(moment: number): number {
     const { states, rest } = this.controller;
     const { situation } = this;
     const state = this.current;
     const over = state.ends && (this.marks & Mark.ended) !== 0;
-    const best = this.best(over);
+    const best = anyJustTrue ? this.best(over) : situation.best;
+    // Most decisions: the state that shows is the highest of those that want in, and has no other rule.
+    if (best === state.index && state.isPlain && !over && this.goal < 0) return -1;
     if (!state.final && best >= 0 && states[best]!.priority > state.priority) return this.by(Rule.rank, best);
 
     const leg = this.goal < 0 ? -1 : this.legNow(state, moment, over);
@@ -121,7 +186,7 @@ export abstract class Decider extends Player {
     const hop = state.hops.length === 0 ? -1 : this.hopNow(state, moment);
     if (hop >= 0) return this.by(Rule.hop, hop);
 
-    if (state.atLeast > 0 && at < this.numbers[Place.entered]! + state.atLeast) return -1;
+    if (state.atLeast > 0 && this.isKept(state)) return -1;
     const stands = situation.holds(state.while);
     if (over && stands && (this.marks & Mark.queued) !== 0) return this.by(Rule.again, state.index);
     if (over && state.then >= 0 && situation.holds(states[state.then]!.while))
@@ -134,9 +199,14 @@ export abstract class Decider extends Player {
     return state.index === rest ? -1 : this.by(Rule.rest, rest);
   }
 
+  /** Whether a state's `atLeast` is not over. */
+  private isKept({ atLeast }: State): boolean {
+    return this.numbers[Place.due]! < this.numbers[Place.entered]! + atLeast;
+  }
+
   /** Notes the rule by which a state is entered next, and the one that is left. */
   private by(rule: number, to: number): number {
-    this.last = ((this.timeline.state + 1) << 4) | rule;
+    this.last = (this.last & ~switchBits) | ((this.timeline.state + 1) << 4) | rule;
     return to;
   }
 
@@ -243,7 +313,7 @@ export abstract class Decider extends Player {
   }
 
   /** Remembers the hops whose condition is true within their span, and uses its pulses. @returns whether a pulse was */
-  private remember(at: number): boolean {
+  private remember(): boolean {
     const { hops } = this.current;
     if (hops.length === 0) return false;
     const { situation } = this;
@@ -258,7 +328,7 @@ export abstract class Decider extends Player {
     }
     if (used === 0) return false;
     this.usePulses(used);
-    this.commit(at);
+    this.commit();
     return true;
   }
 
@@ -271,13 +341,13 @@ export abstract class Decider extends Player {
   }
 
   /** Queues a press of an act that says so. @returns whether a press was used */
-  private queuePress(at: number): boolean {
+  private queuePress(): boolean {
     const state = this.current;
     if (state.again !== 'queue' || !this.isPressedAgain(state)) return false;
     this.marks |= Mark.queued;
     justTrue[state.index] = 0;
     this.usePulses(this.ownPulses(state));
-    this.commit(at);
+    this.commit();
     return true;
   }
 
@@ -289,26 +359,42 @@ export abstract class Decider extends Player {
   }
 
   /** Switches to a state. @returns whether a segment of its clip begins */
-  private enter(to: number, at: number): boolean {
-    const { states, reports } = this.controller;
+  private enter(to: number): boolean {
+    const { states, tables } = this.controller;
     const before = this.timeline;
+    this.move();
     const state = states[to]!;
     const rule = this.last & 15;
-    this.lastUsed = this.pulsesOf(state, rule);
+    this.lastUsed = (this.situation.flags & tables.pulseBits) === 0 ? 0 : this.pulsesOf(state, rule);
     this.usePulses(this.lastUsed);
-    if (anyJustTrue) justTrue[to] = 0;
-    reports.add(1, before.state, to, at, rule);
+    if (anyJustTrue) this.startNoMore(to);
+    this.report(1, before.state, to, rule);
     const again = to === before.state;
     this.marks &= ~(Mark.ended | Mark.queued | Mark.underway);
     if (rule === Rule.route && to !== this.goal) this.marks |= Mark.underway;
     else this.goal = -1;
     this.remembered = 0;
+    const at = this.numbers[Place.due]!;
     this.numbers[Place.entered] = at;
+    if (state.atLeast > 0)
+      this.numbers[Place.timer] = Math.min(this.numbers[Place.timer]!, at + state.atLeast);
     const direction = state.held ? before.direction : this.toward;
-    if (direction !== before.direction) reports.add(2, before.direction, direction, at);
+    if (direction !== before.direction) this.report(2, before.direction, direction, 0);
     const bridge = state.bridges[before.state]!;
     this.timeline = state.books[bridge < 0 ? this.gait(state) : bridge]![direction]!;
-    return this.takePlace(before, again ? 'none' : state.carry[before.state]!, at);
+    const begins = this.takePlace(before, again ? 'none' : state.carry[before.state]!);
+    // Its tags, the pulses that were used and the numbers it reads may change what holds.
+    const changes = (this.setFlags | state.tagBits) !== this.situation.flags || state.reads.length > 0;
+    if (changes) this.commit();
+    return begins;
+  }
+
+  /** What has just become true for a state that is entered has had its effect. */
+  private startNoMore(state: number): void {
+    justTrue[state] = 0;
+    const { watched } = this.controller;
+    anyJustTrue = false;
+    for (let i = 0; i < watched.length; i++) if (justTrue[watched[i]!.state] !== 0) anyJustTrue = true;
   }
 
   /** The pulses that entering a state uses: those of the hop's own condition, else of the state's. */
@@ -329,11 +415,9 @@ export abstract class Decider extends Player {
 
   /** Puts a state there by a request, at the present instant. */
   protected request(to: number, rule: number): void {
-    const at = this.microseconds;
     this.by(rule, to);
-    const moment = this.enter(to, at) ? Moment.begins : Moment.nothing;
-    this.commit(at);
-    this.settle(at, moment);
+    const begins = this.enter(to);
+    this.settle(begins ? Moment.begins : Moment.nothing);
   }
 
   /** Whether the rules would let a state in that is asked for now. */
@@ -342,8 +426,7 @@ export abstract class Decider extends Player {
     const asked = this.controller.states[to]!;
     if (!this.situation.holds(asked.while)) return false;
     if (!state.final && asked.priority > state.priority) return true;
-    const { entered } = Place;
-    if (state.atLeast > 0 && this.microseconds < this.numbers[entered]! + state.atLeast) return false;
+    if (state.atLeast > 0 && this.isKept(state)) return false;
     if (state.index === this.controller.rest) return true;
     const open = this.timeline.yielding[this.showing]!;
     return state.yields.some(
@@ -355,7 +438,7 @@ export abstract class Decider extends Player {
   private cycleError(to: number): Error {
     const { states, reports } = this.controller;
     const names: string[] = [];
-    for (let i = 0; i < reports.count; i++) if (reports.kind(i) === 'switch') names.push(reports.name(i));
+    for (let i = 0; i < this.happened; i++) if (reports.kind(i) === 'switch') names.push(reports.name(i));
     const end = states[to]!.name;
     const begin = names.lastIndexOf(end);
     return callError('switch-cycle', { states: [...names.slice(Math.max(0, begin)), end] });
@@ -363,6 +446,6 @@ export abstract class Decider extends Player {
 }
 
 function forgetChanges(): void {
-  justTrue.fill(0);
+  for (let i = 0; i < justTrue.length; i++) justTrue[i] = 0;
   anyJustTrue = false;
 }

@@ -1,14 +1,14 @@
 import { nearestDirection } from '../compass/compass.js';
 import { signalNamed } from '../controller/compile.js';
 import type { Controller, State } from '../controller/controller.js';
-import { Place, lowOf, timerOf } from '../controller/numbers.js';
+import { Place, timerOf } from '../controller/numbers.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { holds } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
-import { firstSlot, runProgram } from '../signal/program.js';
-import { regionOf } from '../signal/regions.js';
+import { placeOf, runProgram } from '../signal/program.js';
+import { isSame, regionOf } from '../signal/regions.js';
 import { slotNamed } from '../signal/scope.js';
 import type { ComputedTerm } from '../signal/tables.js';
 
@@ -19,7 +19,7 @@ const reading = { flags: 0, terms: 0, more: 0 };
  * What a performer hears: its signals as they are set, and the situation they amounted to when it decided last.
  *
  * Setting costs two comparisons as long as the number stays in the interval within which no bit changes. Otherwise
- * `wait` is set to 0, so that the next step reads all signals and decides. Nothing is computed before that: of several
+ * `wait` turns negative, so that the next step reads all signals and decides. Nothing is computed before that: of several
  * values set between two steps only the last counts, also for bands.
  */
 export abstract class Listener {
@@ -32,10 +32,13 @@ export abstract class Listener {
   protected situation: Situation;
   /** Flags and pulses as they were set; the situation has those of the last decision. */
   protected setFlags: number;
-  /** Microseconds until the next instant at which anything can change; 0 when something has. */
-  protected wait = 0;
-  /** Where the compass points; the direction follows unless the state holds it. */
-  protected toward: number;
+  /**
+   * Microseconds until the next instant at which anything can change. When something was set that may change what is
+   * decided, what was left of it with all bits turned over, so that no step is shorter: what was due is still due then.
+   */
+  protected wait = -1;
+  /** Four bits of {@link Mark}, and above them where the compass points. */
+  protected marks = 0;
 
   protected constructor(controller: Controller) {
     const { tables, states, compass, rest } = controller;
@@ -89,7 +92,7 @@ export abstract class Listener {
     const one = typeof signal === 'string' ? this.signal(signal) : signal;
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
     this.setFlags |= one.bit;
-    this.numbers[this.timerAt(one.timer)] = this.microseconds + one.keep;
+    this.setTimer(one.timer, this.microseconds + one.keep);
     this.wake();
   }
 
@@ -104,7 +107,7 @@ export abstract class Listener {
     const signal = signals.get(name);
     if (signal !== undefined) return this.valueOf(signal);
     const slot = slotNamed(signals, name);
-    if (slot !== undefined) return this.numbers[firstSlot + slot]!;
+    if (slot !== undefined) return this.numbers[placeOf(slot)]!;
     const tag = tags.get(name);
     if (tag !== undefined) return (this.situation.flags & tag) !== 0;
     const rule = derived.get(name);
@@ -119,13 +122,21 @@ export abstract class Listener {
   }
 
   protected get microseconds(): number {
-    return this.numbers[Place.due]! - this.wait;
+    return this.numbers[Place.due]! - (this.wait < 0 ? ~this.wait : this.wait);
+  }
+
+  /** Where the compass points; the direction follows unless the state holds it. */
+  protected get toward(): number {
+    return this.marks >> 4;
+  }
+
+  protected set toward(direction: number) {
+    this.marks = (this.marks & 15) | (direction << 4);
   }
 
   /** Has the next step decide at the present instant. */
   protected wake(): void {
-    this.numbers[Place.due]! -= this.wait;
-    this.wait = 0;
+    if (this.wait >= 0) this.wait = ~this.wait;
   }
 
   /** Where the instant of a timer is kept. */
@@ -135,15 +146,22 @@ export abstract class Listener {
 
   protected valueOf({ kind, slot, bit, options }: Signal): SignalValue {
     const { numbers } = this;
-    if (kind === 'number') return numbers[firstSlot + slot]!;
-    if (kind === 'choice') return options[numbers[firstSlot + slot]!]!;
-    if (kind === 'vector') return [numbers[firstSlot + slot]!, numbers[firstSlot + slot + 1]!];
+    if (kind === 'number') return numbers[placeOf(slot)]!;
+    if (kind === 'choice') return options[numbers[placeOf(slot)]!]!;
+    if (kind === 'vector') return [numbers[placeOf(slot)]!, numbers[placeOf(slot + 1)]!];
     return (this.setFlags & bit) !== 0;
   }
 
-  /** Takes pulses whose time is over out of the word of flags. */
-  protected expirePulses(at: number): void {
+  private setTimer(timer: number, instant: number): void {
     const { numbers } = this;
+    numbers[this.timerAt(timer)] = instant;
+    if (instant < numbers[Place.timer]!) numbers[Place.timer] = instant;
+  }
+
+  /** Takes pulses whose time is over out of the word of flags. */
+  protected expirePulses(): void {
+    const { numbers } = this;
+    const at = numbers[Place.due]!;
     for (const { timer, bit } of this.controller.tables.pulses) {
       const place = this.timerAt(timer);
       if (numbers[place]! > at) continue;
@@ -155,36 +173,42 @@ export abstract class Listener {
   protected usePulses(used: number): void {
     if (used === 0) return;
     this.setFlags &= ~used;
-    for (const { timer, bit } of this.controller.tables.pulses)
-      if ((bit & used) !== 0) this.numbers[this.timerAt(timer)] = Infinity;
+    // The timer of pulses without `keep` is shared; it may run out for nothing.
+    for (const { timer, bit, keep } of this.controller.tables.pulses)
+      if ((bit & used) !== 0 && keep > 1) this.numbers[this.timerAt(timer)] = Infinity;
   }
 
   /** Finds the situation, and where the compass points, from the signals as they are set and the state that shows. */
-  protected readSignals(at: number): void {
+  protected readSignals(): void {
     const { controller, numbers, situation } = this;
     const { regions, computed } = controller.tables;
     const { tagBits, reads } = this.current;
     const flags = this.setFlags | tagBits;
     let { terms, more } = situation;
     for (let slot = 0; slot < regions.length; slot++) {
-      const value = numbers[firstSlot + slot]!;
-      const low = lowOf(regions.length, slot);
-      if (value >= numbers[low]! && value < numbers[low + 1]!) continue;
+      const place = placeOf(slot);
+      const value = numbers[place]!;
+      if (value >= numbers[place + 1]! && value < numbers[place + 2]!) continue;
       const of = regions[slot]!;
       const region = regionOf(of, value);
       terms = (terms & of.keep[region]!) | of.put[region]!;
       more = (more & of.keepMore[region]!) | of.putMore[region]!;
       if (of.toward[region]! >= 0) this.toward = of.toward[region]!;
-      // Of a number that is read otherwise than by thresholds every change counts: its interval is empty.
-      numbers[low] = of.joint ? Infinity : of.bounds[region]!;
-      numbers[low + 1] = of.bounds[region + 1]!;
+      // The interval reaches as far as nothing would change. Of a number that is read otherwise than by thresholds
+      // every change counts: its interval is empty.
+      let first = region;
+      let last = region;
+      while (first > 0 && isSame(of, first - 1, terms, more, this.toward)) first--;
+      while (last + 2 < of.bounds.length && isSame(of, last + 1, terms, more, this.toward)) last++;
+      numbers[place + 1] = of.joint ? Infinity : of.bounds[first]!;
+      numbers[place + 2] = of.bounds[last + 1]!;
     }
-    for (const slot of reads) numbers[lowOf(regions.length, slot)] = Infinity;
+    for (let i = 0; i < reads.length; i++) numbers[placeOf(reads[i]!) + 1] = Infinity;
     if (computed.length > 0) {
       reading.flags = flags;
       reading.terms = terms;
       reading.more = more;
-      for (const term of computed) this.compute(term, at);
+      for (const term of computed) this.compute(term);
       ({ terms, more } = reading);
     }
     if (flags !== situation.flags || terms !== situation.terms || more !== situation.more)
@@ -200,7 +224,7 @@ export abstract class Listener {
     if (direction >= 0) this.toward = direction;
   }
 
-  private compute(term: ComputedTerm, at: number): void {
+  private compute(term: ComputedTerm): void {
     const { numbers } = this;
     const { bit } = term;
     const word = term.word === 'terms' ? 'terms' : 'more';
@@ -217,7 +241,8 @@ export abstract class Listener {
       numbers[timer] = Infinity;
       return;
     }
-    if (numbers[timer] === Infinity) numbers[timer] = at + (wanted ? term.settle : term.linger);
+    const at = numbers[Place.due]!;
+    if (numbers[timer] === Infinity) this.setTimer(term.timer, at + (wanted ? term.settle : term.linger));
     if (numbers[timer]! > at) return;
     numbers[timer] = Infinity;
     if (wanted) reading[word] |= bit;
@@ -230,11 +255,14 @@ export abstract class Listener {
 
   private setNumber(slot: number, value: number): void {
     const { numbers } = this;
-    const place = firstSlot + slot;
-    const low = lowOf(this.controller.tables.regions.length, slot);
-    const changes = !(value >= numbers[low]! && value < numbers[low + 1]!) && numbers[place] !== value;
+    const place = placeOf(slot);
+    if (value >= numbers[place + 1]! && value < numbers[place + 2]!) {
+      numbers[place] = value;
+      return;
+    }
+    if (numbers[place] === value) return;
     numbers[place] = value;
-    if (changes) this.wake();
+    this.wake();
   }
 
   private setOther(signal: Signal, value: SignalValue): void {

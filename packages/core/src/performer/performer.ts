@@ -5,9 +5,12 @@ import { Rule } from '../controller/rule.js';
 import { unitsPerMicrosecond } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import type { SignalValue } from '../signal/definition.js';
+import { placeOf } from '../signal/program.js';
 import type { Pose } from '../sheet/pose.js';
 import { Decider } from './decider.js';
-import { Mark, Moment } from './player.js';
+import { Mark, Moment, passing } from './player.js';
+import { readSnapshot, writeSnapshot } from './snapshot.js';
+import type { PerformerSnapshot, Standstill } from './snapshot.js';
 import { explain } from './why.js';
 import type { Why } from './why.js';
 
@@ -25,8 +28,6 @@ const noReports = new Reports([], [], [], []);
  * below this one; here is what a game calls.
  */
 export class Performer extends Decider {
-  private happened = 0;
-
   /**
    * @param controller what it plays; shared by any number of performers
    * @param first first values of signals that differ from the document's; they decide which state it begins in
@@ -51,35 +52,36 @@ export class Performer extends Decider {
     this.timeline = states[rest]!.books[0]![compass.start]!;
     this.situation = situations.find(tables.firstFlags, 0, 0);
     this.setFlags = tables.firstFlags;
+    this.wait = -1;
+    this.showing = this.marks = this.remembered = this.lastUsed = this.happened = 0;
     this.toward = compass.start;
-    this.wait = this.showing = this.marks = this.remembered = this.lastUsed = this.happened = 0;
     this.rate = unitsPerMicrosecond;
-    this.goal = -1;
     this.last = Rule.start;
     this.begin(first);
   }
 
   /** Finds the state it begins in. What is true at the very start has not just become true. */
   private begin(first: Readonly<Record<string, SignalValue>>): void {
-    const { controller } = this;
     try {
       for (const [name, value] of Object.entries(first)) this.set(name, value);
     } finally {
-      this.readSignals(0);
-      const { best } = this.situation;
-      const state = controller.states[best < 0 ? controller.rest : best]!;
-      this.timeline = state.books[this.gait(state)]![this.toward]!;
-      // Its tags and the numbers it reads count from the beginning too.
-      this.readSignals(0);
-      this.timeline = state.books[this.gait(state)]![this.toward]!;
-      this.takePlaceAtStart();
+      this.findFirstState();
     }
   }
 
-  private takePlaceAtStart(): void {
+  private findFirstState(): void {
+    const { states, rest } = this.controller;
+    this.readSignals();
+    const { best } = this.situation;
+    const state = states[best < 0 ? rest : best]!;
+    this.timeline = state.books[this.gait(state)]![this.toward]!;
+    // Its tags and the numbers it reads count from the beginning too.
+    this.readSignals();
+    this.timeline = state.books[this.gait(state)]![this.toward]!;
     this.readRate();
-    if (this.followsNumber) this.crossBorders(0);
-    this.wait = 0;
+    if (this.followsNumber) this.placeByNumber();
+    this.findTimer();
+    this.wait = -1;
   }
 
   /**
@@ -144,7 +146,7 @@ export class Performer extends Decider {
       if (to === this.timeline.state) return true;
       if (this.controller.routes.leg(this.timeline.state, to) === undefined) return false;
       this.goal = to;
-      this.settle(this.microseconds, Moment.nothing);
+      this.settle(Moment.nothing);
       return true;
     });
   }
@@ -225,12 +227,98 @@ export class Performer extends Decider {
       remembered: this.remembered,
       at: this.microseconds,
       entered: this.numbers[Place.entered]!,
-      from: (this.last >> 4) - 1,
+      from: ((this.last >> 4) & 0x1fff) - 1,
       rule: this.last & 15,
       used: this.lastUsed,
       goal: this.goal,
       value: (name) => this.value(name),
     });
+  }
+
+  /** Where it stands, as plain data. Restoring it and going on equals never having stopped. */
+  snapshot(): PerformerSnapshot {
+    const { controller, numbers, timeline, situation, wait } = this;
+    const time = this.microseconds;
+    const { regions, timers } = controller.tables;
+    const since = (this.marks & Mark.ended) === 0 ? time - numbers[Place.marked]! : 0;
+    const still: Standstill = {
+      time,
+      setFlags: this.setFlags,
+      words: situation,
+      values: regions.map((_, slot) => numbers[placeOf(slot)]!),
+      timers: numbers.slice(this.timerAt(0), this.timerAt(timers)),
+      state: timeline.state,
+      entered: numbers[Place.entered]!,
+      book: timeline.book,
+      direction: timeline.direction,
+      toward: this.toward,
+      place: numbers[Place.position]! + since * this.rate,
+      segment: this.showing,
+      marks: this.marks & 15,
+      remembered: this.remembered,
+      goal: this.goal,
+      last: this.last & 0x1ffff,
+      lastUsed: this.lastUsed,
+      changed: wait < 0,
+    };
+    return writeSnapshot(controller, still, (signal) => this.valueOf(signal));
+  }
+
+  /**
+   * Goes back to where a snapshot was taken, of this performer or of another one of the same document.
+   *
+   * @throws {DotHopError} when it is no snapshot, or of another version of the document; nothing is changed then
+   */
+  restore(snapshot: PerformerSnapshot): void {
+    this.stand(readSnapshot(this.controller, snapshot, false));
+  }
+
+  /**
+   * Takes over a snapshot of another version of the document by names: the same state at the same phase, the same
+   * signals, pulses and bands, as far as they are there. Where the state is not, it begins as a new performer would.
+   *
+   * @throws {DotHopError} when it is no snapshot; nothing is changed then
+   */
+  adopt(snapshot: PerformerSnapshot): void {
+    const still = readSnapshot(this.controller, snapshot, true);
+    this.stand(still);
+    this.readSignals();
+    if (still.stateIsKnown) return;
+    this.showing = 0;
+    this.marks &= ~15;
+    this.numbers[Place.position] = 0;
+    this.findFirstState();
+  }
+
+  private stand(still: Standstill): void {
+    const { controller, numbers } = this;
+    controller.firstNumbers.forEach((number, i) => (numbers[i] = number));
+    still.values.forEach((value, slot) => (numbers[placeOf(slot)] = value));
+    still.timers.forEach((instant, timer) => (numbers[this.timerAt(timer)] = instant));
+    numbers[Place.due] = numbers[Place.marked] = still.time;
+    numbers[Place.entered] = still.entered;
+    numbers[Place.position] = still.place;
+    this.timeline = controller.states[still.state]!.books[still.book]![still.direction]!;
+    const { flags, terms, more } = still.words;
+    this.situation = controller.situations.find(flags, terms, more);
+    this.setFlags = still.setFlags;
+    this.showing = still.segment;
+    this.marks = still.marks;
+    this.toward = still.toward;
+    this.remembered = still.remembered;
+    this.last = still.last;
+    this.goal = still.goal;
+    this.lastUsed = still.lastUsed;
+    this.wait = -1;
+    this.happened = 0;
+    if (still.changed) return;
+    // Nothing is waiting to be decided: reading finds the intervals and changes no bit.
+    this.readSignals();
+    this.readRate();
+    this.findTimer();
+    this.findDue();
+    passing[0] = still.time;
+    this.waitFrom();
   }
 
   private longStep(ms: number): number {
@@ -239,29 +327,23 @@ export class Performer extends Decider {
   }
 
   private advance(time: number): number {
-    const { reports } = this.controller;
-    reports.begin(this);
-    try {
-      this.pass(this.microseconds + time);
-    } finally {
-      // Also of a step that failed on its way: what happened until then can be read.
-      this.happened = reports.count;
-    }
+    this.happened = 0;
+    this.pass(time);
     return this.happened;
   }
 
   /** Decides upon what was set, then does something at the present instant. */
   private now(request: () => boolean): boolean {
-    const { reports } = this.controller;
-    reports.begin(this);
+    this.happened = 0;
+    this.numbers[Place.due] = this.microseconds;
+    this.wait = -1;
     try {
-      this.instant(this.microseconds);
+      this.instant();
       return request();
     } finally {
-      const at = this.microseconds;
-      const next = this.nextInstant();
-      this.setDue(next, at);
-      this.happened = reports.count;
+      passing[0] = this.numbers[Place.due]!;
+      this.findDue();
+      this.waitFrom();
     }
   }
 

@@ -28,6 +28,16 @@ export const Mark = {
   underway: 8,
 } as const;
 
+/** The whole microseconds in which so many units have passed. A division that is a shift is left to be one. */
+const timeFor = (units: number, rate: number): number =>
+  Math.ceil(rate === unitsPerMicrosecond ? units * (1 / unitsPerMicrosecond) : units / rate);
+
+/**
+ * Until when time passes in the step that is being made, and what was due before something was set: one scratch for
+ * all, so that no double is handed over.
+ */
+export const passing = new Float64Array(2);
+
 /** The longest wait that is kept as a small integer on every engine, in microseconds: nearly 18 minutes. */
 const longestWait = 2 ** 30 - 1;
 
@@ -42,48 +52,73 @@ const longestWait = 2 ** 30 - 1;
 export abstract class Player extends Listener {
   /** Which segment of the timeline it is at, from 0. */
   protected showing = 0;
-  protected marks = 0;
+  /** How many reports its latest step has. */
+  protected happened = 0;
   /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */
   protected rate: number = unitsPerMicrosecond;
 
   /** Decides until nothing more switches at this instant. @returns whether anything did */
-  protected abstract settle(at: number, moment: number): boolean;
+  protected abstract settle(moment: number): boolean;
 
-  /** Everything that happens at one instant: what expires, the frames that begin or end, then the decisions. */
-  protected abstract instant(at: number): void;
+  /**
+   * Everything that happens at the instant that is due: what expires, the frames that begin or end, then the
+   * decisions. It is `numbers[Place.due]` all the while: doubles handed from function to function would be boxed.
+   */
+  protected abstract instant(): void;
+
+  /** Decides upon what was set, at an instant at which nothing else happens. */
+  protected abstract listen(): void;
 
   /** Whether borders at which nothing is to be decided must be looked at all the same. */
   protected abstract get isWatchful(): boolean;
 
-  /** Lets time pass up to an instant. Frames that begin report their cues. */
-  protected pass(until: number): void {
+  /** Lets time pass, in microseconds. Frames that begin report their cues. */
+  protected pass(time: number): void {
     const { numbers } = this;
-    let changed = this.wait === 0;
-    for (;;) {
-      if (!changed) this.passBorders(until);
-      const at = numbers[Place.due]!;
-      if (at > until) break;
-      this.instant(at);
-      this.passLoops(until);
-      numbers[Place.due] = this.nextInstant();
-      changed = false;
+    const due = numbers[Place.due]!;
+    const wait = this.wait;
+    const now = due - (wait < 0 ? ~wait : wait);
+    const until = now + time;
+    passing[0] = until;
+    if (wait < 0) {
+      // What was set counts from now on; what is due may yet be a while ahead.
+      numbers[Place.due] = now;
+      this.wait = -1;
+      passing[1] = due;
+      if (now < due && !this.followsNumber) this.listen();
+      else {
+        this.instant();
+        this.findDue();
+      }
     }
-    this.setDue(numbers[Place.due]!, until);
+    if (numbers[Place.due]! <= until) this.passBorders();
+    while (numbers[Place.due]! <= until) {
+      this.wait = -1;
+      this.instant();
+      this.passLoops();
+      this.findDue();
+      this.passBorders();
+    }
+    this.waitFrom();
   }
 
-  /** Waits from an instant for the next one. */
-  protected setDue(next: number, from: number): void {
-    const due = Math.min(next, from + longestWait);
-    this.numbers[Place.due] = due;
-    this.wait = due - from;
+  /** Waits from the instant up to which time has passed for the one that is due. */
+  protected waitFrom(): void {
+    const { numbers } = this;
+    const instant = passing[0]!;
+    const due = Math.min(numbers[Place.due]!, instant + longestWait);
+    numbers[Place.due] = due;
+    // A difference of doubles; as a small integer it is kept in the object itself.
+    this.wait = (due - instant) | 0;
   }
 
   /**
    * Goes over borders of segments at which nothing can be decided: no signal has changed, no timer is due, and no rule
    * of the state speaks of them. Most instants are such. `due` is then the first that may not be.
    */
-  private passBorders(until: number): void {
+  private passBorders(): void {
     const { numbers, timeline, rate } = this;
+    const until = passing[0]!;
     if (rate === 0 || (this.marks & (Mark.ended | Mark.begun)) !== Mark.begun || this.isWatchful) return;
     const { quiet, ends } = timeline;
     const timer = numbers[Place.timer]!;
@@ -97,36 +132,41 @@ export abstract class Player extends Listener {
       numbers[Place.position] = place;
       numbers[Place.marked] = at;
       this.showing = next;
-      if (timeline.cues[next]!.length > 0) this.reportCues(at);
-      at = Math.min(timer, at + Math.ceil((ends[next]! - place) / rate));
+      if (timeline.cues[next]!.length > 0) this.reportCues();
+      at = Math.min(timer, at + timeFor(ends[next]! - place, rate));
       numbers[Place.due] = at;
     }
   }
 
   /** Passes over whole loops in which nothing can happen, so that a very long step takes no longer than a short one. */
-  private passLoops(until: number): void {
+  private passLoops(): void {
     const { timeline, numbers } = this;
     if (!timeline.loops || !timeline.idle || this.isWatchful || this.rate !== unitsPerMicrosecond) return;
     // Before its first pass of the loop an intro has not yet been seen.
     if (numbers[Place.position]! < timeline.loopStart) return;
     const length = (timeline.length - timeline.loopStart) / unitsPerMicrosecond;
+    const until = passing[0]!;
     const mark = numbers[Place.marked]!;
     if (until - mark < 2 * length) return;
-    const loops = Math.floor((Math.min(until, this.nextTimer()) - mark) / length) - 1;
+    const loops = Math.floor((Math.min(until, numbers[Place.timer]!) - mark) / length) - 1;
     if (loops > 0) numbers[Place.marked] = mark + loops * length;
   }
 
-  /** The first instant after the present one at which anything can change; `Infinity` for none. */
-  protected nextInstant(): number {
+  /** Finds the first instant after the present one at which anything can change; `Infinity` for none. */
+  protected findDue(): void {
     const { numbers, rate } = this;
-    const next = this.nextTimer();
-    numbers[Place.timer] = next;
-    if (rate === 0 || (this.marks & Mark.ended) !== 0) return next;
+    // The earliest timer may have been one that no longer counts: then nothing happens at its instant but this.
+    if (numbers[Place.timer]! <= numbers[Place.due]!) this.findTimer();
+    const timer = numbers[Place.timer]!;
+    if (rate === 0 || (this.marks & Mark.ended) !== 0) {
+      numbers[Place.due] = timer;
+      return;
+    }
     const left = this.timeline.ends[this.showing]! - numbers[Place.position]!;
-    return Math.min(next, numbers[Place.marked]! + Math.ceil(left / rate));
+    numbers[Place.due] = Math.min(timer, numbers[Place.marked]! + timeFor(left, rate));
   }
 
-  private nextTimer(): number {
+  protected findTimer(): void {
     const { numbers } = this;
     const { regions, timers } = this.controller.tables;
     const first = timerOf(regions.length, 0);
@@ -137,27 +177,28 @@ export abstract class Player extends Listener {
       const over = numbers[Place.entered]! + atLeast;
       if (over > numbers[Place.marked]! && over < next) next = over;
     }
-    return next;
+    numbers[Place.timer] = next;
   }
 
-  /** Brings the place in the clip up to an instant. */
-  protected moveTo(at: number): void {
+  /** Brings the place in the clip up to the instant that is due. */
+  protected move(): void {
     const { numbers } = this;
+    const at = numbers[Place.due]!;
     if ((this.marks & Mark.ended) === 0)
       numbers[Place.position]! += (at - numbers[Place.marked]!) * this.rate;
     numbers[Place.marked] = at;
   }
 
   /** Goes over the borders that lie at or before the place. @returns what of the clip happened last */
-  protected crossBorders(at: number): number {
+  protected crossBorders(): number {
     const { numbers } = this;
     let moment: number = Moment.nothing;
     for (;;) {
       const timeline = this.timeline;
-      if (this.followsNumber) return this.scrub(at) ? Moment.begins : moment;
+      if (this.followsNumber) return this.scrub() ? Moment.begins : moment;
       if ((this.marks & Mark.ended) !== 0 || numbers[Place.position]! < timeline.ends[this.showing]!)
         return moment;
-      if (moment !== Moment.nothing && this.settle(at, moment)) {
+      if (moment !== Moment.nothing && this.settle(moment)) {
         moment = Moment.nothing;
         continue;
       }
@@ -170,14 +211,14 @@ export abstract class Player extends Listener {
       } else {
         // What is to be decided at an end comes before the next frame: a hop taken there must not let it begin.
         const decides = last || timeline.hopsAfter[this.showing] !== 0 || timeline.leavesAfter[this.showing]!;
-        if (decides && this.settle(at, Moment.ends)) {
+        if (decides && this.settle(Moment.ends)) {
           moment = Moment.nothing;
           continue;
         }
         if (last) numbers[Place.position]! -= timeline.length - timeline.loopStart;
         this.showing = last ? timeline.loopFrom : this.showing + 1;
       }
-      this.reportCues(at);
+      this.reportCues();
       moment = Moment.begins;
     }
   }
@@ -198,15 +239,15 @@ export abstract class Player extends Listener {
   }
 
   /** Shows the frame that the number says. @returns whether it is another than before */
-  private scrub(at: number): boolean {
+  private scrub(): boolean {
     const before = this.showing;
     this.placeByNumber();
     if (before === this.showing) return false;
-    this.reportCues(at);
+    this.reportCues();
     return true;
   }
 
-  private placeByNumber(): void {
+  protected placeByNumber(): void {
     const { timeline, numbers } = this;
     const { program, from, to } = this.current.scrub!;
     const part = (runProgram(program, numbers, this.situation) - from) / (to - from);
@@ -226,7 +267,7 @@ export abstract class Player extends Listener {
       // One pass covers the stride: rate = speed * duration of a pass / stride.
       const seconds = length / unitsPerMicrosecond / 1e6;
       if (rate.travels) value = clip.stride === undefined ? 1 : (Math.abs(value) * seconds) / clip.stride;
-      this.rate = Math.round(Math.max(rate.least, Math.min(rate.most, value)) * unitsPerMicrosecond);
+      this.rate = Math.round(Math.max(rate.least, Math.min(rate.most, value)) * unitsPerMicrosecond) | 0;
     }
   }
 
@@ -242,6 +283,7 @@ export abstract class Player extends Listener {
     const before = this.timeline;
     this.timeline = after;
     if (before.clip === after.clip) return;
+    this.move();
     this.keepPhase(before, after);
     this.readRate();
   }
@@ -279,8 +321,17 @@ export abstract class Player extends Listener {
    *
    * @returns whether a segment begins, so that what is bound to its beginning happens
    */
-  protected takePlace(before: Timeline, carry: CarryRule, at: number): boolean {
+  protected takePlace(before: Timeline, carry: CarryRule): boolean {
     const { numbers, timeline } = this;
+    if (carry === 'none') {
+      this.showing = 0;
+      numbers[Place.position] = 0;
+      this.readRate();
+      if (!this.followsNumber) {
+        this.reportCues();
+        return true;
+      }
+    }
     // At its end a clip is at no phase, or again at its first: what follows begins at its beginning.
     const over = numbers[Place.position]! >= before.length;
     const kept = over || before.bridge || timeline.bridge ? 'none' : carry;
@@ -297,12 +348,20 @@ export abstract class Player extends Listener {
     if (this.followsNumber) this.placeByNumber();
     const begins = this.showing === 0 ? 0 : timeline.ends[this.showing - 1]!;
     if (numbers[Place.position]! - begins >= unitsPerMicrosecond) return false;
-    this.reportCues(at);
+    this.reportCues();
     return true;
   }
 
+  /** Writes down what happens at the instant that is due. */
+  protected report(kind: 0 | 1 | 2 | 3, from: number, to: number, rule: number): void {
+    const { reports } = this.controller;
+    if (this.happened === 0) reports.begin(this);
+    this.happened = reports.add(kind, from, to, this.numbers, rule);
+  }
+
   /** Reports the cues of the segment that begins. */
-  protected reportCues(at: number): void {
-    for (const cue of this.timeline.cues[this.showing]!) this.controller.reports.add(0, cue, cue, at);
+  protected reportCues(): void {
+    const cues = this.timeline.cues[this.showing]!;
+    for (let i = 0; i < cues.length; i++) this.report(0, cues[i]!, cues[i]!, 0);
   }
 }

@@ -114,6 +114,7 @@ const sentences = {
     `the controller has ${v.received} flags, pulses and tags; at most ${v.most}`,
   'too-many-terms': (v: Values) =>
     `the conditions have ${v.received} different comparisons, bands and lasting flags; at most ${v.most}`,
+  'too-many-states': (v: Values) => `there are ${v.received} states; at most ${v.most}`,
   'too-many-hops': (v: Values) => `the state has ${v.received} hops; at most ${v.most}`,
   'too-many-yields': (v: Values) => `the state has ${v.received} yields; at most ${v.most}`,
 

@@ -33,6 +33,8 @@ export class SignalCompiler implements KindReader {
   private flagBits = 0;
   private termBits = 0;
   private timers = 0;
+  /** One for all pulses without `keep`: all expire a microsecond after the instant at which any was set. */
+  private tapTimer: number | undefined;
   /** The place of the expression being read, for problems found inside it. */
   private path: DocumentPath = [];
 
@@ -115,6 +117,7 @@ export class SignalCompiler implements KindReader {
       regions: this.regions.map((builder) => builder.build()),
       computed: this.computed,
       pulses: all.filter(({ kind }) => kind === 'pulse'),
+      pulseBits: all.reduce((word, { kind, bit }) => (kind === 'pulse' ? word | bit : word), 0),
       timers: this.timers,
       firstFlags: all.reduce(
         (word, { kind, bit, first }) => (kind === 'flag' && first[0] === 1 ? word | bit : word),
@@ -134,7 +137,7 @@ export class SignalCompiler implements KindReader {
     const bit = kind === 'flag' || kind === 'pulse' ? 1 << (this.flagBits++ % wordBits) : 0;
     const slot = bit === 0 ? this.regions.length : -1;
     if (bit === 0) for (let i = 0; i < first.length; i++) this.regions.push(new RegionBuilder());
-    const timer = kind === 'pulse' ? this.timers++ : -1;
+    const timer = kind !== 'pulse' ? -1 : signal.keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
     this.scope.signals.set(signal.name, { ...signal, bit, slot, timer });
   }
 

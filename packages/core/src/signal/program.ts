@@ -15,6 +15,12 @@ export interface Program {
 /** Where the values of signals begin among a performer's numbers; what it keeps for itself comes before. */
 export const firstSlot = 5;
 
+/**
+ * Where the value of a number slot is kept. Behind it are the two ends of the interval in which a new value changes
+ * nothing.
+ */
+export const placeOf = (slot: number): number => firstSlot + 3 * slot;
+
 /** The instructions. A flag on the stack is 1 or 0. */
 export const Op = {
   constant: 0,
@@ -87,7 +93,7 @@ export function runProgram(program: Program, numbers: readonly number[], words: 
         stack[++top] = constants[operand]!;
         break;
       case Op.number:
-        stack[++top] = numbers[firstSlot + operand]!;
+        stack[++top] = numbers[placeOf(operand)]!;
         break;
       case Op.flagBit:
         stack[++top] = (words.flags & operand) !== 0 ? 1 : 0;

@@ -1,4 +1,4 @@
-import type { Term, Words } from './condition.js';
+import type { Term } from './condition.js';
 
 /**
  * The line of one number cut where any term could change: within a region nothing does. Region `i` holds the
@@ -61,36 +61,55 @@ export class RegionBuilder {
   }
 
   build(): Regions {
-    const bounds = [-Infinity, ...[...this.bounds].sort((a, b) => a - b)];
-    const answers = bounds.map((value) => this.tests.map(({ place, test }) => ({ place, on: test(value) })));
-    const union = (word: keyof Words, tests: readonly { place: Pick<Term, 'word' | 'bit'> }[]): number =>
-      tests.reduce((bits, { place }) => (place.word === word ? bits | place.bit : bits), 0);
-    const kept = (word: keyof Words): number[] =>
-      answers.map(
-        (row) =>
-          ~union(word, this.tests) |
-          union(
-            word,
-            row.filter(({ on }) => on === undefined),
-          ),
-      );
-    const put = (word: keyof Words): number[] =>
-      answers.map((row) =>
-        union(
-          word,
-          row.filter(({ on }) => on === true),
-        ),
-      );
+    const all = [-Infinity, ...[...this.bounds].sort((a, b) => a - b)].map((bound) => this.regionFrom(bound));
+    // A bound at which nothing changes is none.
+    const regions = all.filter((region, i) => i === 0 || !isEqual(region, all[i - 1]!));
     return {
-      bounds: [...bounds, Infinity],
-      keep: kept('terms'),
-      put: put('terms'),
-      keepMore: kept('more'),
-      putMore: put('more'),
-      toward: bounds.map((value) => this.turn?.(value) ?? -1),
+      bounds: [...regions.map(({ bound }) => bound), Infinity],
+      keep: regions.map(({ keep }) => keep),
+      put: regions.map(({ put }) => put),
+      keepMore: regions.map(({ keepMore }) => keepMore),
+      putMore: regions.map(({ putMore }) => putMore),
+      toward: regions.map(({ toward }) => toward),
       joint: this.joint,
     };
   }
+
+  private regionFrom(bound: number): RegionParts {
+    const parts = { bound, keep: -1, put: 0, keepMore: -1, putMore: 0, toward: this.turn?.(bound) ?? -1 };
+    for (const { place, test } of this.tests) {
+      const on = test(bound);
+      if (on === undefined) continue;
+      if (place.word === 'more') {
+        parts.keepMore &= ~place.bit;
+        if (on) parts.putMore |= place.bit;
+      } else {
+        parts.keep &= ~place.bit;
+        if (on) parts.put |= place.bit;
+      }
+    }
+    return parts;
+  }
+}
+
+/** What a region does, and where it begins. */
+interface RegionParts {
+  bound: number;
+  keep: number;
+  put: number;
+  keepMore: number;
+  putMore: number;
+  toward: number;
+}
+
+function isEqual(one: RegionParts, other: RegionParts): boolean {
+  return (
+    one.keep === other.keep &&
+    one.put === other.put &&
+    one.keepMore === other.keepMore &&
+    one.putMore === other.putMore &&
+    one.toward === other.toward
+  );
 }
 
 /** The region a number lies in. */
@@ -98,4 +117,21 @@ export function regionOf({ bounds }: Regions, value: number): number {
   let region = 0;
   while (value >= bounds[region + 1]!) region++;
   return region;
+}
+
+/** Whether a region would leave the terms and the direction as they are. */
+export function isSame(
+  regions: Regions,
+  region: number,
+  terms: number,
+  more: number,
+  toward: number,
+): boolean {
+  const { keep, put, keepMore, putMore } = regions;
+  const turn = regions.toward[region]!;
+  return (
+    ((terms & keep[region]!) | put[region]!) === terms &&
+    ((more & keepMore[region]!) | putMore[region]!) === more &&
+    (turn < 0 || turn === toward)
+  );
 }

@@ -41,6 +41,8 @@ export interface SignalTables {
   readonly regions: readonly Regions[];
   readonly computed: readonly ComputedTerm[];
   readonly pulses: readonly Signal[];
+  /** The bits of all pulses. */
+  readonly pulseBits: number;
   /** How many instants of pulses and lasting flags are kept. */
   readonly timers: number;
   readonly firstFlags: number;
