@@ -94,6 +94,7 @@ export function document(more = 0) {
 function extra(i, flags) {
   const flag = flags[i % flags.length];
   const with_ = ['', ' && moving', ' && !grounded', ' && vy > 40'][i % 4];
-  const rule = i % 3 === 0 ? { when: `${flag}${with_}`, shows: 'land' } : { while: `${flag}${with_}`, shows: 'crouch' };
+  const rule =
+    i % 3 === 0 ? { when: `${flag}${with_}`, shows: 'land' } : { while: `${flag}${with_}`, shows: 'crouch' };
   return { ...rule, priority: 16 + i };
 }

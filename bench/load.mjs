@@ -11,7 +11,18 @@ function chance(seed) {
 }
 
 /** What may happen in a tick besides a new speed. */
-export const Event = { none: 0, jump: 1, leave: 2, top: 3, ground: 4, swing: 5, hurt: 6, low: 7, high: 8, splash: 9 };
+export const Event = {
+  none: 0,
+  jump: 1,
+  leave: 2,
+  top: 3,
+  ground: 4,
+  swing: 5,
+  hurt: 6,
+  low: 7,
+  high: 8,
+  splash: 9,
+};
 
 /** One round in ticks: a hop with its way up and down, two swings in a row, now and then more. */
 function eventAt(tickOf, one, round) {
@@ -34,7 +45,8 @@ const cruises = [0, 50, 130, -50, -130];
 function steadySpeeds(one) {
   const lasts = 150 + Math.floor(chance(one + 5_000_000) * 150);
   const shift = Math.floor(chance(one + 6_000_000) * lasts);
-  const aimAt = (t) => cruises[Math.floor(chance(one * 31 + Math.floor((t + shift) / lasts)) * cruises.length)];
+  const aimAt = (t) =>
+    cruises[Math.floor(chance(one * 31 + Math.floor((t + shift) / lasts)) * cruises.length)];
   let speed = aimAt(0);
   return (t) => {
     const most = 420 / 60;

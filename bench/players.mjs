@@ -18,7 +18,12 @@ export function byHand(classes, names) {
           if (event !== Event.none) tellByHand(one, event);
           one.step(tick);
         }
-        watch?.((i) => [names[all[i].state], all[i].frame, all[i].facing === 1 ? 'east' : 'west', all[i].cues]);
+        watch?.((i) => [
+          names[all[i].state],
+          all[i].frame,
+          all[i].facing === 1 ? 'east' : 'west',
+          all[i].cues,
+        ]);
       }
     },
   };
@@ -41,11 +46,15 @@ function tellByHand(one, event) {
 export function byPerformers(controllers) {
   const handles = controllers.map((controller) =>
     Object.fromEntries(
-      ['vx', 'vy', 'grounded', 'low', 'jump', 'swing', 'hurt', 'splash'].map((name) => [name, controller.signal(name)]),
+      ['vx', 'vy', 'grounded', 'low', 'jump', 'swing', 'hurt', 'splash'].map((name) => [
+        name,
+        controller.signal(name),
+      ]),
     ),
   );
   const kinds = controllers.length;
-  // A game keeps the handles beside its character; here they are found by its number, without a division.
+  // A game keeps handles where it makes its characters: one set for one kind, else beside each character.
+  const [first] = handles;
   const handlesOf = Array.from({ length: 4000 }, (_, i) => handles[i % kinds]);
   return {
     make: (count) => Array.from({ length: count }, (_, i) => new Performer(controllers[i % kinds])),
@@ -56,9 +65,10 @@ export function byPerformers(controllers) {
         for (let i = 0; i < count; i++, k++) {
           const one = all[i];
           const speed = speeds[k];
-          if (speed === speed) one.set(handlesOf[i].vx, speed);
+          const own = kinds === 1 ? first : handlesOf[i];
+          if (speed === speed) one.set(own.vx, speed);
           const event = events[k];
-          if (event !== Event.none) tell(one, handlesOf[i], event);
+          if (event !== Event.none) tell(one, own, event);
           const happened = one.step(tick);
           if (happened === 0) continue;
           const { reports } = one;

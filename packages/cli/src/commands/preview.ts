@@ -123,7 +123,9 @@ function findShowing(
   const { compass, states, stateNamed, clips } = controller;
   const facing = direction === undefined ? compass.start : compass.names.indexOf(direction);
   if (facing < 0) throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
-  const books = states.flatMap((state) => state.books.map((book, i) => ({ name: state.bookNames[i]!, book })));
+  const books = states.flatMap((state) =>
+    state.books.map((book, i) => ({ name: state.bookNames[i]!, book })),
+  );
   const book = stateNamed.get(name)?.books[0] ?? books.find((one) => one.name === name)?.book;
   const title = direction === undefined ? name : `${name} ${direction}`;
   const timeline = book?.[facing];

@@ -2,6 +2,7 @@ import { indexAt } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
 import type { Pose, PoseBook } from '../sheet/pose.js';
 import type { AtDefinition } from './definition.js';
+import { Place } from './numbers.js';
 
 /** Positions in a clip are counted in parts of a microsecond, so that a rate is a whole number of parts. */
 export const unitsPerMicrosecond = 4096;
@@ -218,7 +219,15 @@ export function posesOf(segments: Segments, mirrored: boolean, book: PoseBook): 
   return mirrored ? (poses.mirrored ??= make()) : (poses.drawn ??= make());
 }
 
-/** The segment at a position; the last one at or past the end. */
-export function segmentAt({ ends }: Timeline, position: number): number {
-  return indexAt(ends, position);
+/** The segment at the place that a performer's numbers say; the last one at or past the end. */
+export function segmentAt({ ends }: Timeline, numbers: readonly number[]): number {
+  const place = numbers[Place.position]!;
+  let low = 0;
+  let high = ends.length - 1;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (place < ends[middle]!) high = middle;
+    else low = middle + 1;
+  }
+  return low;
 }

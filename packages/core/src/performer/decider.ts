@@ -407,10 +407,11 @@ export abstract class Decider extends Player {
   }
 
   private ownPulses(state: State): number {
-    const { conditions } = this.controller;
-    const read = (condition: number): number =>
-      condition < 0 ? 0 : pulsesRead(conditions[condition]!, this.situation);
-    return read(state.when) | read(state.while);
+    return this.pulsesIn(state.when) | this.pulsesIn(state.while);
+  }
+
+  private pulsesIn(condition: number): number {
+    return condition < 0 ? 0 : pulsesRead(this.controller.conditions[condition]!, this.situation);
   }
 
   /** Puts a state there by a request, at the present instant. */

@@ -62,8 +62,7 @@ export abstract class Listener {
    */
   set(signal: string | Signal, value: SignalValue): void {
     const one = typeof signal === 'string' ? this.signal(signal) : signal;
-    if (one.kind === 'number' && typeof value === 'number' && value - value === 0)
-      this.setNumber(one.slot, value);
+    if (typeof value === 'number' && one.place !== 0 && value - value === 0) this.setNumber(one.place, value);
     else if (one.kind === 'flag' && typeof value === 'boolean') {
       this.setFlags = value ? this.setFlags | one.bit : this.setFlags & ~one.bit;
       if (((this.setFlags ^ this.situation.flags) & one.bit) !== 0) this.wake();
@@ -78,8 +77,8 @@ export abstract class Listener {
   setVector(signal: string | Signal, x: number, y: number): void {
     const one = typeof signal === 'string' ? this.signal(signal) : signal;
     if (one.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(one, [x, y]);
-    this.setNumber(one.slot, x);
-    this.setNumber(one.slot + 1, y);
+    this.setNumber(placeOf(one.slot), x);
+    this.setNumber(placeOf(one.slot + 1), y);
   }
 
   /**
@@ -92,7 +91,7 @@ export abstract class Listener {
     const one = typeof signal === 'string' ? this.signal(signal) : signal;
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
     this.setFlags |= one.bit;
-    this.setTimer(one.timer, this.microseconds + one.keep);
+    this.setTimer(one.timer, one.keep);
     this.wake();
   }
 
@@ -152,8 +151,10 @@ export abstract class Listener {
     return (this.setFlags & bit) !== 0;
   }
 
-  private setTimer(timer: number, instant: number): void {
+  /** Sets a timer so many microseconds ahead. */
+  private setTimer(timer: number, ahead: number): void {
     const { numbers } = this;
+    const instant = this.microseconds + ahead;
     numbers[this.timerAt(timer)] = instant;
     if (instant < numbers[Place.timer]!) numbers[Place.timer] = instant;
   }
@@ -242,7 +243,7 @@ export abstract class Listener {
       return;
     }
     const at = numbers[Place.due]!;
-    if (numbers[timer] === Infinity) this.setTimer(term.timer, at + (wanted ? term.settle : term.linger));
+    if (numbers[timer] === Infinity) this.setTimer(term.timer, wanted ? term.settle : term.linger);
     if (numbers[timer]! > at) return;
     numbers[timer] = Infinity;
     if (wanted) reading[word] |= bit;
@@ -253,9 +254,8 @@ export abstract class Listener {
     return this.controller.tables.signals.get(name) ?? signalNamed(this.controller.tables, name);
   }
 
-  private setNumber(slot: number, value: number): void {
+  private setNumber(place: number, value: number): void {
     const { numbers } = this;
-    const place = placeOf(slot);
     if (value >= numbers[place + 1]! && value < numbers[place + 2]!) {
       numbers[place] = value;
       return;
@@ -274,7 +274,7 @@ export abstract class Listener {
     const option = signal.options.indexOf(value);
     if (option < 0)
       throw callError('choice-unknown', { choice: signal.name, name: value, known: signal.options });
-    this.setNumber(signal.slot, option);
+    this.setNumber(placeOf(signal.slot), option);
   }
 }
 

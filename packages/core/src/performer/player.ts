@@ -253,7 +253,7 @@ export abstract class Player extends Listener {
     const part = (runProgram(program, numbers, this.situation) - from) / (to - from);
     const place = Math.floor(Math.max(0, Math.min(1, part)) * timeline.length);
     numbers[Place.position] = Math.min(place, timeline.length - 1);
-    this.showing = segmentAt(timeline, numbers[Place.position]!);
+    this.showing = segmentAt(timeline, numbers);
   }
 
   /** The rate of the state that shows, for the signals as they are. The place must be up to date. */
@@ -295,25 +295,26 @@ export abstract class Player extends Listener {
   private keepPhase(before: Timeline, after: Timeline): void {
     const { numbers } = this;
     const place = numbers[Place.position]!;
-    const ending = place >= before.ends[this.showing]!;
-    const begins = this.showing === 0 ? 0 : before.ends[this.showing - 1]!;
     if (place >= before.length) {
       numbers[Place.position] = after.length;
       this.showing = after.ends.length - 1;
       return;
     }
-    const scaled = Math.floor(place * (after.length / before.length));
-    if (!ending && place - begins >= unitsPerMicrosecond) {
-      numbers[Place.position] = Math.min(scaled, after.length - 1);
-      this.showing = segmentAt(after, numbers[Place.position]!);
-      return;
+    const ending = place >= before.ends[this.showing]!;
+    const begins = this.showing === 0 ? 0 : before.ends[this.showing - 1]!;
+    const scaled = Math.min(Math.floor(place * (after.length / before.length)), after.length - 1);
+    if (ending || place - begins < unitsPerMicrosecond) {
+      numbers[Place.position] = Math.min(scaled + unitsPerMicrosecond, after.length - 1);
+      this.showing = segmentAt(after, numbers);
+      const border = this.showing === 0 ? 0 : after.ends[this.showing - 1]!;
+      if (Math.abs(border - scaled) <= unitsPerMicrosecond) {
+        numbers[Place.position] = border;
+        if (ending && this.showing > 0) this.showing--;
+        return;
+      }
     }
-    const near = segmentAt(after, Math.min(scaled + unitsPerMicrosecond, after.length - 1));
-    const border = near === 0 ? 0 : after.ends[near - 1]!;
-    const kept =
-      Math.abs(border - scaled) <= unitsPerMicrosecond ? border : Math.min(scaled, after.length - 1);
-    numbers[Place.position] = kept;
-    this.showing = ending && kept === border && near > 0 ? near - 1 : segmentAt(after, kept);
+    numbers[Place.position] = scaled;
+    this.showing = segmentAt(after, numbers);
   }
 
   /**

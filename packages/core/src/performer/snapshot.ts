@@ -1,7 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import { Rule, ruleNames } from '../controller/rule.js';
 import type { RuleName } from '../controller/rule.js';
-import { segmentAt } from '../controller/timeline.js';
+import { indexAt } from '../clip/clip.js';
 import { callError } from '../problem/problem.js';
 import { isOn } from '../signal/condition.js';
 import type { Words } from '../signal/condition.js';
@@ -184,7 +184,7 @@ export function readSnapshot(
     direction,
     toward: Math.max(0, compass.names.indexOf(snapshot.toward)),
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),
-    segment: ended ? timeline.ends.length - 1 : adopt ? segmentAt(timeline, place) : snapshot.segment,
+    segment: ended ? timeline.ends.length - 1 : adopt ? indexAt(timeline.ends, place) : snapshot.segment,
     marks: snapshot.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : Mark[name]), 0),
     remembered: remembered.reduce(
       (bits, { hop, to }) =>

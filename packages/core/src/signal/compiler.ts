@@ -7,7 +7,7 @@ import { ExpressionError, parseExpression, partsOf, written } from './expression
 import type { Comparison, Expression } from './expression.js';
 import { choiceTested, kindOf, want } from './kinds.js';
 import type { Kind, KindReader } from './kinds.js';
-import { Op, functions } from './program.js';
+import { Op, functions, placeOf } from './program.js';
 import type { Program } from './program.js';
 import { RegionBuilder } from './regions.js';
 import { Scope, constantOf } from './scope.js';
@@ -138,7 +138,8 @@ export class SignalCompiler implements KindReader {
     const slot = bit === 0 ? this.regions.length : -1;
     if (bit === 0) for (let i = 0; i < first.length; i++) this.regions.push(new RegionBuilder());
     const timer = kind !== 'pulse' ? -1 : signal.keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
-    this.scope.signals.set(signal.name, { ...signal, bit, slot, timer });
+    const place = kind === 'number' ? placeOf(slot) : 0;
+    this.scope.signals.set(signal.name, { ...signal, bit, slot, place, timer });
   }
 
   /** Runs one reading; any fault becomes one problem at its place. */

@@ -29,6 +29,8 @@ export interface Signal {
    * two. -1 for flags and pulses.
    */
   readonly slot: number;
+  /** Where a number is kept among a performer's numbers; 0 for other kinds. */
+  readonly place: number;
   /** A flag's or pulse's bit in the word of flags; 0 for others. */
   readonly bit: number;
   /** A pulse's place among the timers; -1 for others. */

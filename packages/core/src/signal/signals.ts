@@ -8,7 +8,7 @@ export function readSignal(
   path: DocumentPath,
   problems: ProblemList,
 ): Signal {
-  const none = { name, slot: -1, bit: 0, timer: -1, keep: 0, first: [], options: [] };
+  const none = { name, slot: -1, place: 0, bit: 0, timer: -1, keep: 0, first: [], options: [] };
   if ('number' in definition) {
     checkFinite(definition.number, [...path, 'number'], problems);
     return { ...none, kind: 'number', first: [definition.number] };
