@@ -311,11 +311,11 @@ export class Performer extends Decider {
     this.lastUsed = still.lastUsed;
     this.wait = -1;
     this.happened = 0;
+    this.findTimer();
+    this.readRate();
     if (still.changed) return;
     // Nothing is waiting to be decided: reading finds the intervals and changes no bit.
     this.readSignals();
-    this.readRate();
-    this.findTimer();
     this.findDue();
     passing[0] = still.time;
     this.waitFrom();

@@ -173,7 +173,7 @@ export function readSnapshot(
     stateIsKnown: known !== undefined,
     time: microseconds(snapshot.time),
     setFlags,
-    words: wordsOf(controller, snapshot, setFlags),
+    words: wordsOf(controller, snapshot, setFlags | state.tagBits),
     values,
     timers: timerNames(controller).map((name) =>
       timers[name] === undefined ? Infinity : microseconds(timers[name]),
@@ -223,9 +223,9 @@ function placeValue({ kind, slot, options }: Signal, value: SignalValue, values:
   else if (kind === 'vector' && typeof value === 'object') [values[slot], values[slot + 1]] = value;
 }
 
-/** The words of the last decision: every term by name, and flags that no condition tests as they are set. */
-function wordsOf({ tables }: Controller, { on }: PerformerSnapshot, setFlags: number): Words {
-  const words = { flags: setFlags, terms: 0, more: 0 };
+/** The words of the last decision: every term by name, and what no condition tests as it is now. */
+function wordsOf({ tables }: Controller, { on }: PerformerSnapshot, flags: number): Words {
+  const words = { flags, terms: 0, more: 0 };
   const names = new Set(on);
   for (const { text, word, bit } of tables.terms)
     words[word] = names.has(text) ? words[word] | bit : words[word] & ~bit;
