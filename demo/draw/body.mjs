@@ -234,6 +234,18 @@ export function drawWick(brush, change) {
   arm(brush, nearShoulder, pose.nearHand, pose.nearElbow, false);
   for (const [x, y, size] of pose.drops ?? [])
     brush.fill(ellipse(point(x, y), size, size * 1.15), palette.water, palette.line);
+  for (const [x, y, tone] of pose.stars ?? []) {
+    for (const [dx, dy] of tone === 1
+      ? [
+          [0, -1],
+          [-1, 0],
+          [1, 0],
+          [0, 1],
+        ]
+      : [])
+      brush.dot(x + dx, y + dy, palette.flame[1]);
+    brush.dot(x, y, palette.flame[2]);
+  }
   for (const [x, y, size] of pose.puffs ?? [])
     brush.fill(ellipse(point(x, y), size, size * 0.8), palette.dust, undefined);
 }

@@ -1,4 +1,5 @@
 // Wick's poses, clip by clip, in the order of the sheet.
+import { getUp, knocked, skid, swing3 } from './blows.mjs';
 
 const wave = (p, shift = 0) => Math.sin((p + shift) * 2 * Math.PI);
 const lerp = (a, b, t) => a + (b - a) * t;
@@ -517,4 +518,8 @@ export const clips = {
   swing2,
   splashed,
   doze,
+  swing3,
+  skid,
+  knocked,
+  getUp,
 };

@@ -134,6 +134,18 @@ export class Reference {
     if (!this.begun) this.tellCues();
     this.begun = true;
     this.decideAll(this.crossBorders());
+    this.followGait();
+  }
+
+  /** A state that has stayed shows the gait that its number picks. */
+  private followGait(): void {
+    const before = this.clip;
+    if (this.definition.gaits === undefined || this.isBridge || this.ownClip() === before) return;
+    const after = this.ownClip();
+    this.told.push(`${this.now / 1000} gait ${after.name}`);
+    this.keepPhase(before, after, this.isEnding);
+    this.readRate();
+    this.decideAll('none');
   }
 
   private crossBorders(): Moment {
@@ -204,12 +216,7 @@ export class Reference {
 
   private readSignals(): void {
     for (const name of this.signals.read(this.now, this.definition.tags ?? [])) this.justTrue.add(name);
-    const before = this.clip;
     if (this.definition.facing !== 'held') this.turn();
-    const own = this.isBridge ? before : this.ownClip();
-    const gait = this.definition.gaits !== undefined && own !== before;
-    if (gait) this.told.push(`${this.now / 1000} gait ${own.name}`);
-    if (own !== before) this.keepPhase(before, own, this.isEnding);
     this.readRate();
   }
 
@@ -416,7 +423,12 @@ export class Reference {
     this.remembered.clear();
     this.enteredAt = this.now;
     if (this.definition.facing !== 'held') this.turn();
-    const bridge = this.definition.bridges?.[before.state];
+    const bridges = this.definition.bridges?.[before.state];
+    const bridge = before.bridge
+      ? undefined
+      : typeof bridges === 'object'
+        ? bridges[before.clip.name]
+        : bridges;
     this.isBridge = bridge !== undefined;
     const after = bridge === undefined ? this.ownClip() : this.controller.clips.get(bridge)!;
     const { carry = 'none' } = this.definition;

@@ -260,6 +260,32 @@ describe('rate, gaits and scrub', () => {
     expect(performer.phase).toBeCloseTo(0.3);
   });
 
+  test('a bridge out of one gait: what is left is left in the gait it showed', () => {
+    const performer = perform({
+      clips: { ...clips, skid: { cells: '20-21', ms: 60, loop: 'once' } },
+      signals,
+      states: {
+        stand: { shows: 'stand', bridges: { go: { run: 'skid' } } },
+        go: {
+          gaits: { by: 'vx', shows: ['walk', 'run'], above: [100], margin: 20 },
+          while: 'vx > 1',
+          priority: 1,
+        },
+      },
+      rest: 'stand',
+    });
+    performer.set('vx', 150);
+    performer.step(100);
+    performer.set('vx', 0);
+    performer.step(10);
+    expect([performer.state, performer.clip]).toEqual(['stand', 'skid']);
+    performer.set('vx', 50);
+    performer.step(100);
+    performer.set('vx', 0);
+    performer.step(10);
+    expect([performer.state, performer.clip]).toEqual(['stand', 'stand']);
+  });
+
   test('a scrubbed clip follows its number and stands still with it', () => {
     const performer = stage({
       rise: { shows: 'rise', while: 'go', priority: 1, scrub: { by: 'vy', from: -200, to: 200 } },
@@ -414,6 +440,11 @@ test.each<[string, StateDefinition, string]>([
     'leaves',
     { shows: 'walk', leaves: 'end' },
     'states.x.leaves: "leaves" says where a state gives way whose "while"',
+  ],
+  [
+    'a gait',
+    { shows: 'walk', bridges: { stand: { rnu: 'swing' } } },
+    'states.x.bridges.stand.rnu: there is no gait "rnu"; none is defined yet',
   ],
   [
     'a cue',

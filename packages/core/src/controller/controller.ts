@@ -78,8 +78,8 @@ export interface State {
   readonly bookNames: readonly string[];
   /** How many of these bands are on says which gait shows. */
   readonly gaits: readonly Term[];
-  /** The book of the bridge that is played first, by the state that is left; -1 for none. */
-  readonly bridges: readonly number[];
+  /** The book of the bridge that is played first, by the state and the book that are left. */
+  readonly bridges: readonly (readonly (number | undefined)[] | undefined)[];
   readonly rate: Rate | undefined;
   readonly scrub: Scrub | undefined;
   /** The number slots that its rate and scrub read: any change of these counts while it shows. */

@@ -93,8 +93,11 @@ export interface StateDefinition {
   /** Default 1. */
   rate?: RateDefinition | undefined;
   scrub?: ScrubDefinition | undefined;
-  /** Clips or flipbooks that show first when this state is entered from others, by state. */
-  bridges?: Readonly<Record<string, string>> | undefined;
+  /**
+   * Clips or flipbooks that show first when this state is entered from others, by state; of a state with gaits also
+   * by the gait that is left.
+   */
+  bridges?: Readonly<Record<string, string | Readonly<Record<string, string>>>> | undefined;
   /** Where a state gives way whose `while` has turned false. Default: at once. */
   leaves?: AtDefinition | undefined;
   /** Milliseconds for which only a higher rank or a hop ends it. Default 0. */

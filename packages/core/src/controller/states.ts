@@ -332,21 +332,35 @@ class StatesCompiler {
     });
   }
 
+  /** What is played first, by the state and the gait that are left. @param first the index of the first bridge */
   private bridges(
     { bridges = {} }: StateDefinition,
     first: number,
     path: DocumentPath,
-  ): { books: Book[]; from: number[] } {
-    const from = this.names.map(() => -1);
-    const books = Object.entries(bridges).map(([name, shows], i): Book => {
-      const at = [...path, 'bridges', name];
-      const index = this.stateIndex(name, at);
-      if (index >= 0) from[index] = first + i;
+  ): { books: Book[]; from: (number | undefined)[][] } {
+    const from: (number | undefined)[][] = [];
+    const books: Book[] = [];
+    const add = (shows: string, at: DocumentPath): number => {
       const pages = pagesOf(shows, at, this.input);
       const endless = pages.find(({ clip }) => clip.loopFrom >= 0);
       if (endless !== undefined) this.input.problems.add('bridge-endless', at, { clip: endless.clip.name });
-      return { name: shows, pages, bridge: true };
-    });
+      return first + books.push({ name: shows, pages, bridge: true }) - 1;
+    };
+    for (const [name, bridge] of Object.entries(bridges)) {
+      const at = [...path, 'bridges', name];
+      const index = this.stateIndex(name, at);
+      if (index < 0) continue;
+      const left = this.input.definition.states![name]!;
+      const gaits = left.gaits?.shows ?? [left.shows ?? ''];
+      if (typeof bridge === 'string') from[index] = new Array<number>(gaits.length).fill(add(bridge, at));
+      else {
+        const known = left.gaits?.shows ?? [];
+        from[index] = gaits.map((gait) => (gait in bridge ? add(bridge[gait]!, [...at, gait]) : undefined));
+        for (const gait of Object.keys(bridge))
+          if (!known.includes(gait))
+            this.input.problems.add('gait-unknown', [...at, gait], { name: gait, known });
+      }
+    }
     return { books, from };
   }
 

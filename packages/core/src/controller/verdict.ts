@@ -38,7 +38,7 @@ export function verdictOf(controller: Controller, state: State, situation: Situa
     to.reads.length === 0 &&
     to.rate === undefined &&
     to.gaits.length === 0 &&
-    to.bridges[state.index]! < 0;
+    to.bridges[state.index] === undefined;
   const pulsed = (situation.flags & tables.pulseBits) !== 0;
   // Where the next state would not stay either, the chain is gone through.
   const ends = staticVerdict(controller, to, situation) === Verdict.stays;

@@ -248,9 +248,11 @@ const state = section(
       .optional()
       .describe('How fast its time runs: an expression, or { travel: speed } with the stride of the clip.'),
     scrub: scrub.optional().describe('Its frame follows a number instead of time.'),
-    bridges: named(text, 'clips by the state that is left')
+    bridges: named(z.union([z.string(), z.record(z.string(), z.string())]), 'clips by the state that is left')
       .optional()
-      .describe('Clips that show first when it is entered from these states.'),
+      .describe(
+        'Clips that show first when it is entered from these states, or from a gait of one: { go: { run: skid } }.',
+      ),
     leaves: at
       .optional()
       .describe('Where it gives way when its "while" has turned false: end, a cue, a span, phases.'),

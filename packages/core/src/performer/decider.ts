@@ -66,6 +66,7 @@ export abstract class Decider extends Player {
     const moment = this.crossBorders();
     // Where neither a bit nor the frame has changed, the last decision still stands.
     if (fresh || moment !== Moment.nothing) this.settle(moment);
+    if (this.current.gaits.length > 0) this.followGait();
   }
 
   protected override listen(): void {
@@ -75,6 +76,7 @@ export abstract class Decider extends Player {
       const code = this.verdict();
       if (code === Verdict.open) this.settle(Moment.nothing);
       else if (code !== Verdict.stays) this.switchBy(code);
+      if (this.current.gaits.length > 0) this.followGait();
     }
     // Unless its place in the clip was touched, what was due is so still.
     if (numbers[Place.marked] === numbers[Place.due]) this.findDue();
@@ -113,7 +115,7 @@ export abstract class Decider extends Player {
   /**
    * Takes over what was set, and notes which `when` has thereby become true.
    *
-   * @returns whether the situation, the direction or the gait has changed
+   * @returns whether the situation or the direction has changed
    */
   protected commit(): boolean {
     const { watched } = this.controller;
@@ -132,10 +134,8 @@ export abstract class Decider extends Player {
     const { timeline, toward } = this;
     const direction = state.held ? timeline.direction : toward;
     if (direction !== timeline.direction) this.report(2, timeline.direction, direction, 0);
-    const book = changed && state.gaits.length > 0 && !timeline.bridge ? this.gait(state) : timeline.book;
-    if (book !== timeline.book) this.reportGait(state, timeline.book, book);
-    if (direction !== timeline.direction || book !== timeline.book) {
-      this.changeTimeline(state.books[book]![direction]!);
+    if (direction !== timeline.direction) {
+      this.changeTimeline(state.books[timeline.book]![direction]!);
       changed = true;
     }
     if (state.rate !== undefined) {
@@ -145,10 +145,21 @@ export abstract class Decider extends Player {
     return changed;
   }
 
-  private reportGait({ bookNames }: State, from: number, to: number): void {
+  /**
+   * Shows the gait that the number picks, if the state has stayed: what is left is left in the gait it showed. Another
+   * clip may open hops and yields, so it is decided anew.
+   */
+  private followGait(): void {
+    const state = this.current;
+    const { timeline } = this;
+    if (state.gaits.length === 0 || timeline.bridge) return;
+    const book = this.gait(state);
+    if (book === timeline.book) return;
     const { reports } = this.controller;
-    const [one, other] = [reports.bookIndex(bookNames[from]!), reports.bookIndex(bookNames[to]!)];
-    this.report(3, one, other, 0);
+    const nameOf = (one: number): number => reports.bookIndex(state.bookNames[one]!);
+    this.report(3, nameOf(timeline.book), nameOf(book), 0);
+    this.changeTimeline(state.books[book]![timeline.direction]!);
+    this.settle(Moment.nothing);
   }
 
   protected override settle(moment: number): boolean {
@@ -380,8 +391,8 @@ export abstract class Decider extends Player {
       this.numbers[Place.timer] = Math.min(this.numbers[Place.timer]!, at + state.atLeast);
     const direction = state.held ? before.direction : this.toward;
     if (direction !== before.direction) this.report(2, before.direction, direction, 0);
-    const bridge = state.bridges[before.state]!;
-    this.timeline = state.books[bridge < 0 ? this.gait(state) : bridge]![direction]!;
+    const bridge = state.bridges[before.state]?.[before.book];
+    this.timeline = state.books[bridge ?? this.gait(state)]![direction]!;
     const begins = this.takePlace(before, again ? 'none' : state.carry[before.state]!);
     // Its tags, the pulses that were used and the numbers it reads may change what holds.
     const changes = (this.setFlags | state.tagBits) !== this.situation.flags || state.reads.length > 0;

@@ -78,6 +78,7 @@ const sentences = {
     `a span is written first-last, such as 2-3, within 0-${Number(v.frames) - 1}, not ${shown(v.received)}`,
 
   'clip-unknown': unknown('clip or flipbook'),
+  'gait-unknown': unknown('gait'),
   'sheet-unknown': unknown('sheet'),
   'state-unknown': unknown('state'),
   'signal-unknown': unknown('signal'),
