@@ -53,15 +53,18 @@ test('keys walk, run and stop Wick: the lit state, the drawn cell and the signal
   const still = Number(await text('cell'));
   expect(still).toBeLessThan(8);
   await page.keyboard.down('ArrowRight');
-  await shows('run');
-  expect(await trail()).toEqual(['stand', 'walk', 'run']);
+  await hasShown('go: run');
+  expect(await trail()).toEqual(['stand', 'go', 'go: run']);
+  expect(await text('clip')).toBe('run');
   expect(Number(await text('cell'))).toBeGreaterThanOrEqual(16);
   expect(Number(await text('cell'))).toBeLessThan(24);
   expect(await text('facing')).toBe('facing east');
   await page.keyboard.up('ArrowRight');
   await shows('stand');
+  // He brakes before he stands.
+  expect(await trail()).toEqual(['stand', 'go', 'go: run', 'stand: skid']);
   await page.keyboard.down('ArrowLeft');
-  await shows('run');
+  await shows('go');
   expect(await text('facing')).toBe('facing west');
   await page.keyboard.up('ArrowLeft');
   await shows('stand');
@@ -80,22 +83,25 @@ test('a hop passes all its stages', async () => {
   expect(await trail()).toEqual(['stand', 'takeoff', 'rise', 'fall-start', 'fall', 'land', 'stand']);
 });
 
-test('two presses swing twice', async () => {
+test('three presses, each in the follow-up of the swing before, swing three times', async () => {
   await open();
   await page.keyboard.press('KeyJ');
   await hasShown('swing1');
   await page.keyboard.press('KeyJ');
   await hasShown('swing2');
+  await page.keyboard.press('KeyJ');
+  await hasShown('swing3');
   await shows('stand');
-  expect(await trail()).toEqual(['stand', 'swing1', 'swing2', 'stand']);
+  expect(await trail()).toEqual(['stand', 'swing1', 'swing2', 'swing3', 'stand']);
 });
 
 test('the page says why the state shows', async () => {
   await open();
   await page.keyboard.down('ArrowRight');
-  await shows('run');
-  expect(await text('because')).toBe('run shows because it ranks above walk and took over.');
-  expect(await page.locator('[data-testid=state-run] code.on').allInnerTexts()).toEqual(['footing', 'fast']);
+  await shows('go');
+  expect(await text('because')).toBe('go shows because it ranks above stand and took over.');
+  const lit = await page.locator('[data-testid=state-go] code.on').allInnerTexts();
+  expect(lit).toEqual(expect.arrayContaining(['footing', 'moving']));
 });
 
 test('the scene is drawn anew as time passes, and a pulse can be pressed by hand', async () => {
@@ -106,10 +112,21 @@ test('the scene is drawn anew as time passes, and a pulse can be pressed by hand
   expect(await picture()).not.toBe(before);
 });
 
+test('a blow knocks him out whatever is pressed, and he gets up again', async () => {
+  await open();
+  await page.getByTestId('signal-blow').getByRole('button').click();
+  await shows('knocked');
+  await page.keyboard.press('KeyJ');
+  await page.keyboard.down('ArrowRight');
+  await hasShown('get-up');
+  await shows('go');
+  expect((await trail()).slice(0, 4)).toEqual(['stand', 'knocked', 'get-up', 'stand']);
+});
+
 test('keys held while the window loses its focus are let go', async () => {
   await open();
   await page.keyboard.down('ArrowRight');
-  await shows('run');
+  await shows('go');
   await page.evaluate(() => window.dispatchEvent(new Event('blur')));
   await shows('stand');
 });

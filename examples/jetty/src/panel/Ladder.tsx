@@ -1,5 +1,5 @@
 import { keptOutSentence } from 'dot-hop';
-import type { Why, WhyCondition, WhyState } from 'dot-hop';
+import type { Why, WhyCondition, WhyHop, WhyState } from 'dot-hop';
 
 /** The states from the highest rank down, the one that shows lit, each term of their conditions lit when it is true. */
 export function Ladder({ why }: { readonly why: Why }) {
@@ -8,14 +8,23 @@ export function Ladder({ why }: { readonly why: Why }) {
       <h2>States by rank</h2>
       <ol>
         {why.states.map((state) => (
-          <Rung key={state.name} state={state} shows={why.state} />
+          <Rung key={state.name} state={state} why={why} />
         ))}
       </ol>
     </section>
   );
 }
 
-function Rung({ state, shows }: { readonly state: WhyState; readonly shows: string }) {
+const kept: Record<WhyHop['kept'], string> = {
+  open: 'open',
+  condition: 'waits for its condition',
+  span: 'not in its span',
+  instant: 'waits for its instant',
+  while: 'cannot show now',
+};
+
+function Rung({ state, why }: { readonly state: WhyState; readonly why: Why }) {
+  const shows = why.state;
   const showing = state.keptOut === 'shows';
   const classes = `${showing ? 'showing' : ''} ${state.wantsIn && !showing ? 'waiting' : ''}`;
   return (
@@ -29,6 +38,13 @@ function Rung({ state, shows }: { readonly state: WhyState; readonly shows: stri
       <span className="terms">
         {state.while === undefined ? null : <Condition word="while" condition={state.while} />}
         {state.when === undefined ? null : <Condition word="when" condition={state.when} />}
+        {showing
+          ? why.hops.map(({ to, remembered, kept: reason }) => (
+              <code key={to} className={remembered ? 'on' : 'off'} title={`hop to ${to}: ${kept[reason]}`}>
+                → {to}
+              </code>
+            ))
+          : null}
         {state.kind === 'bare' ? <i>{state.priority === 0 ? 'rest' : 'by a hop'}</i> : null}
       </span>
     </li>
@@ -37,7 +53,7 @@ function Rung({ state, shows }: { readonly state: WhyState; readonly shows: stri
 
 function Condition({ word, condition }: { readonly word: string; readonly condition: WhyCondition }) {
   // The text is the document's own; its terms are lit where they stand in it.
-  const parts = condition.text.split(/(&&|\|\|)/).map((part) => part.trim());
+  const parts = condition.text.split(/(&&|\|\|)/).map((part) => part.trim().replace(/^\(+|\)+$/g, ''));
   return (
     <>
       <i>{word}</i>

@@ -25,7 +25,7 @@ const help: readonly (readonly [string, string])[] = [
   ['← →', 'run'],
   ['Shift', 'walk'],
   ['Space', 'hop'],
-  ['J', 'swing, twice for two'],
+  ['J', 'swing, up to three in a row'],
 ];
 
 /** The scene with what its performer is told and decides beside it. */
@@ -54,6 +54,7 @@ export function Page({ game, mount }: PageProps) {
         <Filmstrip game={game} />
         <p className="because" data-testid="because">
           <b>{why.state}</b> shows because {lastSwitchText(why)}.
+          {why.holding === 'leaves' ? ' It leaves where that suits the feet.' : ''}
         </p>
         <ol className="trail" aria-label="the states that showed lately" data-testid="trail">
           {game.trail.map((state, i) => (

@@ -17,6 +17,10 @@ export const keys = {
 
 export const usedKeys: ReadonlySet<string> = new Set<string>(Object.values(keys).flat());
 
+/** How hard Wick breathes after a long run, and how many milliseconds it takes him to get there and back. */
+const hardBreath = 2.5;
+const breathTime = { up: 2600, down: 2200 };
+
 /** How near a lamp or gull must be to be reached by a swing, in pixels. */
 const reach = 34;
 
@@ -32,6 +36,7 @@ export class Game {
   private drops: { x: number; y: number; vx: number; vy: number }[] = [];
   private time = 0;
   private cameraX = 0;
+  private breath = 1;
 
   constructor(
     readonly character: LoadedCharacter,
@@ -49,8 +54,8 @@ export class Game {
       if (isKey(keys.hop, code)) performer.pulse('jump');
       if (isKey(keys.swing, code)) performer.pulse('swing');
     }
-    // While the pole swings on the ground the feet stay where they are.
-    const planted = mover.grounded && performer.state.startsWith('swing');
+    // While the pole swings, and while he lies, the feet stay where they are.
+    const planted = mover.grounded && performer.value('busy') === true;
     const along = Number(keyboard.isDown(...keys.right)) - Number(keyboard.isDown(...keys.left));
     const wish = {
       along: planted ? 0 : along,
@@ -65,6 +70,8 @@ export class Game {
     performer.set('vx', mover.vx);
     performer.set('vy', mover.vy);
     performer.set('grounded', mover.grounded);
+    performer.set('along', wish.along);
+    performer.set('breath', this.breathe(ms));
     const happened = performer.step(ms);
     for (let i = 0; i < happened; i++) this.hear(i);
 
@@ -87,9 +94,24 @@ export class Game {
   private hear(index: number): void {
     const { reports } = this.performer;
     const name = reports.name(index);
-    if (reports.kind(index) === 'switch') this.trail = [...this.trail.slice(-7), name];
+    const kind = reports.kind(index);
+    const { state, clip, isBridging } = this.performer;
+    if (kind === 'switch') this.note(isBridging && state === name ? `${name}: ${clip}` : name);
+    else if (kind === 'gait') this.note(`${state}: ${name}`);
     else if (name === 'leap') this.mover.leap();
     else if (name === 'whoosh') this.strike();
+  }
+
+  private note(what: string): void {
+    this.trail = [...this.trail.slice(-7), what];
+  }
+
+  /** Running makes the breath hard; standing still calms it. */
+  private breathe(ms: number): number {
+    const runs = this.mover.grounded && Math.abs(this.mover.vx) > 88;
+    const aim = runs ? hardBreath : 1;
+    this.breath += (aim - this.breath) * Math.min(1, ms / (runs ? breathTime.up : breathTime.down));
+    return this.breath;
   }
 
   private strike(): void {
@@ -112,7 +134,11 @@ export class Game {
       const turn = Math.min(1, gull.away / 7000);
       gull.x = home.x + Math.sin(turn * Math.PI * 2) * 110;
       gull.y = home.y - Math.sin(turn * Math.PI) * 96;
-      if (turn === 1) Object.assign(gull, { ...home, away: -1 });
+      if (turn < 1) return;
+      Object.assign(gull, { ...home, away: -1 });
+      // Who stands on its perch is sorry for it.
+      const { x, y, grounded } = this.mover;
+      if (grounded && Math.abs(x - home.x) < 12 && Math.abs(y - home.y) < 8) this.performer.pulse('blow');
     });
   }
 
