@@ -56,18 +56,18 @@ describe('dot-hop cells', () => {
     const { code, out } = dotHop(['cells', 'wick.dothop.yaml']);
     expect(code).toBe(0);
     const lines = out.trimEnd().split('\n');
-    expect(lines).toHaveLength(65);
+    expect(lines).toHaveLength(81);
     expect(lines[17]!.trim().split(/\s+/)).toEqual(['16', 'wick-16', '0', '112', '64', '56', 'run']);
   });
 
   test('draws them, numbered, and prints JSON or CSV beside it', async () => {
     const { code, out, err } = dotHop(['cells', 'wick.dothop.yaml', '-o', 'cells.png', '--json']);
-    expect([code, err]).toEqual([0, '64 cells numbered in cells.png\n']);
+    expect([code, err]).toEqual([0, '80 cells numbered in cells.png\n']);
     const told = JSON.parse(out) as { sheet: string; cells: unknown[] };
     expect(told.sheet).toBe('wick');
     expect(told.cells[3]).toMatchObject({ index: 3, x: 192, clips: ['stand'] });
     const { width, height } = await sharp(path.join(folder, 'cells.png')).metadata();
-    expect([width, height]).toEqual([1128, 1352]);
+    expect([width, height]).toEqual([1128, 1672]);
     expect(dotHop(['cells', 'wick.png', '--cell', '64x56', '--csv']).out.split('\n')[2]).toBe(
       '1,wick-1,64,0,64,56,row0',
     );
@@ -75,7 +75,7 @@ describe('dot-hop cells', () => {
 
   test('reads a document from standard input', () => {
     const text = readFileSync(path.join(folder, 'wick.dothop.yaml'), 'utf8');
-    expect(dotHop(['cells', '-', '--csv'], text).out.split('\n')).toHaveLength(66);
+    expect(dotHop(['cells', '-', '--csv'], text).out.split('\n')).toHaveLength(82);
   });
 });
 
@@ -251,7 +251,7 @@ describe('bringing in', () => {
   test('islands are found, and a grid is proposed where one fits', () => {
     const { out, err } = dotHop(['cells', 'wick.png', '--islands', '--csv']);
     expect(err).toContain('a grid fits: --cell 64x56');
-    expect(out.trimEnd().split('\n')).toHaveLength(61);
+    expect(out.trimEnd().split('\n')).toHaveLength(81);
   });
 
   test('an image that claims more pixels than it may is refused', async () => {
@@ -368,17 +368,30 @@ describe('dot-hop rehearse', () => {
   test('prints what happened and that all was as expected', () => {
     const { code, out } = dotHop(['rehearse', 'evening.rehearsal.yaml', '-o', 'evening.png']);
     expect(code).toBe(0);
-    expect(out).toMatch(/1560\.0 ms {4}pulse jump\n\s+takeoff\s+from stand: ranks higher/);
+    expect(out).toMatch(/1760\.0 ms {4}pulse jump\n\s+takeoff\s+from stand: ranks higher/);
     expect(out).toContain('all 10 expectations met');
     expect(existsSync(path.join(folder, 'evening.png'))).toBe(true);
   });
 
+  test('a script asks for states, and what was refused is told', () => {
+    cpSync(path.join(root, 'demo/gulls.rehearsal.yaml'), path.join(folder, 'gulls.rehearsal.yaml'));
+    const { code, out } = dotHop(['rehearse', 'gulls.rehearsal.yaml']);
+    expect(code).toBe(0);
+    expect(out).toMatch(/6400\.0 ms {4}ask doze: not granted/);
+    expect(out).toMatch(/ 620\.0 ms {2}swing2\s+from swing1: hop/);
+    const [{ trace }] = JSON.parse(dotHop(['rehearse', 'gulls.rehearsal.yaml', '--json']).out) as [
+      { trace: { kind: string; name: string; granted?: boolean }[] },
+    ];
+    expect(trace).toContainEqual({ kind: 'ask', at: 6400, name: 'doze', granted: false });
+    expect(trace.filter(({ kind }) => kind === 'gait').map(({ name }) => name)).toContain('run');
+  });
+
   test('exits with 1 and says why when something was not', () => {
-    change('evening.rehearsal.yaml', '{ at: 500, state: walk }', '{ at: 500, state: run }');
+    change('evening.rehearsal.yaml', '{ at: 500, state: go }', '{ at: 500, state: rise }');
     const { code, out } = dotHop(['rehearse', 'evening.rehearsal.yaml', '--quiet']);
     expect(code).toBe(1);
-    expect(out).toContain('NOT MET 2. at 500 ms: state run\n           instead: state walk');
-    expect(out).toContain('- fast (vx 46)');
+    expect(out).toContain('NOT MET 2. at 500 ms: state rise\n           instead: state go');
+    expect(out).toContain('while !grounded && vy < 0   + grounded   - vy < 0 (vy 0)');
     expect(out).toContain('1 of 10 expectations not met');
     const json = JSON.parse(dotHop(['rehearse', 'evening.rehearsal.yaml', '--json']).out) as {
       expectations: { met: boolean }[];
@@ -423,7 +436,7 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
     ],
     [
       ['cells', 'wick.png', '--cell', '9999x2'],
-      'a grid of cells of 9999x2 pixels does not fit into an image of 512x448',
+      'a grid of cells of 9999x2 pixels does not fit into an image of 512x560',
     ],
     [['cells', 'wick.png', '--cell', 'big'], 'It must be written as width x height'],
     [['cells', 'wick.dothop.yaml', '--sheet', 'x'], '--sheet x: the document has the sheets wick'],

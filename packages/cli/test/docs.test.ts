@@ -38,12 +38,15 @@ test('every picture and page that it links to is there', () => {
 
 describe('the guides', () => {
   const guides = readdirSync(path.join(root, 'docs')).filter((file) => file.startsWith('guide-'));
+  const demo = [
+    ...['wick.png', 'wick.dothop.yaml', 'faulty.png', 'faulty.dothop.yaml'],
+    ...['evening.rehearsal.yaml', 'gulls.rehearsal.yaml'],
+  ];
   let folder: string;
 
   beforeAll(async () => {
     folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-guide-'));
-    for (const file of ['wick.png', 'wick.dothop.yaml', 'faulty.png', 'faulty.dothop.yaml'])
-      cpSync(path.join(root, 'demo', file), path.join(folder, file));
+    for (const file of [...demo]) cpSync(path.join(root, 'demo', file), path.join(folder, file));
     mkdirSync(path.join(folder, 'frames'));
     for (let i = 1; i <= 3; i++)
       await sharp(path.join(folder, 'wick.png'))
@@ -64,6 +67,22 @@ describe('the guides', () => {
         encoding: 'utf8',
       });
       expect({ line, status, stderr }).toEqual({ line, status: comment === 'exits with 1' ? 1 : 0, stderr });
+    }
+  });
+
+  test.each(guides)('%s: its code does what its comments say', (guide) => {
+    const text = readFileSync(path.join(root, 'docs', guide), 'utf8');
+    for (const [, code] of text.matchAll(/```ts\n([\s\S]*?)```/g)) {
+      const before = text.slice(0, text.indexOf(code!));
+      const given = [...before.matchAll(/```yaml\n([\s\S]*?)```/g)].at(-1)![1];
+      const said = [...code!.matchAll(/console\.log\(.*\); \/\/ (.*)$/gm)].map((found) => found[1]);
+      const { stdout, stderr } = spawnSync(process.execPath, ['--input-type=module'], {
+        cwd: root,
+        input: `const text = ${JSON.stringify(given)};\n${code}`,
+        encoding: 'utf8',
+      });
+      expect({ stderr, said: stdout.trimEnd().split('\n') }).toEqual({ stderr: '', said });
+      expect(said.length).toBeGreaterThan(1);
     }
   });
 

@@ -54,6 +54,89 @@ describe('laws of time', () => {
     );
   });
 
+  test('no act is cut off by an equal or lower rank, and no final state by any', () => {
+    fc.assert(
+      fc.property(characters, scenes, (parts, story) => {
+        const performer = new Performer(compile(parts));
+        const rank = (name: string): number => parts.states![name]!.priority ?? 0;
+        for (const { deeds, wait } of story.map((scene) => ({
+          ...scene,
+          wait: Math.min(scene.wait, 300_000),
+        }))) {
+          try {
+            for (const deed of deeds) act(performer, deed);
+            performer.step(wait / 1000);
+          } catch (error) {
+            expect(String(error)).toContain('without taking any time');
+            return;
+          }
+          const { reports } = performer;
+          for (let i = 0; i < reports.count; i++) {
+            if (reports.kind(i) !== 'switch' || reports.rule(i) !== 'rank') continue;
+            expect(rank(reports.name(i))).toBeGreaterThan(rank(reports.from(i)));
+            expect(parts.states![reports.from(i)]!.final).not.toBe(true);
+          }
+        }
+      }),
+      runs,
+    );
+  });
+
+  test('an end is always left: no act stays on its last frame unless its atLeast or the rest keeps it', () => {
+    fc.assert(
+      fc.property(characters, scenes, (parts, story) => {
+        const performer = new Performer(compile(parts));
+        for (const { deeds, wait } of story) {
+          try {
+            for (const deed of deeds) act(performer, deed);
+            performer.step(wait / 1000);
+          } catch (error) {
+            expect(String(error)).toContain('without taking any time');
+            return;
+          }
+          const { when, while: during, atLeast = 0 } = parts.states![performer.state]!;
+          const ends = when !== undefined || during === undefined;
+          const kept = performer.time < performer.why().since + atLeast;
+          if (ends && !kept && performer.state !== parts.rest) expect(performer.phase).toBeLessThan(1);
+        }
+      }),
+      runs,
+    );
+  });
+
+  test('no cue is lost or doubled, whatever the rate and however it changes', () => {
+    const frames = fc.array(fc.integer({ min: 1, max: 300 }), { minLength: 2, maxLength: 6 });
+    const changes = fc.array(fc.tuple(fc.nat(400_000), fc.constantFrom(0, 0.25, 1, 1.7, 3)), {
+      maxLength: 12,
+    });
+    fc.assert(
+      fc.property(frames, changes, (ms, story) => {
+        const performer = new Performer(
+          compile({
+            clips: { c: { cells: `0-${ms.length - 1}`, ms, cues: { odd: ms.map((_, i) => i) } } },
+            signals: { speed: { number: 1 } },
+            states: { s: { shows: 'c', rate: 'speed' } },
+          }),
+        );
+        let cues = 0;
+        let entered = 1;
+        let frame = 0;
+        for (const [wait, speed] of story) {
+          performer.set('speed', speed);
+          // Steps shorter than any frame at three times its speed: no frame can be passed over unseen.
+          for (let left = wait; left > 0; left -= 300) {
+            performer.step(Math.min(left, 300) / 1000);
+            cues += performer.reports.count;
+            if (performer.frameIndex !== frame) entered++;
+            frame = performer.frameIndex;
+          }
+        }
+        if (story.some(([wait]) => wait > 0)) expect(cues).toBe(entered);
+      }),
+      { numRuns: 150 },
+    );
+  });
+
   test('the same document, signals and steps give the same, whoever else performs meanwhile', () => {
     fc.assert(
       fc.property(characters, scenes, scenes, (parts, story, other) => {
