@@ -25,6 +25,7 @@ dotHop('preview', wick, 'run', '-o', moving('run-ground.webp'), '--ground', '--s
 dotHop('preview', wick, 'walk', '-o', moving('walk-compare.webp'), '--compare', '24,12,6', '--scale', '3');
 measured();
 dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
+dotHop('rehearse', path.join('demo', 'gulls.rehearsal.yaml'), '--quiet', '-o', shot('gulls.png'));
 
 await buildPage({ root: jetty, logLevel: 'warn' });
 const server = await preview({ root: jetty, preview: { port: 0 }, logLevel: 'error' });

@@ -135,9 +135,20 @@ function drawSteps({ canvas, result, controller, x }: Drawing, top: number): voi
     const colour = markColour(controller.stateNamed.get(name)!.index);
     const wide = Math.max(1.5, x(end) - x(at));
     canvas.draw(svgBox(x(at), y, wide, stepHeight - 8, colour, 'rx="2"'));
-    const time = `${Math.round(end - at)}`;
     const style = { size: 11, colour: theme.ground, bold: true };
-    if (textWidth(time, style) + 6 < wide) canvas.draw(svgText(time, x(at) + 4, y + 10, style));
+    const label = (text: string, from: number, to: number): void => {
+      if (textWidth(text, style) + 6 < x(to) - x(from))
+        canvas.draw(svgText(text, x(from) + 4, y + 10, style));
+    };
+    const clips = clipsWithin(result, at, end);
+    if (clips.length === 1) label(`${Math.round(end - at)}`, at, end);
+    else
+      clips.forEach((clip, j) => {
+        const from = x(clip.at);
+        if (j > 0)
+          canvas.draw(svgLine(from, y, from, y + stepHeight - 8, theme.ground, 'stroke-width="1.5"'));
+        label(clip.name, clip.at, clips[j + 1]?.at ?? end);
+      });
     const next = begins[i + 1];
     if (next === undefined) return;
     const to = top + row(next.name) * stepHeight + stepHeight / 2;
@@ -154,15 +165,25 @@ function drawSteps({ canvas, result, controller, x }: Drawing, top: number): voi
   });
 }
 
+/** The clips that a state showed in turn: its gaits, or a bridge and its own. */
+function clipsWithin({ samples }: RehearsalResult, from: number, to: number): { name: string; at: number }[] {
+  const first = samples.findLastIndex(({ at }) => at <= from);
+  const shown = samples.slice(Math.max(0, first)).filter(({ at }, i) => i === 0 || at < to);
+  return shown
+    .filter(({ clip }, i) => clip !== shown[i - 1]?.clip)
+    .map(({ clip, at }) => ({ name: clip, at: Math.max(at, from) }));
+}
+
 function drawCues({ canvas, result, x }: Drawing, top: number): void {
   canvas.draw(svgText('cues', margin + 32, top + 15, { colour: theme.lamp }));
-  let free = 0;
-  for (const { at, name } of result.trace.filter((entry) => entry.kind === 'cue')) {
+  const cues = result.trace.filter((entry) => entry.kind === 'cue');
+  cues.forEach(({ at, name }, i) => {
     canvas.draw(`<path d="M${x(at)} ${top + 4} l4 6 l-4 6 l-4 -6 z" fill="${theme.lamp}"/>`);
-    if (x(at) + 7 < free) continue;
-    canvas.draw(svgText(name, x(at) + 7, top + 14, { size: 11, colour: theme.lamp }));
-    free = x(at) + 13 + textWidth(name, { size: 11 });
-  }
+    // A name that would run into the next mark is left out.
+    const room = x(cues[i + 1]?.at ?? result.lasts) - x(at) - 12;
+    if (textWidth(name, { size: 11 }) < room)
+      canvas.draw(svgText(name, x(at) + 7, top + 14, { size: 11, colour: theme.lamp }));
+  });
 }
 
 /** What is drawn of a signal, or of one part of a vector. */
