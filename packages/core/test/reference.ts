@@ -28,6 +28,8 @@ export class Reference {
   private rate = 1;
   private readonly signals: ReferenceSignals;
   private readonly justTrue = new Set<string>();
+  /** The borders of each clip in each state, found once. */
+  private readonly borders = new Map<string, number[]>();
   private readonly remembered = new Set<number>();
   private enteredAt = 0;
   private ended = false;
@@ -103,11 +105,17 @@ export class Reference {
 
   /** Where the part of a clip that begins at a place ends: at the frame's end, or at a phase that a rule names. */
   private borderAfter(place: number): number {
-    const { hops = [], leaves } = this.definition;
-    const named = this.isBridge ? [] : [...hops.map(({ at }) => at), leaves];
-    const phases = named.flatMap((at) => (typeof at === 'object' && 'phases' in at ? at.phases : []));
-    const borders = [...this.clip.ends, ...phases.map((phase) => Math.round(phase * this.length))];
-    return Math.min(...borders.filter((border) => border > place));
+    const key = `${this.state} ${this.clip.name} ${this.isBridge}`;
+    let borders = this.borders.get(key);
+    if (borders === undefined) {
+      const { hops = [], leaves } = this.definition;
+      const named = this.isBridge ? [] : [...hops.map(({ at }) => at), leaves];
+      const phases = named.flatMap((at) => (typeof at === 'object' && 'phases' in at ? at.phases : []));
+      borders = [...this.clip.ends, ...phases.map((phase) => Math.round(phase * this.length))];
+      borders.sort((a, b) => a - b);
+      this.borders.set(key, borders);
+    }
+    return borders.find((border) => border > place) ?? Infinity;
   }
 
   private nextInstant(): number {
@@ -144,6 +152,7 @@ export class Reference {
     const after = this.ownClip();
     this.told.push(`${this.now / 1000} gait ${after.name}`);
     this.keepPhase(before, after, this.isEnding);
+    if (after.loopFrom >= 0) this.ended = false;
     this.readRate();
     this.decideAll('none');
   }
@@ -171,7 +180,7 @@ export class Reference {
         this.clip = this.ownClip();
         this.from = 0;
         this.readRate();
-        if (this.isScrubbed) this.placeByNumber();
+        this.followNumber();
       } else if (last && this.clip.loopFrom < 0) {
         this.place = this.length * parts_;
         this.ended = true;
@@ -190,6 +199,11 @@ export class Reference {
       this.tellCues();
       moment = 'begins';
     }
+  }
+
+  /** Where a number says the frame, it does from here on. */
+  private followNumber(): void {
+    if (this.isScrubbed) this.placeByNumber();
   }
 
   private placeByNumber(): void {
@@ -296,10 +310,10 @@ export class Reference {
 
   private decide(moment: Moment): { name: string; uses: string[]; routed?: boolean } | undefined {
     const { signals, definition: state } = this;
-    const to = (name: string | undefined) => name && { name, uses: this.ownPulses(name) };
+    const to = (name: string): { name: string; uses: string[] } => ({ name, uses: this.ownPulses(name) });
     const best = this.bestIn();
     if (state.final !== true && best !== undefined && this.rank(best) > (state.priority ?? 0))
-      return { name: best, uses: this.ownPulses(best) };
+      return to(best);
 
     const leg = this.legNow(moment);
     if (leg !== undefined) return { name: leg, uses: this.ownPulses(leg), routed: true };
@@ -315,15 +329,15 @@ export class Reference {
     if (this.isKept()) return undefined;
     const over = this.isOver();
     const stands = signals.holds(state.while);
-    if (over && stands && this.queued) return to(this.state) || undefined;
+    if (over && stands && this.queued) return to(this.state);
     if (over && state.then !== undefined && signals.holds(this.parts.states![state.then]!.while))
-      return to(state.then) || undefined;
+      return to(state.then);
     if (over || (!stands && this.mayLeave(moment))) {
-      if (best !== undefined) return to(best) || undefined;
-      return this.state === this.parts.rest ? undefined : to(this.parts.rest!) || undefined;
+      if (best !== undefined) return to(best);
+      return this.state === this.parts.rest ? undefined : to(this.parts.rest!);
     }
     const yielded = this.state === this.parts.rest ? best : this.yielded();
-    return yielded === undefined || yielded === this.state ? undefined : to(yielded) || undefined;
+    return yielded === undefined || yielded === this.state ? undefined : to(yielded);
   }
 
   private isOver(): boolean {

@@ -152,7 +152,8 @@ describe('snapshots', () => {
     performer.set('vx', 40);
     performer.pulse('swing');
     performer.step(20);
-    const { swing: _, ...states } = parts.states!;
+    const states = { ...parts.states };
+    delete states.swing;
     const survivor = new Performer(compile({ ...parts, states }));
     survivor.adopt(performer.snapshot());
     expect([survivor.state, survivor.frameIndex]).toEqual(['walk', 0]);

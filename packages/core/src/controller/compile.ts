@@ -129,8 +129,8 @@ function compileTurning(
     problems.add('compass-by', ['compass', 'by']);
     return undefined;
   }
-  const x = signals.number(by[0]!, ['compass', 'by', 0]);
-  const y = signals.number(by[1]!, ['compass', 'by', 1]);
+  const x = signals.number(by[0], ['compass', 'by', 0]);
+  const y = signals.number(by[1], ['compass', 'by', 1]);
   if (x === undefined || y === undefined) return undefined;
   if (definition.directions === 'sides' && y.constant === 0 && x.plain?.shape === 'plain') {
     const { deadZone } = compass;

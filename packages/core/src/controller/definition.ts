@@ -88,7 +88,7 @@ export interface StateDefinition {
   then?: string | undefined;
   hops?: readonly HopDefinition[] | undefined;
   yields?: readonly YieldDefinition[] | undefined;
-  /** What is kept of the clip's place when this state is entered: from any state, or by state. Default `none`. */
+  /** What is kept of the clip's place when this state is entered: from whichever state, or by state. Default `none`. */
   carry?: CarryRule | Readonly<Record<string, CarryRule>> | undefined;
   /** Default 1. */
   rate?: RateDefinition | undefined;

@@ -2,12 +2,12 @@ import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { PoseBook } from '../sheet/pose.js';
-import type { Condition, Term } from '../signal/condition.js';
+import type { Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/compiler.js';
 import type { SignalCompiler } from '../signal/compiler.js';
 import { pagesOf } from './books.js';
 import type { Page } from './books.js';
-import type { Hop, Rate, Scrub, State, Yield } from './controller.js';
+import type { Hop, State, Yield } from './controller.js';
 import type {
   AtDefinition,
   CarryRule,
@@ -15,14 +15,12 @@ import type {
   HopDefinition,
   StateDefinition,
 } from './definition.js';
+import { gaitBands, rateOf, scrubOf } from './motion.js';
 import { Timeline, buildSegments, posesOf } from './timeline.js';
 import type { FrameRules, Segments } from './timeline.js';
 
 /** The most hops, and the most yields, of a state: each takes a bit of a word. */
 const mostHops = 30;
-
-/** The fastest that a state's time can run, as a multiple of what is drawn. */
-const fastest = 64;
 
 /** The most milliseconds that `atLeast` may say: an hour. */
 const longestAtLeast = 3_600_000;
@@ -118,7 +116,7 @@ class StatesCompiler {
   state(name: string, index: number, definition: StateDefinition): State {
     const path = ['states', name];
     const kind = definition.when !== undefined ? 'act' : definition.while !== undefined ? 'posture' : 'bare';
-    const gaits = this.gaits(definition, path);
+    const gaits = gaitBands(definition, path, this.input);
     const shown = this.shown(definition, path);
     const bridges = this.bridges(definition, shown.length, path);
     const clips = [...new Set(shown.flatMap(({ pages }) => pages.map(({ clip }) => clip)))];
@@ -129,8 +127,8 @@ class StatesCompiler {
     yields.forEach((one, i) => this.checkSpan(one.during, clips, [...path, 'yields', i, 'during']));
     const resolved = hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i]));
     const again = this.again(definition, kind, [...path, 'again']);
-    const rate = this.rate(definition, clips, [...path, 'rate']);
-    const scrub = this.scrub(definition, kind, [...path, 'scrub']);
+    const rate = rateOf(definition, clips, [...path, 'rate'], this.input);
+    const scrub = scrubOf(definition, kind, [...path, 'scrub'], this.input);
     return {
       index,
       name,
@@ -314,24 +312,6 @@ class StatesCompiler {
     }));
   }
 
-  /** The bands that pick a gait. */
-  private gaits({ gaits }: StateDefinition, path: DocumentPath): Term[] {
-    if (gaits === undefined) return [];
-    const { by, shows, above, margin = 0 } = gaits;
-    const at = [...path, 'gaits'];
-    const { problems, signals } = this.input;
-    if (shows.length < 2 || above.length !== shows.length - 1)
-      problems.add('gaits-count', at, { shows: shows.length, above: above.length });
-    if (above.some((one, i) => i > 0 && !(one > above[i - 1]!)))
-      problems.add('gaits-order', [...at, 'above'], { received: above });
-    if (!(margin >= 0))
-      problems.add('field-kind', [...at, 'margin'], { expected: '0 or more', received: margin });
-    return above.flatMap((one) => {
-      const band = signals.band(by, one, one - Math.max(0, margin), [...at, 'by']);
-      return band?.op === 'term' ? [band.term] : [];
-    });
-  }
-
   /** What is played first, by the state and the gait that are left. @param first the index of the first bridge */
   private bridges(
     { bridges = {} }: StateDefinition,
@@ -362,28 +342,6 @@ class StatesCompiler {
       }
     }
     return { books, from };
-  }
-
-  private rate({ rate }: StateDefinition, clips: readonly Clip[], path: DocumentPath): Rate | undefined {
-    if (rate === undefined) return undefined;
-    const { problems, signals } = this.input;
-    const plain = typeof rate !== 'object';
-    const { least = 0, most = fastest } = plain ? {} : rate;
-    if (!(least >= 0 && least <= most && most <= fastest))
-      problems.add('rate-bounds', path, { least, most, fastest });
-    const number = signals.number(plain ? rate : rate.travel, plain ? path : [...path, 'travel']);
-    const still = clips.find(({ stride }) => !plain && !(stride !== undefined && stride > 0));
-    if (still !== undefined) problems.add('rate-stride', path, { clip: still.name });
-    return number && { program: number.program, travels: !plain, least, most };
-  }
-
-  private scrub({ scrub }: StateDefinition, kind: State['kind'], path: DocumentPath): Scrub | undefined {
-    if (scrub === undefined || kind === 'act') return undefined;
-    const { by, from, to } = scrub;
-    const number = this.input.signals.number(by, [...path, 'by']);
-    if (!Number.isFinite(from) || !Number.isFinite(to) || from === to)
-      this.input.problems.add('scrub-range', path, { from, to });
-    return number && { program: number.program, from, to };
   }
 
   private timelines(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {

@@ -1,77 +1,37 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
-import { Verdict, ruleOf, targetOf, verdictOf } from '../controller/verdict.js';
+import { Verdict, ruleOf, targetOf } from '../controller/verdict.js';
 import { callError } from '../problem/problem.js';
 import { pulsesRead } from '../signal/condition.js';
-import { Mark, Moment, Player, passing } from './player.js';
+import { Chooser, fresh } from './chooser.js';
+import { Mark, Moment, passing } from './player.js';
 
-/**
- * Which states' `when` has become true at the instant being decided. An instant is decided within one call, so one
- * scratch serves all performers.
- */
-let justTrue = new Uint8Array(64);
-let anyJustTrue = false;
-
-/** Which hop was found last; read by `enter` right after. One scratch for all, as above. */
-let takenHop = -1;
-
-const goalShift = 17;
-const switchBits = (1 << goalShift) - 1;
-
-/** The one rule of decision: what shows next, and how it is entered. */
-export abstract class Decider extends Player {
-  /** A bit for each hop whose condition was true within its span. */
-  protected remembered = 0;
-  /**
-   * By which rule the state was entered (four bits), from which state (plus one, thirteen bits), and the goal of a route
-   * (plus one) above.
-   */
-  protected last: number = Rule.start;
-  /** The pulses that were used for it. */
-  protected lastUsed = 0;
-
-  protected constructor(controller: Controller) {
-    super(controller);
-    if (justTrue.length < controller.states.length) justTrue = new Uint8Array(controller.states.length);
-  }
-
-  /** The state that a route leads to, -1 for none. */
-  protected get goal(): number {
-    return (this.last >> goalShift) - 1;
-  }
-
-  protected set goal(state: number) {
-    this.last = (this.last & switchBits) | ((state + 1) << goalShift);
-  }
-
-  protected override get isWatchful(): boolean {
-    return this.goal >= 0;
-  }
-
+/** What a performer does at an instant: what was set counts, states are entered until nothing switches any more. */
+export abstract class Decider extends Chooser {
   protected override instant(): void {
     const { numbers } = this;
     this.move();
     const at = numbers[Place.due]!;
     if (numbers[Place.timer]! <= at) this.expirePulses();
-    if (anyJustTrue) forgetChanges();
-    let fresh = this.commit();
+    if (fresh.any) forgetChanges();
+    let changed = this.commit();
     if ((this.marks & Mark.begun) === 0) {
       this.marks |= Mark.begun;
       this.reportCues();
-      fresh = true;
+      changed = true;
     }
     const { atLeast } = this.current;
-    if (atLeast > 0 && numbers[Place.entered]! + atLeast === at) fresh = true;
+    if (atLeast > 0 && numbers[Place.entered]! + atLeast === at) changed = true;
     const moment = this.crossBorders();
     // Where neither a bit nor the frame has changed, the last decision still stands.
-    if (fresh || moment !== Moment.nothing) this.settle(moment);
+    if (changed || moment !== Moment.nothing) this.settle(moment);
     if (this.current.gaits.length > 0) this.followGait();
   }
 
   protected override listen(): void {
     const { numbers } = this;
-    if (anyJustTrue) forgetChanges();
+    if (fresh.any) forgetChanges();
     if (this.commit()) {
       const code = this.verdict();
       if (code === Verdict.open) this.settle(Moment.nothing);
@@ -81,18 +41,6 @@ export abstract class Decider extends Player {
     // Unless its place in the clip was touched, what was due is so still.
     if (numbers[Place.marked] === numbers[Place.due]) this.findDue();
     else numbers[Place.due] = Math.min(passing[1]!, numbers[Place.timer]!);
-  }
-
-  /** What is decided when nothing but the situation counts; `open` when something else does. */
-  private verdict(): number {
-    const { situation, timeline, controller } = this;
-    if (anyJustTrue || this.goal >= 0 || (this.marks & Mark.ended) !== 0) return Verdict.open;
-    situation.decided ??= new Int16Array(controller.timelines);
-    const known = situation.decided[timeline.id]!;
-    if (known !== Verdict.unknown) return known;
-    const code = verdictOf(controller, this.current, situation);
-    situation.decided[timeline.id] = code;
-    return code;
   }
 
   /** Enters a state of which {@link verdictOf} has found that nothing else follows from it. */
@@ -124,11 +72,10 @@ export abstract class Decider extends Player {
     const after = this.situation;
     let changed = before !== after;
     if (changed)
-      for (let i = 0; i < watched.length; i++) {
-        const { state, when } = watched[i]!;
+      for (const { state, when } of watched) {
         if (before.holds(when) || !after.holds(when)) continue;
-        justTrue[state] = 1;
-        anyJustTrue = true;
+        fresh.starts[state] = 1;
+        fresh.any = true;
       }
     const state = this.current;
     const { timeline, toward } = this;
@@ -181,148 +128,6 @@ export abstract class Decider extends Player {
     }
   }
 
-  /** The rule of decision. @returns the state to switch to, or -1 to stay; notes the rule in {@link last} */
-  private decide(moment: number): number {
-    const { states, rest } = this.controller;
-    const { situation } = this;
-    const state = this.current;
-    const over = state.ends && (this.marks & Mark.ended) !== 0;
-    const best = anyJustTrue ? this.best(over) : situation.best;
-    // Most decisions: the state that shows is the highest of those that want in, and has no other rule.
-    if (best === state.index && state.isPlain && !over && this.goal < 0) return -1;
-    if (!state.final && best >= 0 && states[best]!.priority > state.priority) return this.by(Rule.rank, best);
-
-    const leg = this.goal < 0 ? -1 : this.legNow(state, moment, over);
-    if (leg >= 0) return this.by(Rule.route, leg);
-    const hop = state.hops.length === 0 ? -1 : this.hopNow(state, moment);
-    if (hop >= 0) return this.by(Rule.hop, hop);
-
-    if (state.atLeast > 0 && this.isKept(state)) return -1;
-    const stands = situation.holds(state.while);
-    if (over && stands && (this.marks & Mark.queued) !== 0) return this.by(Rule.again, state.index);
-    if (over && state.then >= 0 && situation.holds(states[state.then]!.while))
-      return this.by(Rule.then, state.then);
-    if (!over && (stands || !this.mayLeave(state, moment))) {
-      const yielded = state.index === rest ? best : this.yieldNow(state, over);
-      return yielded < 0 || yielded === state.index ? -1 : this.by(Rule.way, yielded);
-    }
-    if (best >= 0) return this.by(Rule.way, best);
-    return state.index === rest ? -1 : this.by(Rule.rest, rest);
-  }
-
-  /** Whether a state's `atLeast` is not over. */
-  private isKept({ atLeast }: State): boolean {
-    return this.numbers[Place.due]! < this.numbers[Place.entered]! + atLeast;
-  }
-
-  /** Notes the rule by which a state is entered next, and the one that is left. */
-  private by(rule: number, to: number): number {
-    this.last = (this.last & ~switchBits) | ((this.timeline.state + 1) << 4) | rule;
-    return to;
-  }
-
-  /** Whether a state that no longer stands may be left here. At a clip's end it always may, and during a bridge. */
-  private mayLeave(state: State, moment: number): boolean {
-    const { timeline, showing } = this;
-    if (!state.leaves || timeline.bridge || (this.marks & Mark.ended) !== 0) return true;
-    if (moment === Moment.begins) return timeline.leavesAt[showing]!;
-    return moment === Moment.ends && timeline.leavesAfter[showing]!;
-  }
-
-  /** The highest-ranked state that wants in; -1 for none. */
-  private best(over: boolean): number {
-    const { situation } = this;
-    const { watched, places } = this.controller;
-    const { best } = situation;
-    if (!anyJustTrue) return best;
-    const place = best < 0 ? Infinity : places[best]!;
-    for (const one of watched) {
-      if (one.place >= place) return best;
-      if (this.startsNow(one.state, over) && situation.holds(one.while)) return one.state;
-    }
-    return best;
-  }
-
-  /**
-   * Whether a state's `when` has just become true. One that is playing does not want in anew: it would hide others for
-   * one instant.
-   */
-  private startsNow(state: number, over: boolean): boolean {
-    return anyJustTrue && justTrue[state] !== 0 && (state !== this.timeline.state || over);
-  }
-
-  /** The highest-ranked state that wants in of some, or of all; -1 for none. */
-  private bestAmong(among: ReadonlySet<number> | undefined, over: boolean): number {
-    if (among === undefined) return this.best(over);
-    const { order, states } = this.controller;
-    for (const index of order) {
-      if (!among.has(index)) continue;
-      if (this.situation.wantsIn(index)) return index;
-      if (this.startsNow(index, over) && this.situation.holds(states[index]!.while)) return index;
-    }
-    return -1;
-  }
-
-  /** The target of the first hop that is taken now; -1 for none. */
-  private hopNow(state: State, moment: number): number {
-    const { situation, timeline, showing } = this;
-    const { states } = this.controller;
-    const armed = timeline.armed[showing]!;
-    const marked = this.markedHops(moment);
-    for (let i = 0; i < state.hops.length; i++) {
-      const hop = state.hops[i]!;
-      const bit = 1 << i;
-      if (!hop.now && (marked & bit) === 0) continue;
-      const met = hop.remembers
-        ? (this.remembered & bit) !== 0
-        : (armed & bit) !== 0 && situation.holds(hop.if);
-      if (met && situation.holds(states[hop.to]!.while)) {
-        takenHop = i;
-        return hop.to;
-      }
-    }
-    return -1;
-  }
-
-  /** The hops whose instant is this. */
-  private markedHops(moment: number): number {
-    const { timeline, showing } = this;
-    if (moment === Moment.nothing) return 0;
-    return (moment === Moment.begins ? timeline.hopsAt : timeline.hopsAfter)[showing]!;
-  }
-
-  /**
-   * The next state of a route, if its way there is open now: at the hop's instant, whatever its condition; from a state
-   * on the way whose hop has none, at the end of its clip's pass, so that each state is played.
-   */
-  private legNow(state: State, moment: number, over: boolean): number {
-    const { routes, states } = this.controller;
-    const leg = routes.leg(state.index, this.goal);
-    if (leg === undefined || !this.situation.holds(states[leg.to]!.while)) return -1;
-    const { timeline, showing, marks } = this;
-    const ended = (marks & Mark.ended) !== 0;
-    const passed = ended || (moment === Moment.ends && showing === timeline.ends.length - 1);
-    const hop = leg.hop < 0 ? undefined : state.hops[leg.hop]!;
-    const open =
-      hop === undefined
-        ? over
-        : hop.now
-          ? (marks & Mark.underway) === 0 || (passed && !timeline.bridge)
-          : ended || (this.markedHops(moment) & (1 << leg.hop)) !== 0;
-    return open ? leg.to : -1;
-  }
-
-  private yieldNow({ yields }: State, over: boolean): number {
-    if (yields.length === 0) return -1;
-    const open = this.timeline.yielding[this.showing]!;
-    for (let i = 0; i < yields.length; i++) {
-      if ((open & (1 << i)) === 0 || !this.situation.holds(yields[i]!.if)) continue;
-      const best = this.bestAmong(yields[i]!.to, over);
-      if (best >= 0) return best;
-    }
-    return -1;
-  }
-
   /** Remembers the hops whose condition is true within their span, and uses its pulses. @returns whether a pulse was */
   private remember(): boolean {
     const { hops } = this.current;
@@ -347,7 +152,8 @@ export abstract class Decider extends Player {
   private isPressedAgain({ index, kind, again, while: during }: State): boolean {
     if (kind !== 'act' || again === 'ignore' || (this.marks & Mark.ended) !== 0) return false;
     return (
-      this.situation.wantsIn(index) || (anyJustTrue && justTrue[index] !== 0 && this.situation.holds(during))
+      this.situation.wantsIn(index) ||
+      (fresh.any && fresh.starts[index] !== 0 && this.situation.holds(during))
     );
   }
 
@@ -356,7 +162,7 @@ export abstract class Decider extends Player {
     const state = this.current;
     if (state.again !== 'queue' || !this.isPressedAgain(state)) return false;
     this.marks |= Mark.queued;
-    justTrue[state.index] = 0;
+    fresh.starts[state.index] = 0;
     this.usePulses(this.ownPulses(state));
     this.commit();
     return true;
@@ -378,7 +184,7 @@ export abstract class Decider extends Player {
     const rule = this.last & 15;
     this.lastUsed = (this.situation.flags & tables.pulseBits) === 0 ? 0 : this.pulsesOf(state, rule);
     this.usePulses(this.lastUsed);
-    if (anyJustTrue) this.startNoMore(to);
+    if (fresh.any) this.startNoMore(to);
     this.report(1, before.state, to, rule);
     const again = to === before.state;
     this.marks &= ~(Mark.ended | Mark.queued | Mark.underway);
@@ -402,16 +208,16 @@ export abstract class Decider extends Player {
 
   /** What has just become true for a state that is entered has had its effect. */
   private startNoMore(state: number): void {
-    justTrue[state] = 0;
+    fresh.starts[state] = 0;
     const { watched } = this.controller;
-    anyJustTrue = false;
-    for (let i = 0; i < watched.length; i++) if (justTrue[watched[i]!.state] !== 0) anyJustTrue = true;
+    fresh.any = false;
+    for (const one of watched) if (fresh.starts[one.state] !== 0) fresh.any = true;
   }
 
   /** The pulses that entering a state uses: those of the hop's own condition, else of the state's. */
   private pulsesOf(state: State, rule: number): number {
     if (rule !== Rule.hop) return this.ownPulses(state);
-    const hop = this.current.hops[takenHop]!;
+    const hop = this.current.hops[fresh.hop]!;
     if (hop.remembers) return 0;
     if (hop.if < 0) return this.ownPulses(state);
     return pulsesRead(this.controller.conditions[hop.if]!, this.situation);
@@ -432,21 +238,6 @@ export abstract class Decider extends Player {
     this.settle(begins ? Moment.begins : Moment.nothing);
   }
 
-  /** Whether the rules would let a state in that is asked for now. */
-  protected grants(to: number): boolean {
-    const state = this.current;
-    const asked = this.controller.states[to]!;
-    if (!this.situation.holds(asked.while)) return false;
-    if (!state.final && asked.priority > state.priority) return true;
-    if (state.atLeast > 0 && this.isKept(state)) return false;
-    if (state.index === this.controller.rest) return true;
-    const open = this.timeline.yielding[this.showing]!;
-    return state.yields.some(
-      (one, i) =>
-        (open & (1 << i)) !== 0 && this.situation.holds(one.if) && (one.to === undefined || one.to.has(to)),
-    );
-  }
-
   private cycleError(to: number): Error {
     const { states, reports } = this.controller;
     const names: string[] = [];
@@ -458,6 +249,6 @@ export abstract class Decider extends Player {
 }
 
 function forgetChanges(): void {
-  for (let i = 0; i < justTrue.length; i++) justTrue[i] = 0;
-  anyJustTrue = false;
+  fresh.starts.fill(0);
+  fresh.any = false;
 }

@@ -204,7 +204,7 @@ export abstract class Listener {
       numbers[place + 1] = of.joint ? Infinity : of.bounds[first]!;
       numbers[place + 2] = of.bounds[last + 1]!;
     }
-    for (let i = 0; i < reads.length; i++) numbers[placeOf(reads[i]!) + 1] = Infinity;
+    for (const slot of reads) numbers[placeOf(slot) + 1] = Infinity;
     if (computed.length > 0) {
       reading.flags = flags;
       reading.terms = terms;

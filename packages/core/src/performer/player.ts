@@ -285,6 +285,8 @@ export abstract class Player extends Listener {
     if (before.clip === after.clip) return;
     this.move();
     this.keepPhase(before, after);
+    // What has ended in a clip that is played once goes on in one that loops.
+    if (after.loops) this.marks &= ~Mark.ended;
     this.readRate();
   }
 
@@ -363,6 +365,6 @@ export abstract class Player extends Listener {
   /** Reports the cues of the segment that begins. */
   protected reportCues(): void {
     const cues = this.timeline.cues[this.showing]!;
-    for (let i = 0; i < cues.length; i++) this.report(0, cues[i]!, cues[i]!, 0);
+    for (const cue of cues) this.report(0, cue, cue, 0);
   }
 }

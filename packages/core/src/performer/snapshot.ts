@@ -237,7 +237,7 @@ function checkForm(snapshot: PerformerSnapshot): void {
     throw callError('snapshot-form', { detail });
   };
   if (typeof snapshot !== 'object' || (snapshot as unknown) === null) fault('it is not an object');
-  if (snapshot.dotHopSnapshot !== 1)
+  if ((snapshot.dotHopSnapshot as number) !== 1)
     fault(`"dotHopSnapshot" must be 1, not ${JSON.stringify(snapshot.dotHopSnapshot)}`);
   for (const field of ['time', 'since', 'phase', 'place', 'segment'] as const)
     if (!(snapshot[field] >= 0))

@@ -136,7 +136,7 @@ export class SignalCompiler implements KindReader {
     const { kind, first } = signal;
     const bit = kind === 'flag' || kind === 'pulse' ? 1 << (this.flagBits++ % wordBits) : 0;
     const slot = bit === 0 ? this.regions.length : -1;
-    if (bit === 0) for (let i = 0; i < first.length; i++) this.regions.push(new RegionBuilder());
+    if (bit === 0) this.regions.push(...first.map(() => new RegionBuilder()));
     const timer = kind !== 'pulse' ? -1 : signal.keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
     const place = kind === 'number' ? placeOf(slot) : 0;
     this.scope.signals.set(signal.name, { ...signal, bit, slot, place, timer });

@@ -1,0 +1,66 @@
+import type { Clip } from '../clip/clip.js';
+import type { DocumentPath, ProblemList } from '../problem/problem.js';
+import type { SignalCompiler } from '../signal/compiler.js';
+import type { Term } from '../signal/condition.js';
+import type { Rate, Scrub, State } from './controller.js';
+import type { StateDefinition } from './definition.js';
+
+/** The fastest that a state's time can run, as a multiple of what is drawn. */
+const fastest = 64;
+
+interface MotionInput {
+  readonly signals: SignalCompiler;
+  readonly problems: ProblemList;
+}
+
+/** The bands that pick a gait. */
+export function gaitBands({ gaits }: StateDefinition, path: DocumentPath, input: MotionInput): Term[] {
+  if (gaits === undefined) return [];
+  const { by, shows, above, margin = 0 } = gaits;
+  const at = [...path, 'gaits'];
+  const { problems, signals } = input;
+  if (shows.length < 2 || above.length !== shows.length - 1)
+    problems.add('gaits-count', at, { shows: shows.length, above: above.length });
+  if (above.some((one, i) => i > 0 && !(one > above[i - 1]!)))
+    problems.add('gaits-order', [...at, 'above'], { received: above });
+  if (!(margin >= 0))
+    problems.add('field-kind', [...at, 'margin'], { expected: '0 or more', received: margin });
+  return above.flatMap((one) => {
+    const band = signals.band(by, one, one - Math.max(0, margin), [...at, 'by']);
+    return band?.op === 'term' ? [band.term] : [];
+  });
+}
+
+/** How fast a state's time runs. */
+export function rateOf(
+  { rate }: StateDefinition,
+  clips: readonly Clip[],
+  path: DocumentPath,
+  input: MotionInput,
+): Rate | undefined {
+  if (rate === undefined) return undefined;
+  const { problems, signals } = input;
+  const plain = typeof rate !== 'object';
+  const { least = 0, most = fastest } = plain ? {} : rate;
+  if (!(least >= 0 && least <= most && most <= fastest))
+    problems.add('rate-bounds', path, { least, most, fastest });
+  const number = signals.number(plain ? rate : rate.travel, plain ? path : [...path, 'travel']);
+  const still = clips.find(({ stride }) => !plain && !(stride !== undefined && stride > 0));
+  if (still !== undefined) problems.add('rate-stride', path, { clip: still.name });
+  return number && { program: number.program, travels: !plain, least, most };
+}
+
+/** The number that says which frame shows. */
+export function scrubOf(
+  { scrub }: StateDefinition,
+  kind: State['kind'],
+  path: DocumentPath,
+  input: MotionInput,
+): Scrub | undefined {
+  if (scrub === undefined || kind === 'act') return undefined;
+  const { by, from, to } = scrub;
+  const number = input.signals.number(by, [...path, 'by']);
+  if (!Number.isFinite(from) || !Number.isFinite(to) || from === to)
+    input.problems.add('scrub-range', path, { from, to });
+  return number && { program: number.program, from, to };
+}

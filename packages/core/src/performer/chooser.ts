@@ -1,0 +1,215 @@
+import type { Controller, State } from '../controller/controller.js';
+import { Place } from '../controller/numbers.js';
+import { Rule } from '../controller/rule.js';
+import { Verdict, verdictOf } from '../controller/verdict.js';
+import { Mark, Moment, Player } from './player.js';
+
+/**
+ * Which states' `when` has become true at the instant being decided, and which hop was found last. An instant is decided
+ * within one call, so one scratch serves all performers.
+ */
+export const fresh = { starts: new Uint8Array(64), any: false, hop: -1 };
+
+const goalShift = 17;
+const switchBits = (1 << goalShift) - 1;
+
+/** What the one rule of decision gives: which state shows next, by which rule. It changes nothing. */
+export abstract class Chooser extends Player {
+  /** A bit for each hop whose condition was true within its span. */
+  protected remembered = 0;
+  /**
+   * By which rule the state was entered (four bits), from which state (plus one, thirteen bits), and the goal of a route
+   * (plus one) above.
+   */
+  protected last: number = Rule.start;
+  /** The pulses that were used for it. */
+  protected lastUsed = 0;
+
+  protected constructor(controller: Controller) {
+    super(controller);
+    if (fresh.starts.length < controller.states.length)
+      fresh.starts = new Uint8Array(controller.states.length);
+  }
+
+  /** The state that a route leads to, -1 for none. */
+  protected get goal(): number {
+    return (this.last >> goalShift) - 1;
+  }
+
+  protected set goal(state: number) {
+    this.last = (this.last & switchBits) | ((state + 1) << goalShift);
+  }
+
+  protected override get isWatchful(): boolean {
+    return this.goal >= 0;
+  }
+
+  /** What is decided when nothing but the situation counts; `open` when something else does. */
+  protected verdict(): number {
+    const { situation, timeline, controller } = this;
+    if (fresh.any || this.goal >= 0 || (this.marks & Mark.ended) !== 0) return Verdict.open;
+    situation.decided ??= new Int16Array(controller.timelines);
+    const known = situation.decided[timeline.id]!;
+    if (known !== Verdict.unknown) return known;
+    const code = verdictOf(controller, this.current, situation);
+    situation.decided[timeline.id] = code;
+    return code;
+  }
+
+  /** The rule of decision. @returns the state to switch to, or -1 to stay; notes the rule in {@link last} */
+  protected decide(moment: number): number {
+    const { states, rest } = this.controller;
+    const { situation } = this;
+    const state = this.current;
+    const over = state.ends && (this.marks & Mark.ended) !== 0;
+    const best = fresh.any ? this.best(over) : situation.best;
+    // Most decisions: the state that shows is the highest of those that want in, and has no other rule.
+    if (best === state.index && state.isPlain && !over && this.goal < 0) return -1;
+    if (!state.final && best >= 0 && states[best]!.priority > state.priority) return this.by(Rule.rank, best);
+
+    const leg = this.goal < 0 ? -1 : this.legNow(state, moment, over);
+    if (leg >= 0) return this.by(Rule.route, leg);
+    const hop = state.hops.length === 0 ? -1 : this.hopNow(state, moment);
+    if (hop >= 0) return this.by(Rule.hop, hop);
+
+    if (state.atLeast > 0 && this.isKept(state)) return -1;
+    const stands = situation.holds(state.while);
+    if (over && stands && (this.marks & Mark.queued) !== 0) return this.by(Rule.again, state.index);
+    if (over && state.then >= 0 && situation.holds(states[state.then]!.while))
+      return this.by(Rule.then, state.then);
+    if (!over && (stands || !this.mayLeave(state, moment))) {
+      const yielded = state.index === rest ? best : this.yieldNow(state, over);
+      return yielded < 0 || yielded === state.index ? -1 : this.by(Rule.way, yielded);
+    }
+    if (best >= 0) return this.by(Rule.way, best);
+    return state.index === rest ? -1 : this.by(Rule.rest, rest);
+  }
+
+  /** Whether a state's `atLeast` is not over. */
+  private isKept({ atLeast }: State): boolean {
+    return this.numbers[Place.due]! < this.numbers[Place.entered]! + atLeast;
+  }
+
+  /** Notes the rule by which a state is entered next, and the one that is left. */
+  protected by(rule: number, to: number): number {
+    this.last = (this.last & ~switchBits) | ((this.timeline.state + 1) << 4) | rule;
+    return to;
+  }
+
+  /** Whether a state that no longer stands may be left here. At a clip's end it always may, and during a bridge. */
+  private mayLeave(state: State, moment: number): boolean {
+    const { timeline, showing } = this;
+    if (!state.leaves || timeline.bridge || (this.marks & Mark.ended) !== 0) return true;
+    if (moment === Moment.begins) return timeline.leavesAt[showing]!;
+    return moment === Moment.ends && timeline.leavesAfter[showing]!;
+  }
+
+  /** The highest-ranked state that wants in; -1 for none. */
+  private best(over: boolean): number {
+    const { situation } = this;
+    const { watched, places } = this.controller;
+    const { best } = situation;
+    if (!fresh.any) return best;
+    const place = best < 0 ? Infinity : places[best]!;
+    for (const one of watched) {
+      if (one.place >= place) return best;
+      if (this.startsNow(one.state, over) && situation.holds(one.while)) return one.state;
+    }
+    return best;
+  }
+
+  /**
+   * Whether a state's `when` has just become true. One that is playing does not want in anew: it would hide others for
+   * one instant.
+   */
+  protected startsNow(state: number, over: boolean): boolean {
+    return fresh.any && fresh.starts[state] !== 0 && (state !== this.timeline.state || over);
+  }
+
+  /** The highest-ranked state that wants in of some, or of all; -1 for none. */
+  private bestAmong(among: ReadonlySet<number> | undefined, over: boolean): number {
+    if (among === undefined) return this.best(over);
+    const { order, states } = this.controller;
+    for (const index of order) {
+      if (!among.has(index)) continue;
+      if (this.situation.wantsIn(index)) return index;
+      if (this.startsNow(index, over) && this.situation.holds(states[index]!.while)) return index;
+    }
+    return -1;
+  }
+
+  /** The target of the first hop that is taken now; -1 for none. */
+  private hopNow(state: State, moment: number): number {
+    const { situation, timeline, showing } = this;
+    const { states } = this.controller;
+    const armed = timeline.armed[showing]!;
+    const marked = this.markedHops(moment);
+    for (let i = 0; i < state.hops.length; i++) {
+      const hop = state.hops[i]!;
+      const bit = 1 << i;
+      if (!hop.now && (marked & bit) === 0) continue;
+      const met = hop.remembers
+        ? (this.remembered & bit) !== 0
+        : (armed & bit) !== 0 && situation.holds(hop.if);
+      if (met && situation.holds(states[hop.to]!.while)) {
+        fresh.hop = i;
+        return hop.to;
+      }
+    }
+    return -1;
+  }
+
+  /** The hops whose instant is this. */
+  protected markedHops(moment: number): number {
+    const { timeline, showing } = this;
+    if (moment === Moment.nothing) return 0;
+    return (moment === Moment.begins ? timeline.hopsAt : timeline.hopsAfter)[showing]!;
+  }
+
+  /**
+   * The next state of a route, if its way there is open now: at the hop's instant, whatever its condition; from a state
+   * on the way whose hop has none, at the end of its clip's pass, so that each state is played.
+   */
+  private legNow(state: State, moment: number, over: boolean): number {
+    const { routes, states } = this.controller;
+    const leg = routes.leg(state.index, this.goal);
+    if (leg === undefined || !this.situation.holds(states[leg.to]!.while)) return -1;
+    const { timeline, showing, marks } = this;
+    const ended = (marks & Mark.ended) !== 0;
+    const passed = ended || (moment === Moment.ends && showing === timeline.ends.length - 1);
+    const hop = leg.hop < 0 ? undefined : state.hops[leg.hop]!;
+    const open =
+      hop === undefined
+        ? over
+        : hop.now
+          ? (marks & Mark.underway) === 0 || (passed && !timeline.bridge)
+          : ended || (this.markedHops(moment) & (1 << leg.hop)) !== 0;
+    return open ? leg.to : -1;
+  }
+
+  private yieldNow({ yields }: State, over: boolean): number {
+    if (yields.length === 0) return -1;
+    const open = this.timeline.yielding[this.showing]!;
+    for (let i = 0; i < yields.length; i++) {
+      if ((open & (1 << i)) === 0 || !this.situation.holds(yields[i]!.if)) continue;
+      const best = this.bestAmong(yields[i]!.to, over);
+      if (best >= 0) return best;
+    }
+    return -1;
+  }
+
+  /** Whether the rules would let a state in that is asked for now. */
+  protected grants(to: number): boolean {
+    const state = this.current;
+    const asked = this.controller.states[to]!;
+    if (!this.situation.holds(asked.while)) return false;
+    if (!state.final && asked.priority > state.priority) return true;
+    if (state.atLeast > 0 && this.isKept(state)) return false;
+    if (state.index === this.controller.rest) return true;
+    const open = this.timeline.yielding[this.showing]!;
+    return state.yields.some(
+      (one, i) =>
+        (open & (1 << i)) !== 0 && this.situation.holds(one.if) && (one.to === undefined || one.to.has(to)),
+    );
+  }
+}
