@@ -181,7 +181,7 @@ describe('rehearsals', () => {
     [
       '- { at: 6, pulse: crum }',
       '- { at: 40, state: hop }',
-      'gull.rehearsal.yaml:5:3 script[0]: there is no signal "crum"; did you mean "crumb"?',
+      'gull.rehearsal.yaml:5:19 script[0].pulse: there is no signal "crum"; did you mean "crumb"?',
     ],
     [
       '- { at: 6, set: { near: 3 } }',

@@ -7,6 +7,8 @@ interface SchemaInside {
   readonly innerType?: z.core.$ZodType;
   readonly valueType?: z.core.$ZodType;
   readonly element?: z.core.$ZodType;
+  /** Of a union, what may stand there. */
+  readonly options?: readonly z.core.$ZodType[];
 }
 
 const inside = (schema: z.core.$ZodType): SchemaInside => schema._zod.def as SchemaInside;
@@ -20,7 +22,9 @@ function fieldsAt(schema: z.core.$ZodType, path: readonly PropertyKey[]): string
     const { shape, valueType, element }: SchemaInside = inside(at);
     at = shape?.[String(part)] ?? valueType ?? element;
   }
-  return at === undefined ? [] : Object.keys(inside(at).shape ?? {});
+  if (at === undefined) return [];
+  const { shape, options = [] } = inside(at);
+  return Object.keys(Object.assign({}, shape, ...options.map((option) => inside(option).shape)) as object);
 }
 
 /** What stands at a path of plain data. */

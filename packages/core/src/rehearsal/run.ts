@@ -87,7 +87,7 @@ export function runRehearsal(controller: Controller, rehearsal: RehearsalDefinit
     recorder.advance(instant);
     for (; next < lines.length && lines[next]![1].at <= instant; next++) {
       const [index, line] = lines[next]!;
-      placing(['script', index], () => recorder.play(line));
+      recorder.play(line, ['script', index]);
     }
     recorder.step(0);
     expectations.forEach((expectation, index) => {
@@ -110,23 +110,29 @@ class Recorder {
 
   constructor(private readonly performer: Performer) {}
 
-  play({ at, set, pulse, ask, cut, route }: ScriptLine): void {
+  play({ at, set, pulse, ask, cut, route }: ScriptLine, path: (string | number)[]): void {
     for (const [name, value] of Object.entries(set ?? {})) {
-      this.performer.set(name, value);
+      placing([...path, 'set', name], () => this.performer.set(name, value));
       this.trace.push({ kind: 'set', at, name, value });
     }
     for (const name of pulse === undefined ? [] : [pulse].flat()) {
-      this.performer.pulse(name);
+      placing([...path, 'pulse'], () => this.performer.pulse(name));
       this.trace.push({ kind: 'pulse', at, name });
     }
     const { performer } = this;
-    if (ask !== undefined) this.request('ask', at, ask, () => performer.ask(ask));
-    if (route !== undefined) this.request('route', at, route, () => performer.route(route));
-    if (cut !== undefined)
-      this.request('cut', at, cut, () => {
-        performer.cut(cut);
-        return true;
-      });
+    const request = (
+      kind: 'ask' | 'cut' | 'route',
+      name: string | undefined,
+      run: (name: string) => boolean,
+    ): void => {
+      if (name !== undefined) placing([...path, kind], () => this.request(kind, at, name, () => run(name)));
+    };
+    request('ask', ask, (name) => performer.ask(name));
+    request('route', route, (name) => performer.route(name));
+    request('cut', cut, (name) => {
+      performer.cut(name);
+      return true;
+    });
   }
 
   private request(kind: 'ask' | 'cut' | 'route', at: number, name: string, run: () => boolean): void {
