@@ -1,15 +1,14 @@
 // How a load is played: by hand and by performers, with the same inner loop.
 import { Performer } from 'dot-hop';
-import { Event, tick, ticks } from './load.mjs';
-
-const facings = ['east', 'west'];
+import { Event, tick } from './load.mjs';
 
 /** @param classes as many as there are kinds of character; they take turns */
 export function byHand(classes, names) {
   return {
     make: (count) => Array.from({ length: count }, (_, i) => new classes[i % classes.length]()),
-    run(all, { speeds, events, count }, watch) {
-      for (let t = 0, k = 0; t < ticks; t++) {
+    /** Plays the ticks from one up to another. */
+    run(all, { speeds, events, count }, from, to) {
+      for (let t = from, k = from * count; t < to; t++)
         for (let i = 0; i < count; i++, k++) {
           const one = all[i];
           const speed = speeds[k];
@@ -18,14 +17,13 @@ export function byHand(classes, names) {
           if (event !== Event.none) tellByHand(one, event);
           one.step(tick);
         }
-        watch?.((i) => [
-          names[all[i].state],
-          all[i].frame,
-          all[i].facing === 1 ? 'east' : 'west',
-          all[i].cues,
-        ]);
-      }
     },
+    shown: (all, i) => [
+      names[all[i].state],
+      all[i].frame,
+      all[i].facing === 1 ? 'east' : 'west',
+      all[i].cues,
+    ],
   };
 }
 
@@ -56,12 +54,14 @@ export function byPerformers(controllers) {
   // A game keeps handles where it makes its characters: one set for one kind, else beside each character.
   const [first] = handles;
   const handlesOf = Array.from({ length: 4000 }, (_, i) => handles[i % kinds]);
+  let cues = new Int32Array(0);
   return {
-    make: (count) => Array.from({ length: count }, (_, i) => new Performer(controllers[i % kinds])),
-    run(all, { speeds, events, count }, watch) {
-      const cues = watch && new Array(count).fill(0);
-      let heard = 0;
-      for (let t = 0, k = 0; t < ticks; t++) {
+    make(count) {
+      cues = new Int32Array(count);
+      return Array.from({ length: count }, (_, i) => new Performer(controllers[i % kinds]));
+    },
+    run(all, { speeds, events, count }, from, to) {
+      for (let t = from, k = from * count; t < to; t++)
         for (let i = 0; i < count; i++, k++) {
           const one = all[i];
           const speed = speeds[k];
@@ -70,19 +70,15 @@ export function byPerformers(controllers) {
           const event = events[k];
           if (event !== Event.none) tell(one, own, event);
           const happened = one.step(tick);
-          if (happened === 0) continue;
-          const { reports } = one;
-          for (let j = 0; j < happened; j++)
-            if (reports.kind(j) === 'cue') {
-              heard++;
-              if (cues) cues[i]++;
-            }
+          if (happened !== 0) hear(one, happened, i);
         }
-        watch?.((i) => [all[i].state, all[i].frameIndex, facings[all[i].facing === 'east' ? 0 : 1], cues[i]]);
-      }
-      return heard;
     },
+    shown: (all, i) => [all[i].state, all[i].frameIndex, all[i].facing, cues[i]],
   };
+
+  function hear({ reports }, happened, i) {
+    for (let j = 0; j < happened; j++) if (reports.kind(j) === 'cue') cues[i]++;
+  }
 }
 
 function tell(one, { vy, grounded, low, jump, swing, hurt, splash }, event) {

@@ -36,19 +36,24 @@ export abstract class Listener {
    * Microseconds until the next instant at which anything can change. When something was set that may change what is
    * decided, what was left of it with all bits turned over, so that no step is shorter: what was due is still due then.
    */
-  protected wait = -1;
+  protected wait: number;
   /** Four bits of {@link Mark}, and above them where the compass points. */
-  protected marks = 0;
+  protected marks: number;
+  /** How many reports its latest step has. */
+  protected happened: number;
 
   protected constructor(controller: Controller) {
     const { tables, states, compass, rest } = controller;
-    this.controller = controller;
+    // What every step and setting looks at comes first, so that it lies together in memory.
+    this.wait = -1;
+    this.happened = 0;
     // A copy keeps the array's kind and is no longer than it must be.
     this.numbers = controller.firstNumbers.slice();
+    this.marks = compass.start << 4;
+    this.controller = controller;
     this.timeline = states[rest]!.books[0]![compass.start]!;
     this.situation = controller.situations.find(tables.firstFlags, 0, 0);
     this.setFlags = tables.firstFlags;
-    this.toward = compass.start;
   }
 
   /**

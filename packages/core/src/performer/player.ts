@@ -52,8 +52,6 @@ const longestWait = 2 ** 30 - 1;
 export abstract class Player extends Listener {
   /** Which segment of the timeline it is at, from 0. */
   protected showing = 0;
-  /** How many reports its latest step has. */
-  protected happened = 0;
   /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */
   protected rate: number = unitsPerMicrosecond;
 
@@ -91,13 +89,33 @@ export abstract class Player extends Listener {
         this.findDue();
       }
     }
-    if (numbers[Place.due]! <= until) this.passBorders();
     while (numbers[Place.due]! <= until) {
+      // First the borders of segments at which nothing can be decided: no signal has changed, no timer is due, and no
+      // rule of the state speaks of them. Most instants are such. `due` is then the first that may not be.
+      const { timeline, rate } = this;
+      const { quiet, ends } = timeline;
+      const timer = numbers[Place.timer]!;
+      let at = numbers[Place.due]!;
+      const passes =
+        rate !== 0 && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun && !this.isWatchful;
+      while (passes && at <= until && at < timer) {
+        const next = quiet[this.showing]!;
+        if (next < 0) break;
+        let place = numbers[Place.position]! + (at - numbers[Place.marked]!) * rate;
+        if (place < ends[this.showing]!) break;
+        if (next <= this.showing) place -= timeline.length - timeline.loopStart;
+        numbers[Place.position] = place;
+        numbers[Place.marked] = at;
+        this.showing = next;
+        if (timeline.cues[next]!.length > 0) this.reportCues();
+        at = Math.min(timer, at + timeFor(ends[next]! - place, rate));
+        numbers[Place.due] = at;
+      }
+      if (at > until) break;
       this.wait = -1;
       this.instant();
       this.passLoops();
       this.findDue();
-      this.passBorders();
     }
     this.waitFrom();
   }
@@ -110,32 +128,6 @@ export abstract class Player extends Listener {
     numbers[Place.due] = due;
     // A difference of doubles; as a small integer it is kept in the object itself.
     this.wait = (due - instant) | 0;
-  }
-
-  /**
-   * Goes over borders of segments at which nothing can be decided: no signal has changed, no timer is due, and no rule
-   * of the state speaks of them. Most instants are such. `due` is then the first that may not be.
-   */
-  private passBorders(): void {
-    const { numbers, timeline, rate } = this;
-    const until = passing[0]!;
-    if (rate === 0 || (this.marks & (Mark.ended | Mark.begun)) !== Mark.begun || this.isWatchful) return;
-    const { quiet, ends } = timeline;
-    const timer = numbers[Place.timer]!;
-    let at = numbers[Place.due]!;
-    while (at <= until && at < timer) {
-      const next = quiet[this.showing]!;
-      if (next < 0) break;
-      let place = numbers[Place.position]! + (at - numbers[Place.marked]!) * rate;
-      if (place < ends[this.showing]!) break;
-      if (next <= this.showing) place -= timeline.length - timeline.loopStart;
-      numbers[Place.position] = place;
-      numbers[Place.marked] = at;
-      this.showing = next;
-      if (timeline.cues[next]!.length > 0) this.reportCues();
-      at = Math.min(timer, at + timeFor(ends[next]! - place, rate));
-      numbers[Place.due] = at;
-    }
   }
 
   /** Passes over whole loops in which nothing can happen, so that a very long step takes no longer than a short one. */
