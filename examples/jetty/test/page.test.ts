@@ -65,7 +65,10 @@ test('keys walk, run and stop Wick: the lit state, the drawn cell and the signal
   expect(await trail()).toEqual(['stand', 'go', 'go: run', 'stand: skid']);
   await page.keyboard.down('ArrowLeft');
   await shows('go');
-  expect(await text('facing')).toBe('facing west');
+  // He turns as soon as he no longer slides the other way.
+  await page.waitForFunction(
+    () => document.querySelector('[data-testid=facing]')?.textContent === 'facing west',
+  );
   await page.keyboard.up('ArrowLeft');
   await shows('stand');
   expect(await text('facing')).toBe('facing west');

@@ -379,11 +379,14 @@ describe('dot-hop rehearse', () => {
     expect(code).toBe(0);
     expect(out).toMatch(/6400\.0 ms {4}ask doze: not granted/);
     expect(out).toMatch(/ 620\.0 ms {2}swing2\s+from swing1: hop/);
-    const [{ trace }] = JSON.parse(dotHop(['rehearse', 'gulls.rehearsal.yaml', '--json']).out) as [
-      { trace: { kind: string; name: string; granted?: boolean }[] },
-    ];
-    expect(trace).toContainEqual({ kind: 'ask', at: 6400, name: 'doze', granted: false });
-    expect(trace.filter(({ kind }) => kind === 'gait').map(({ name }) => name)).toContain('run');
+    const traceOf = (file: string) =>
+      (
+        JSON.parse(dotHop(['rehearse', file, '--json']).out) as [{ trace: { kind: string; name: string }[] }]
+      )[0].trace;
+    const asked = { kind: 'ask', at: 6400, name: 'doze', granted: false };
+    expect(traceOf('gulls.rehearsal.yaml')).toContainEqual(asked);
+    const changed = { kind: 'gait', at: 850, name: 'run', from: 'walk' };
+    expect(traceOf('evening.rehearsal.yaml')).toContainEqual(changed);
   });
 
   test('exits with 1 and says why when something was not', () => {
