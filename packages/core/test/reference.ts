@@ -154,7 +154,7 @@ export class Reference {
     this.keepPhase(before, after, this.isEnding);
     if (after.loopFrom >= 0) this.ended = false;
     this.readRate();
-    this.decideAll('none');
+    this.decideAll(this.crossBorders());
   }
 
   private crossBorders(): Moment {

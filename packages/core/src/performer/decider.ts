@@ -106,7 +106,8 @@ export abstract class Decider extends Chooser {
     const nameOf = (one: number): number => reports.bookIndex(state.bookNames[one]!);
     this.report(3, nameOf(timeline.book), nameOf(book), 0);
     this.changeTimeline(state.books[book]![timeline.direction]!);
-    this.settle(Moment.nothing);
+    // What has ended goes on at once in a clip that loops, also while its rate is 0.
+    this.settle(this.crossBorders());
   }
 
   protected override settle(moment: number): boolean {
