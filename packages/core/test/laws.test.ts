@@ -6,16 +6,18 @@ import type { Scene } from './characters.js';
 /** Everything a performer tells over some scenes: reports with their instants, and what shows after each wait. */
 function play(performer: Performer, story: readonly Scene[], split: (wait: number) => number[]): string[] {
   const told: string[] = [];
+  // Some characters switch at every microsecond: more reports than a call can be given.
+  const add = (more: readonly string[]): void => more.forEach((one) => told.push(one));
   try {
     for (const { deeds, wait } of story) {
-      for (const deed of deeds) if (act(performer, deed) !== undefined) told.push(...lastTold(performer));
-      for (const part of split(wait)) told.push(...stepTold(performer, part / 1000));
+      for (const deed of deeds) if (act(performer, deed) !== undefined) add(lastTold(performer));
+      for (const part of split(wait)) add(stepTold(performer, part / 1000));
       told.push(
         `${performer.time}: ${performer.state} ${performer.facing} ${performer.frameIndex} ${performer.phase}`,
       );
     }
   } catch (error) {
-    told.push(...lastTold(performer), String(error));
+    add([...lastTold(performer), String(error)]);
   }
   return told;
 }
