@@ -82,7 +82,7 @@ describe('snapshots', () => {
     performer.pulse('swing');
     performer.set('mode', 'ladder');
     const snapshot = performer.snapshot();
-    expect(throughJson(snapshot)).toEqual(JSON.parse(JSON.stringify(snapshot)));
+    expect(throughJson(snapshot)).toEqual(snapshot);
     expect(snapshot).toMatchObject({
       dotHopSnapshot: 1,
       time: 130,
@@ -145,6 +145,22 @@ describe('snapshots', () => {
     ]);
     // The hop that was remembered is taken at the end of the slower swing.
     expect(stepTold(survivor, 400)).toContain('350 swing > walk');
+  });
+
+  test('pulses without keep that share a timer expire in every version', () => {
+    const taps = (...names: string[]): Parts => ({
+      clips,
+      signals: Object.fromEntries(names.map((name) => [name, { pulse: true as const }])),
+      states: { stand: { shows: 'stand' } },
+    });
+    const performer = new Performer(compile(taps('hit', 'splash')));
+    performer.pulse('hit');
+    expect(performer.snapshot().timers).toEqual({ hit: 0.001 });
+    const survivor = new Performer(compile(taps('hit', 'blow')));
+    survivor.adopt(throughJson(performer.snapshot()));
+    expect(survivor.value('hit')).toBe(true);
+    survivor.step(1);
+    expect(survivor.value('hit')).toBe(false);
   });
 
   test('a state that is no more gives way to the one the signals ask for', () => {

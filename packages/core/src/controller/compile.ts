@@ -75,7 +75,6 @@ export function compileController(
     compass,
     tables,
     states: states.list,
-    timelines: states.list.reduce((sum, { books }) => sum + books.flat().length, 0),
     order,
     places,
     stateNamed: new Map(states.list.map((state) => [state.name, state])),

@@ -66,8 +66,8 @@ export interface State {
   readonly again: AgainRule;
   /** Whether what is pressed while it shows may be remembered or begin it anew. */
   readonly hears: boolean;
-  /** Whether it has neither hops nor yields. */
-  readonly isPlain: boolean;
+  /** Whether what is decided while it plays follows from the situation alone: no hop, yield or time has a say. */
+  readonly isStatic: boolean;
   /** Its tags, as bits in the word of flags. */
   readonly tagBits: number;
   readonly tags: readonly string[];
@@ -114,8 +114,6 @@ export interface Controller {
   readonly compass: Compass;
   readonly tables: SignalTables;
   readonly states: readonly State[];
-  /** How many timelines they have together. */
-  readonly timelines: number;
   /** State indices from the highest rank to the lowest; document order among equals. */
   readonly order: readonly number[];
   /** Where each state stands in {@link order}. */

@@ -46,10 +46,10 @@ export class Situation implements Words {
   }
 
   /**
-   * For each timeline what {@link Decider} found to be decided here when nothing but signals has changed; 0 where it
-   * has not been asked yet. Made when it is first needed.
+   * For each state for which it follows from this situation alone, what is decided: -1 to stay, else the state to switch
+   * to (plus one) above four bits for the rule; 0 where it has not been asked yet. Made when it is first needed.
    */
-  decided: Int16Array | undefined = undefined;
+  decided: Int32Array | undefined = undefined;
 
   /** Whether a condition holds; a missing one (-1) does. */
   holds(condition: number): boolean {

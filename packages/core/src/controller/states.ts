@@ -89,7 +89,6 @@ class StatesCompiler {
   readonly conditions: Condition[] = [];
   readonly conditionTexts: string[] = [];
   readonly cueNames: string[] = [];
-  private timelineCount = 0;
   private readonly plainSegments = new Map<Clip, Segments>();
   private readonly bridgeSegments = new Map<Clip, Segments>();
   /** Those of the state that is being compiled. */
@@ -127,6 +126,8 @@ class StatesCompiler {
     yields.forEach((one, i) => this.checkSpan(one.during, clips, [...path, 'yields', i, 'during']));
     const resolved = hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i]));
     const again = this.again(definition, kind, [...path, 'again']);
+    const leaves = this.leaves(definition, clips, [...path, 'leaves']);
+    const atLeast = this.atLeast(definition, [...path, 'atLeast']);
     const rate = rateOf(definition, clips, [...path, 'rate'], this.input);
     const scrub = scrubOf(definition, kind, [...path, 'scrub'], this.input);
     return {
@@ -146,10 +147,10 @@ class StatesCompiler {
       carry: this.carry(definition, [...path, 'carry']),
       held: definition.facing === 'held',
       final: definition.final ?? false,
-      leaves: this.leaves(definition, clips, [...path, 'leaves']),
-      atLeast: this.atLeast(definition, [...path, 'atLeast']),
+      leaves,
+      atLeast,
       again,
-      isPlain: hops.length === 0 && yields.length === 0,
+      isStatic: hops.length === 0 && yields.length === 0 && !leaves && atLeast === 0,
       hears: again !== 'ignore' || resolved.some(({ remembers }) => remembers),
       tags: definition.tags ?? [],
       tagBits: (definition.tags ?? []).reduce(
@@ -354,7 +355,7 @@ class StatesCompiler {
       pages.map(({ clip, mirrored }, direction) => {
         const segments = this.segments(clip, bridge, rules);
         const poses = posesOf(segments, mirrored, this.input.poses);
-        return new Timeline(this.timelineCount++, state, direction, book, bridge, poses, segments);
+        return new Timeline(state, direction, book, bridge, poses, segments);
       }),
     );
   }

@@ -65,12 +65,10 @@ export class Timeline {
   readonly leavesAfter: readonly boolean[];
 
   /**
-   * @param id its number among all timelines of the controller
    * @param state the index of its state: a performer keeps only its timeline
    * @param bridge whether it is played in between, before the state's own clip
    */
   constructor(
-    readonly id: number,
     readonly state: number,
     readonly direction: number,
     readonly book: number,

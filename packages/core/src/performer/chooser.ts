@@ -1,7 +1,6 @@
 import type { Controller, State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
-import { Verdict, verdictOf } from '../controller/verdict.js';
 import { Mark, Moment, Player } from './player.js';
 
 /**
@@ -44,27 +43,29 @@ export abstract class Chooser extends Player {
     return this.goal >= 0;
   }
 
-  /** What is decided when nothing but the situation counts; `open` when something else does. */
-  protected verdict(): number {
-    const { situation, timeline, controller } = this;
-    if (fresh.any || this.goal >= 0 || (this.marks & Mark.ended) !== 0) return Verdict.open;
-    situation.decided ??= new Int16Array(controller.timelines);
-    const known = situation.decided[timeline.id]!;
-    if (known !== Verdict.unknown) return known;
-    const code = verdictOf(controller, this.current, situation);
-    situation.decided[timeline.id] = code;
-    return code;
+  /**
+   * What is decided now: the state to switch to, or -1 to stay; notes the rule in {@link last}. Where it follows from
+   * the state and the situation alone it is kept in the situation, and found there the next time.
+   */
+  protected choose(moment: number): number {
+    const { situation, current } = this;
+    const open = !current.isStatic || fresh.any || this.goal >= 0 || (this.marks & Mark.ended) !== 0;
+    if (open) return this.decide(moment);
+    situation.decided ??= new Int32Array(this.controller.states.length);
+    const known = situation.decided[current.index]!;
+    if (known !== 0) return known < 0 ? -1 : this.by(known & 15, (known >> 4) - 1);
+    const to = this.decide(moment);
+    situation.decided[current.index] = to < 0 ? -1 : ((to + 1) << 4) | (this.last & 15);
+    return to;
   }
 
-  /** The rule of decision. @returns the state to switch to, or -1 to stay; notes the rule in {@link last} */
-  protected decide(moment: number): number {
+  /** The rule of decision. */
+  private decide(moment: number): number {
     const { states, rest } = this.controller;
     const { situation } = this;
     const state = this.current;
     const over = state.ends && (this.marks & Mark.ended) !== 0;
-    const best = fresh.any ? this.best(over) : situation.best;
-    // Most decisions: the state that shows is the highest of those that want in, and has no other rule.
-    if (best === state.index && state.isPlain && !over && this.goal < 0) return -1;
+    const best = this.best(over);
     if (!state.final && best >= 0 && states[best]!.priority > state.priority) return this.by(Rule.rank, best);
 
     const leg = this.goal < 0 ? -1 : this.legNow(state, moment, over);

@@ -1,7 +1,6 @@
 import type { State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
-import { Verdict, ruleOf, targetOf } from '../controller/verdict.js';
 import { callError } from '../problem/problem.js';
 import { pulsesRead } from '../signal/condition.js';
 import { Chooser, fresh } from './chooser.js';
@@ -33,31 +32,12 @@ export abstract class Decider extends Chooser {
     const { numbers } = this;
     if (fresh.any) forgetChanges();
     if (this.commit()) {
-      const code = this.verdict();
-      if (code === Verdict.open) this.settle(Moment.nothing);
-      else if (code !== Verdict.stays) this.switchBy(code);
+      this.settle(Moment.nothing);
       if (this.current.gaits.length > 0) this.followGait();
     }
     // Unless its place in the clip was touched, what was due is so still.
     if (numbers[Place.marked] === numbers[Place.due]) this.findDue();
     else numbers[Place.due] = Math.min(passing[1]!, numbers[Place.timer]!);
-  }
-
-  /** Enters a state of which {@link verdictOf} has found that nothing else follows from it. */
-  private switchBy(code: number): void {
-    const before = this.timeline;
-    const state = this.controller.states[targetOf(code)]!;
-    const rule = ruleOf(code);
-    const { toward, numbers } = this;
-    this.move();
-    this.last = ((before.state + 1) << 4) | rule;
-    this.lastUsed = this.remembered = 0;
-    this.report(1, before.state, state.index, rule);
-    numbers[Place.entered] = numbers[Place.due]!;
-    const direction = state.held ? before.direction : toward;
-    if (direction !== before.direction) this.report(2, before.direction, direction, 0);
-    this.timeline = state.books[0]![direction]!;
-    this.takePlace(before, state.carry[before.state]!);
   }
 
   /**
@@ -80,8 +60,8 @@ export abstract class Decider extends Chooser {
     const state = this.current;
     const { timeline, toward } = this;
     const direction = state.held ? timeline.direction : toward;
-    if (direction !== timeline.direction) this.report(2, timeline.direction, direction, 0);
     if (direction !== timeline.direction) {
+      this.report(2, timeline.direction, direction, 0);
       this.changeTimeline(state.books[timeline.book]![direction]!);
       changed = true;
     }
@@ -99,7 +79,7 @@ export abstract class Decider extends Chooser {
   private followGait(): void {
     const state = this.current;
     const { timeline } = this;
-    if (state.gaits.length === 0 || timeline.bridge) return;
+    if (timeline.bridge) return;
     const book = this.gait(state);
     if (book === timeline.book) return;
     const { reports } = this.controller;
@@ -114,10 +94,7 @@ export abstract class Decider extends Chooser {
     const { states } = this.controller;
     let switches = 0;
     for (;;) {
-      const code = this.verdict();
-      // Postures mostly: what is decided follows from the situation alone, and was decided before.
-      if (code === Verdict.stays) return switches > 0;
-      let to = code === Verdict.open ? this.decide(moment) : this.by(ruleOf(code), targetOf(code));
+      let to = this.choose(moment);
       if (to < 0) {
         if (!this.current.hears) return switches > 0;
         if (this.remember() || this.queuePress()) continue;

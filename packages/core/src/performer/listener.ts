@@ -60,7 +60,7 @@ export abstract class Listener {
    * Sets a number, flag, choice or vector. It counts from the next `step` on; of several values set before it only the
    * last does.
    *
-   * @param signal its name, or its handle from `controller.signal(name)`, which is faster
+   * @param signal its name, or its handle from `signal(name)` of this very controller, which is faster
    * @param value a finite number, true or false, the name of an option, or `[x, y]`
    * @throws {DotHopError} for an unknown name (with the nearest known one), a wrong kind, or a number that is not
    *   finite; nothing is changed then

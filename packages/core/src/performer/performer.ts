@@ -24,7 +24,7 @@ const shortStep = 1_000_000;
 const noReports = new Reports([], [], [], []);
 
 /**
- * One running character: a controller plus where it stands now. What it hears, plays and decides is in three layers
+ * One running character: a controller plus where it stands now. What it hears, plays, chooses and does is in four layers
  * below this one; here is what a game calls.
  */
 export class Performer extends Decider {

@@ -73,7 +73,7 @@ const markNames = Object.keys(Mark) as (keyof typeof Mark)[];
 const versions = new WeakMap<Controller, string>();
 
 /** The version of a controller: a hash of its document (FNV-1a, 32 bits, forwards and backwards). */
-export function versionOf(controller: Controller): string {
+function versionOf(controller: Controller): string {
   let version = versions.get(controller);
   if (version === undefined) {
     const text = JSON.stringify(controller.definition);
@@ -97,9 +97,11 @@ export function writeSnapshot(
   const { tables, states, compass } = controller;
   const state = states[still.state]!;
   const timeline = state.books[still.book]![still.direction]!;
-  const timers = timerNames(controller).flatMap((name, i): [string, number][] =>
-    still.timers[i] === Infinity ? [] : [[name, still.timers[i]! / 1000]],
-  );
+  const timers = timed(controller)
+    .filter(
+      ({ timer, bit }) => still.timers[timer] !== Infinity && (bit === 0 || (still.setFlags & bit) !== 0),
+    )
+    .map(({ name, timer }) => [name, still.timers[timer]! / 1000] as const);
   const ended = (still.marks & Mark.ended) !== 0;
   return {
     dotHopSnapshot: 1,
@@ -150,13 +152,15 @@ export function readSnapshot(
   }
   const { tables, states, stateNamed, compass, rest, firstNumbers } = controller;
   const known = stateNamed.get(snapshot.state);
+  if (known === undefined && !adopt)
+    throw callError('snapshot-form', { detail: `there is no state ${JSON.stringify(snapshot.state)}` });
   const state = known ?? states[rest]!;
   const direction = Math.max(0, compass.names.indexOf(snapshot.facing));
   const bridge = state.books.findIndex(
     (book, i) => book[0]!.bridge === snapshot.bridging && state.bookNames[i] === snapshot.shows,
   );
   const timeline = state.books[Math.max(0, bridge)]![direction]!;
-  const { remembered, signals, timers } = snapshot;
+  const { remembered, signals } = snapshot;
   const place = adopt ? Math.floor(Math.min(1, snapshot.phase) * timeline.length) : snapshot.place;
   // What a clip without end has no more is an end.
   const ended = snapshot.marks.includes('ended') && !timeline.loops && known !== undefined;
@@ -175,9 +179,7 @@ export function readSnapshot(
     setFlags,
     words: wordsOf(controller, snapshot, setFlags | state.tagBits),
     values,
-    timers: timerNames(controller).map((name) =>
-      timers[name] === undefined ? Infinity : microseconds(timers[name]),
-    ),
+    timers: timersOf(controller, snapshot, setFlags),
     state: state.index,
     entered: microseconds(snapshot.since),
     book: Math.max(0, bridge),
@@ -205,15 +207,25 @@ export function readSnapshot(
 
 const microseconds = (ms: number): number => Math.round(ms * 1000);
 
-/** The names of what has a timer, in the order of the timers. */
-function timerNames({ tables }: Controller): string[] {
-  const names = new Array<string>(tables.timers).fill('');
-  // One timer may be of several pulses; a name of any finds it again.
-  for (const { name, timer } of tables.pulses) names[timer] = name;
-  for (const term of tables.computed)
-    if (term.kind === 'lasting')
-      names[term.timer] = tables.terms.find(({ word, bit }) => word === term.word && bit === term.bit)!.text;
-  return names;
+/** What has a timer: pulses, each with its bit and how long it is kept, and lasting flags. */
+function timed({ tables }: Controller): { name: string; timer: number; bit: number; keep: number }[] {
+  const lasting = tables.computed.flatMap((term) => {
+    if (term.kind !== 'lasting') return [];
+    const { text } = tables.terms.find(({ word, bit }) => word === term.word && bit === term.bit)!;
+    return [{ name: text, timer: term.timer, bit: 0, keep: Infinity }];
+  });
+  return [...tables.pulses, ...lasting];
+}
+
+/** The instants of the timers. A pulse that is on expires in any case: one without an instant as if set just now. */
+function timersOf(controller: Controller, { timers, time }: PerformerSnapshot, setFlags: number): number[] {
+  const instants = new Array<number>(controller.tables.timers).fill(Infinity);
+  for (const { name, timer, bit, keep } of timed(controller)) {
+    const instant = timers[name];
+    const isOn = bit === 0 || (setFlags & bit) !== 0;
+    if (isOn) instants[timer] = instant === undefined ? microseconds(time) + keep : microseconds(instant);
+  }
+  return instants;
 }
 
 function placeValue({ kind, slot, options }: Signal, value: SignalValue, values: number[]): void {
@@ -245,7 +257,8 @@ function checkForm(snapshot: PerformerSnapshot): void {
   for (const field of ['on', 'marks', 'remembered'] as const)
     if (!Array.isArray(snapshot[field])) fault(`"${field}" must be a list`);
   for (const field of ['signals', 'timers', 'last'] as const)
-    if (typeof snapshot[field] !== 'object') fault(`"${field}" is missing`);
+    if (typeof snapshot[field] !== 'object' || (snapshot[field] as unknown) === null)
+      fault(`"${field}" is missing`);
   if (!Object.hasOwn(Rule, snapshot.last.rule))
     fault(`there is no rule ${JSON.stringify(snapshot.last.rule)}`);
   if (!Object.values(snapshot.signals).every(isValue)) fault('a signal has a value of no kind');

@@ -102,8 +102,6 @@ const sentences = {
   'choice-unknown': (v: Values) =>
     `the choice "${v.choice}" has no option ${shown(v.name)}${hint(v.name, v.known)}`,
   'tag-signal': (v: Values) => `"${v.name}" is both a tag and a signal; rename one`,
-  'signal-kind': (v: Values) =>
-    `a signal is one of { number: 0 }, { flag: false }, { choice: [a, b] }, { vector: [0, 0] } or { pulse: { keep: 120 } }, not ${shown(v.received)}`,
   'signal-twice': (v: Values) => `"${v.name}" is both a signal and a derived signal; rename one`,
   'signal-name': (v: Values) =>
     `${shown(v.name)} cannot be used in an expression; begin with a letter, go on with letters, digits or _`,
