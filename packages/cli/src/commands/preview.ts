@@ -127,7 +127,10 @@ function findShowing(
     state.books.map((book, i) => ({ name: state.bookNames[i]!, book })),
   );
   const book = stateNamed.get(name)?.books[0] ?? books.find((one) => one.name === name)?.book;
-  const title = direction === undefined ? name : `${name} ${direction}`;
+  // Of a state with gaits the slowest is shown; the others are asked for by their own names.
+  const gaits = stateNamed.get(name)?.gaits.length ?? 0;
+  const shown = gaits === 0 ? name : `${name}: ${stateNamed.get(name)!.bookNames[0]!}`;
+  const title = direction === undefined ? shown : `${shown} ${direction}`;
   const timeline = book?.[facing];
   if (timeline !== undefined) {
     const { mirrored } = timeline.poses[0]!;
