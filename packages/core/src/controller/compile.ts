@@ -13,7 +13,7 @@ import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import { compileStates, tagsOf } from './states.js';
 import type { Controller, State, Turning, Watched } from './controller.js';
-import { firstNumbers } from './numbers.js';
+import { Numbers } from './numbers.js';
 import type { ControllerDefinition } from './definition.js';
 import { Reports } from './reports.js';
 import { Routes } from './routes.js';
@@ -87,7 +87,7 @@ export function compileController(
     situations: new Situations(states.conditions, states.list, order),
     routes: new Routes(states.list),
     reports: new Reports(states.cueNames, stateNames, compass.names, bookNames),
-    firstNumbers: firstNumbers(tables),
+    numbers: new Numbers(tables),
     signal: (name) => signalNamed(tables, name),
   };
 }

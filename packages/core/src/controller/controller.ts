@@ -6,6 +6,7 @@ import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
 import type { AgainRule, CarryRule, ControllerDefinition } from './definition.js';
+import type { Numbers } from './numbers.js';
 import type { Reports } from './reports.js';
 import type { Routes } from './routes.js';
 import type { Situations } from './situations.js';
@@ -131,8 +132,7 @@ export interface Controller {
   readonly situations: Situations;
   readonly routes: Routes;
   readonly reports: Reports;
-  /** A performer's numbers as they are at the very first. */
-  readonly firstNumbers: readonly number[];
+  readonly numbers: Numbers;
   /**
    * The handle of a signal: what `set` takes instead of a name, to be set faster.
    *

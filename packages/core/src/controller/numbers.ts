@@ -2,7 +2,7 @@ import { firstSlot, placeOf } from '../signal/program.js';
 import type { SignalTables } from '../signal/tables.js';
 
 /**
- * Where a performer keeps its doubles. Doubles kept as fields of an object are boxed, so all are in one array. Its own
+ * Where a performer keeps its doubles. Doubles kept as fields of an object are boxed, so all are in one block (see {@link Numbers}). Its own
  * come first, then three for each number slot (see {@link placeOf}), then the instants of pulses and lasting flags.
  */
 export const Place = {
@@ -20,15 +20,40 @@ export const Place = {
 /** Where the instants begin. */
 export const timerOf = (slots: number, timer: number): number => firstSlot + 3 * slots + timer;
 
-/** The numbers as they are at the very first: the intervals are empty, so that the first reading finds them. */
-export function firstNumbers({ regions, signals, timers }: SignalTables): number[] {
-  const slots = regions.length;
-  const numbers: number[] = [];
-  // Grown from fractions, so that the array is one of doubles without holes from its beginning.
-  for (let i = 0; i < firstSlot + 3 * slots + timers; i++) numbers.push(0.5);
-  numbers.fill(0, 0, firstSlot).fill(Infinity, firstSlot);
-  numbers[Place.timer] = Infinity;
-  for (const { slot, first } of signals.values())
-    if (slot >= 0) first.forEach((value, i) => (numbers[placeOf(slot + i)] = value));
-  return numbers;
+/** How many performers share a block at most: one that outlives the others keeps no more than this in memory. */
+const mostSharing = 128;
+
+/**
+ * Where the performers of a controller keep their numbers: in blocks, side by side. So a performer needs no array of its
+ * own (its header would be half as large as what is in it), and what many performers read one after the other lies
+ * one after the other in memory. A block is freed with the last of its performers.
+ */
+export class Numbers {
+  /** A performer's numbers as they are at the very first: the intervals are empty, so that the first reading finds them. */
+  readonly first: Float64Array;
+  /** The block in which the latest performer's numbers are. */
+  block = new Float64Array(0);
+  private sharing = 0;
+  private used = 0;
+
+  constructor({ regions, signals, timers }: SignalTables) {
+    this.first = new Float64Array(timerOf(regions.length, timers)).fill(Infinity, firstSlot);
+    this.first[Place.timer] = Infinity;
+    for (const { slot, first } of signals.values())
+      if (slot >= 0) first.forEach((value, i) => (this.first[placeOf(slot + i)] = value));
+  }
+
+  /** Gives a new performer its place. @returns where in {@link block} its numbers begin */
+  take(): number {
+    const { first } = this;
+    if (this.used === this.sharing) {
+      // A lone performer does not pay for neighbours; a crowd shares large blocks.
+      this.sharing = Math.min(mostSharing, Math.max(1, 2 * this.sharing));
+      this.used = 0;
+      this.block = new Float64Array(this.sharing * first.length);
+    }
+    const base = this.used++ * first.length;
+    this.block.set(first, base);
+    return base;
+  }
 }

@@ -76,12 +76,19 @@ export class Reports {
   }
 
   /** For performers: adds one at the instant that is due in their numbers; a double handed over would be boxed. */
-  add(kind: 0 | 1 | 2 | 3, from: number, to: number, numbers: readonly number[], rule: number): number {
+  add(
+    kind: 0 | 1 | 2 | 3,
+    from: number,
+    to: number,
+    rule: number,
+    numbers: Float64Array,
+    base: number,
+  ): number {
     const index = this.length++;
     this.kinds[index] = kind;
     this.froms[index] = from;
     this.tos[index] = to;
-    this.times[index] = numbers[Place.due]!;
+    this.times[index] = numbers[base + Place.due]!;
     this.rules[index] = rule;
     return this.length;
   }

@@ -218,8 +218,8 @@ export function posesOf(segments: Segments, mirrored: boolean, book: PoseBook): 
 }
 
 /** The segment at the place that a performer's numbers say; the last one at or past the end. */
-export function segmentAt({ ends }: Timeline, numbers: readonly number[]): number {
-  const place = numbers[Place.position]!;
+export function segmentAt({ ends }: Timeline, numbers: Float64Array, base: number): number {
+  const place = numbers[base + Place.position]!;
   let low = 0;
   let high = ends.length - 1;
   while (low < high) {

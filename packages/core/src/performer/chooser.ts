@@ -88,7 +88,7 @@ export abstract class Chooser extends Player {
 
   /** Whether a state's `atLeast` is not over. */
   private isKept({ atLeast }: State): boolean {
-    return this.numbers[Place.due]! < this.numbers[Place.entered]! + atLeast;
+    return this.numbers[this.base + Place.due]! < this.numbers[this.base + Place.entered]! + atLeast;
   }
 
   /** Notes the rule by which a state is entered next, and the one that is left. */

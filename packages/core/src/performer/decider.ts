@@ -9,10 +9,10 @@ import { Mark, Moment, passing } from './player.js';
 /** What a performer does at an instant: what was set counts, states are entered until nothing switches any more. */
 export abstract class Decider extends Chooser {
   protected override instant(): void {
-    const { numbers } = this;
+    const { numbers, base } = this;
     this.move();
-    const at = numbers[Place.due]!;
-    if (numbers[Place.timer]! <= at) this.expirePulses();
+    const at = numbers[base + Place.due]!;
+    if (numbers[base + Place.timer]! <= at) this.expirePulses();
     if (fresh.any) forgetChanges();
     let changed = this.commit();
     if ((this.marks & Mark.begun) === 0) {
@@ -21,7 +21,7 @@ export abstract class Decider extends Chooser {
       changed = true;
     }
     const { atLeast } = this.current;
-    if (atLeast > 0 && numbers[Place.entered]! + atLeast === at) changed = true;
+    if (atLeast > 0 && numbers[base + Place.entered]! + atLeast === at) changed = true;
     const moment = this.crossBorders();
     // Where neither a bit nor the frame has changed, the last decision still stands.
     if (changed || moment !== Moment.nothing) this.settle(moment);
@@ -29,15 +29,15 @@ export abstract class Decider extends Chooser {
   }
 
   protected override listen(): void {
-    const { numbers } = this;
+    const { numbers, base } = this;
     if (fresh.any) forgetChanges();
     if (this.commit()) {
       this.settle(Moment.nothing);
       if (this.current.gaits.length > 0) this.followGait();
     }
     // Unless its place in the clip was touched, what was due is so still.
-    if (numbers[Place.marked] === numbers[Place.due]) this.findDue();
-    else numbers[Place.due] = Math.min(passing[1]!, numbers[Place.timer]!);
+    if (numbers[base + Place.marked] === numbers[base + Place.due]) this.findDue();
+    else numbers[base + Place.due] = Math.min(passing[1]!, numbers[base + Place.timer]!);
   }
 
   /**
@@ -169,10 +169,13 @@ export abstract class Decider extends Chooser {
     if (rule === Rule.route && to !== this.goal) this.marks |= Mark.underway;
     else this.goal = -1;
     this.remembered = 0;
-    const at = this.numbers[Place.due]!;
-    this.numbers[Place.entered] = at;
+    const at = this.numbers[this.base + Place.due]!;
+    this.numbers[this.base + Place.entered] = at;
     if (state.atLeast > 0)
-      this.numbers[Place.timer] = Math.min(this.numbers[Place.timer]!, at + state.atLeast);
+      this.numbers[this.base + Place.timer] = Math.min(
+        this.numbers[this.base + Place.timer]!,
+        at + state.atLeast,
+      );
     const direction = state.held ? before.direction : this.toward;
     if (direction !== before.direction) this.report(2, before.direction, direction, 0);
     const bridge = state.bridges[before.state]?.[before.book];

@@ -25,8 +25,10 @@ const reading = { flags: 0, terms: 0, more: 0 };
 export abstract class Listener {
   /** What it plays; shared by any number of performers. */
   readonly controller: Controller;
-  /** See {@link Place}. */
-  protected readonly numbers: number[];
+  /** The numbers of this performer and of its neighbours; see {@link Numbers}. */
+  protected readonly numbers: Float64Array;
+  /** Where its own begin; see {@link Place}. */
+  protected readonly base: number;
   /** The clip as it shows, which also says the state and the direction. */
   protected timeline: Timeline;
   protected situation: Situation;
@@ -47,8 +49,8 @@ export abstract class Listener {
     // What every step and setting looks at comes first, so that it lies together in memory.
     this.wait = -1;
     this.happened = 0;
-    // A copy keeps the array's kind and is no longer than it must be.
-    this.numbers = controller.firstNumbers.slice();
+    this.base = controller.numbers.take();
+    this.numbers = controller.numbers.block;
     this.marks = compass.start << 4;
     this.controller = controller;
     this.timeline = states[rest]!.books[0]![compass.start]!;
@@ -111,13 +113,15 @@ export abstract class Listener {
     const signal = signals.get(name);
     if (signal !== undefined) return this.valueOf(signal);
     const slot = slotNamed(signals, name);
-    if (slot !== undefined) return this.numbers[placeOf(slot)]!;
+    if (slot !== undefined) return this.numbers[this.base + placeOf(slot)]!;
     const tag = tags.get(name);
     if (tag !== undefined) return (this.situation.flags & tag) !== 0;
     const rule = derived.get(name);
     if (rule === undefined)
       throw callError('set-unknown', { name, known: [...signals.keys(), ...derived.keys(), ...tags.keys()] });
-    return 'code' in rule ? runProgram(rule, this.numbers, this.situation) : holds(rule, this.situation);
+    return 'code' in rule
+      ? runProgram(rule, this.numbers, this.base, this.situation)
+      : holds(rule, this.situation);
   }
 
   /** The state that shows. */
@@ -126,7 +130,7 @@ export abstract class Listener {
   }
 
   protected get microseconds(): number {
-    return this.numbers[Place.due]! - (this.wait < 0 ? ~this.wait : this.wait);
+    return this.numbers[this.base + Place.due]! - (this.wait < 0 ? ~this.wait : this.wait);
   }
 
   /** Where the compass points; the direction follows unless the state holds it. */
@@ -149,30 +153,30 @@ export abstract class Listener {
   }
 
   protected valueOf({ kind, slot, bit, options }: Signal): SignalValue {
-    const { numbers } = this;
-    if (kind === 'number') return numbers[placeOf(slot)]!;
-    if (kind === 'choice') return options[numbers[placeOf(slot)]!]!;
-    if (kind === 'vector') return [numbers[placeOf(slot)]!, numbers[placeOf(slot + 1)]!];
+    const { numbers, base } = this;
+    if (kind === 'number') return numbers[base + placeOf(slot)]!;
+    if (kind === 'choice') return options[numbers[base + placeOf(slot)]!]!;
+    if (kind === 'vector') return [numbers[base + placeOf(slot)]!, numbers[base + placeOf(slot + 1)]!];
     return (this.setFlags & bit) !== 0;
   }
 
   /** Sets a timer so many microseconds ahead. */
   private setTimer(timer: number, ahead: number): void {
-    const { numbers } = this;
+    const { numbers, base } = this;
     const instant = this.microseconds + ahead;
-    numbers[this.timerAt(timer)] = instant;
-    if (instant < numbers[Place.timer]!) numbers[Place.timer] = instant;
+    numbers[base + this.timerAt(timer)] = instant;
+    if (instant < numbers[base + Place.timer]!) numbers[base + Place.timer] = instant;
   }
 
   /** Takes pulses whose time is over out of the word of flags. */
   protected expirePulses(): void {
-    const { numbers } = this;
-    const at = numbers[Place.due]!;
+    const { numbers, base } = this;
+    const at = numbers[base + Place.due]!;
     for (const { timer, bit } of this.controller.tables.pulses) {
       const place = this.timerAt(timer);
-      if (numbers[place]! > at) continue;
+      if (numbers[base + place]! > at) continue;
       this.setFlags &= ~bit;
-      numbers[place] = Infinity;
+      numbers[base + place] = Infinity;
     }
   }
 
@@ -181,20 +185,20 @@ export abstract class Listener {
     this.setFlags &= ~used;
     // The timer of pulses without `keep` is shared; it may run out for nothing.
     for (const { timer, bit, keep } of this.controller.tables.pulses)
-      if ((bit & used) !== 0 && keep > 1) this.numbers[this.timerAt(timer)] = Infinity;
+      if ((bit & used) !== 0 && keep > 1) this.numbers[this.base + this.timerAt(timer)] = Infinity;
   }
 
   /** Finds the situation, and where the compass points, from the signals as they are set and the state that shows. */
   protected readSignals(): void {
-    const { controller, numbers, situation } = this;
+    const { controller, numbers, base, situation } = this;
     const { regions, computed } = controller.tables;
     const { tagBits, reads } = this.current;
     const flags = this.setFlags | tagBits;
     let { terms, more } = situation;
     for (let slot = 0; slot < regions.length; slot++) {
       const place = placeOf(slot);
-      const value = numbers[place]!;
-      if (value >= numbers[place + 1]! && value < numbers[place + 2]!) continue;
+      const value = numbers[base + place]!;
+      if (value >= numbers[base + place + 1]! && value < numbers[base + place + 2]!) continue;
       const of = regions[slot]!;
       const region = regionOf(of, value);
       terms = (terms & of.keep[region]!) | of.put[region]!;
@@ -206,10 +210,10 @@ export abstract class Listener {
       let last = region;
       while (first > 0 && isSame(of, first - 1, terms, more, this.toward)) first--;
       while (last + 2 < of.bounds.length && isSame(of, last + 1, terms, more, this.toward)) last++;
-      numbers[place + 1] = of.joint ? Infinity : of.bounds[first]!;
-      numbers[place + 2] = of.bounds[last + 1]!;
+      numbers[base + place + 1] = of.joint ? Infinity : of.bounds[first]!;
+      numbers[base + place + 2] = of.bounds[last + 1]!;
     }
-    for (const slot of reads) numbers[placeOf(slot) + 1] = Infinity;
+    for (const slot of reads) numbers[base + placeOf(slot) + 1] = Infinity;
     if (computed.length > 0) {
       reading.flags = flags;
       reading.terms = terms;
@@ -224,18 +228,18 @@ export abstract class Listener {
 
   private readCompass(): void {
     const { compass, turning } = this.controller;
-    const x = runProgram(turning!.x, this.numbers, this.situation);
-    const y = runProgram(turning!.y, this.numbers, this.situation);
+    const x = runProgram(turning!.x, this.numbers, this.base, this.situation);
+    const y = runProgram(turning!.y, this.numbers, this.base, this.situation);
     const direction = nearestDirection(compass, x, y);
     if (direction >= 0) this.toward = direction;
   }
 
   private compute(term: ComputedTerm): void {
-    const { numbers } = this;
+    const { numbers, base } = this;
     const { bit } = term;
     const word = term.word === 'terms' ? 'terms' : 'more';
     if (term.kind !== 'lasting') {
-      const value = runProgram(term.program, numbers, reading);
+      const value = runProgram(term.program, numbers, base, reading);
       if (term.kind === 'joint' ? value !== 0 : value > term.above) reading[word] |= bit;
       else if (term.kind === 'joint' || value < term.below) reading[word] &= ~bit;
       return;
@@ -244,13 +248,13 @@ export abstract class Listener {
     const wanted = holds(term.condition, reading);
     const timer = this.timerAt(term.timer);
     if (wanted === on) {
-      numbers[timer] = Infinity;
+      numbers[base + timer] = Infinity;
       return;
     }
-    const at = numbers[Place.due]!;
-    if (numbers[timer] === Infinity) this.setTimer(term.timer, wanted ? term.settle : term.linger);
-    if (numbers[timer]! > at) return;
-    numbers[timer] = Infinity;
+    const at = numbers[base + Place.due]!;
+    if (numbers[base + timer] === Infinity) this.setTimer(term.timer, wanted ? term.settle : term.linger);
+    if (numbers[base + timer]! > at) return;
+    numbers[base + timer] = Infinity;
     if (wanted) reading[word] |= bit;
     else reading[word] &= ~bit;
   }
@@ -260,13 +264,13 @@ export abstract class Listener {
   }
 
   private setNumber(place: number, value: number): void {
-    const { numbers } = this;
-    if (value >= numbers[place + 1]! && value < numbers[place + 2]!) {
-      numbers[place] = value;
+    const { numbers, base } = this;
+    if (value >= numbers[base + place + 1]! && value < numbers[base + place + 2]!) {
+      numbers[base + place] = value;
       return;
     }
-    if (numbers[place] === value) return;
-    numbers[place] = value;
+    if (numbers[base + place] === value) return;
+    numbers[base + place] = value;
     this.wake();
   }
 

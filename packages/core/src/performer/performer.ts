@@ -46,9 +46,9 @@ export class Performer extends Decider {
    *   first values
    */
   reset(first: Readonly<Record<string, SignalValue>> = {}): void {
-    const { controller, numbers } = this;
-    const { tables, states, rest, compass, situations, firstNumbers } = controller;
-    firstNumbers.forEach((number, i) => (numbers[i] = number));
+    const { controller, numbers, base } = this;
+    const { tables, states, rest, compass, situations } = controller;
+    numbers.set(controller.numbers.first, base);
     this.timeline = states[rest]!.books[0]![compass.start]!;
     this.situation = situations.find(tables.firstFlags, 0, 0);
     this.setFlags = tables.firstFlags;
@@ -189,9 +189,9 @@ export class Performer extends Decider {
   /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
   get phase(): number {
     if ((this.marks & Mark.ended) !== 0) return 1;
-    const { numbers, timeline } = this;
-    const since = this.microseconds - numbers[Place.marked]!;
-    return Math.min(numbers[Place.position]! + since * this.rate, timeline.length) / timeline.length;
+    const { numbers, base, timeline } = this;
+    const since = this.microseconds - numbers[base + Place.marked]!;
+    return Math.min(numbers[base + Place.position]! + since * this.rate, timeline.length) / timeline.length;
   }
 
   /** How fast the state's time runs; 1 is as drawn, 0 while a number says the frame. */
@@ -226,7 +226,7 @@ export class Performer extends Decider {
       queued: (this.marks & Mark.queued) !== 0,
       remembered: this.remembered,
       at: this.microseconds,
-      entered: this.numbers[Place.entered]!,
+      entered: this.numbers[this.base + Place.entered]!,
       from: ((this.last >> 4) & 0x1fff) - 1,
       rule: this.last & 15,
       used: this.lastUsed,
@@ -237,22 +237,22 @@ export class Performer extends Decider {
 
   /** Where it stands, as plain data. Restoring it and going on equals never having stopped. */
   snapshot(): PerformerSnapshot {
-    const { controller, numbers, timeline, situation, wait } = this;
+    const { controller, numbers, base, timeline, situation, wait } = this;
     const time = this.microseconds;
     const { regions, timers } = controller.tables;
-    const since = (this.marks & Mark.ended) === 0 ? time - numbers[Place.marked]! : 0;
+    const since = (this.marks & Mark.ended) === 0 ? time - numbers[base + Place.marked]! : 0;
     const still: Standstill = {
       time,
       setFlags: this.setFlags,
       words: situation,
-      values: regions.map((_, slot) => numbers[placeOf(slot)]!),
-      timers: numbers.slice(this.timerAt(0), this.timerAt(timers)),
+      values: regions.map((_, slot) => numbers[base + placeOf(slot)]!),
+      timers: [...numbers.subarray(base + this.timerAt(0), base + this.timerAt(timers))],
       state: timeline.state,
-      entered: numbers[Place.entered]!,
+      entered: numbers[base + Place.entered]!,
       book: timeline.book,
       direction: timeline.direction,
       toward: this.toward,
-      place: numbers[Place.position]! + since * this.rate,
+      place: numbers[base + Place.position]! + since * this.rate,
       segment: this.showing,
       marks: this.marks & 15,
       remembered: this.remembered,
@@ -286,18 +286,18 @@ export class Performer extends Decider {
     if (still.stateIsKnown) return;
     this.showing = 0;
     this.marks &= ~15;
-    this.numbers[Place.position] = 0;
+    this.numbers[this.base + Place.position] = 0;
     this.findFirstState();
   }
 
   private stand(still: Standstill): void {
-    const { controller, numbers } = this;
-    controller.firstNumbers.forEach((number, i) => (numbers[i] = number));
-    still.values.forEach((value, slot) => (numbers[placeOf(slot)] = value));
-    still.timers.forEach((instant, timer) => (numbers[this.timerAt(timer)] = instant));
-    numbers[Place.due] = numbers[Place.marked] = still.time;
-    numbers[Place.entered] = still.entered;
-    numbers[Place.position] = still.place;
+    const { controller, numbers, base } = this;
+    numbers.set(controller.numbers.first, base);
+    still.values.forEach((value, slot) => (numbers[base + placeOf(slot)] = value));
+    still.timers.forEach((instant, timer) => (numbers[base + this.timerAt(timer)] = instant));
+    numbers[base + Place.due] = numbers[base + Place.marked] = still.time;
+    numbers[base + Place.entered] = still.entered;
+    numbers[base + Place.position] = still.place;
     this.timeline = controller.states[still.state]!.books[still.book]![still.direction]!;
     const { flags, terms, more } = still.words;
     this.situation = controller.situations.find(flags, terms, more);
@@ -335,13 +335,13 @@ export class Performer extends Decider {
   /** Decides upon what was set, then does something at the present instant. */
   private now(request: () => boolean): boolean {
     this.happened = 0;
-    this.numbers[Place.due] = this.microseconds;
+    this.numbers[this.base + Place.due] = this.microseconds;
     this.wait = -1;
     try {
       this.instant();
       return request();
     } finally {
-      passing[0] = this.numbers[Place.due]!;
+      passing[0] = this.numbers[this.base + Place.due]!;
       this.findDue();
       this.waitFrom();
     }

@@ -60,7 +60,7 @@ export abstract class Player extends Listener {
 
   /**
    * Everything that happens at the instant that is due: what expires, the frames that begin or end, then the
-   * decisions. It is `numbers[Place.due]` all the while: doubles handed from function to function would be boxed.
+   * decisions. It is `numbers[base + Place.due]` all the while: doubles handed from function to function would be boxed.
    */
   protected abstract instant(): void;
 
@@ -72,15 +72,15 @@ export abstract class Player extends Listener {
 
   /** Lets time pass, in microseconds. Frames that begin report their cues. */
   protected pass(time: number): void {
-    const { numbers } = this;
-    const due = numbers[Place.due]!;
+    const { numbers, base } = this;
+    const due = numbers[base + Place.due]!;
     const wait = this.wait;
     const now = due - (wait < 0 ? ~wait : wait);
     const until = now + time;
     passing[0] = until;
     if (wait < 0) {
       // What was set counts from now on; what is due may yet be a while ahead.
-      numbers[Place.due] = now;
+      numbers[base + Place.due] = now;
       this.wait = -1;
       passing[1] = due;
       if (now < due && !this.followsNumber) this.listen();
@@ -89,27 +89,27 @@ export abstract class Player extends Listener {
         this.findDue();
       }
     }
-    while (numbers[Place.due]! <= until) {
+    while (numbers[base + Place.due]! <= until) {
       // First the borders of segments at which nothing can be decided: no signal has changed, no timer is due, and no
       // rule of the state speaks of them. Most instants are such. `due` is then the first that may not be.
       const { timeline, rate } = this;
       const { quiet, ends } = timeline;
-      const timer = numbers[Place.timer]!;
-      let at = numbers[Place.due]!;
+      const timer = numbers[base + Place.timer]!;
+      let at = numbers[base + Place.due]!;
       const passes =
         rate !== 0 && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun && !this.isWatchful;
       while (passes && at <= until && at < timer) {
         const next = quiet[this.showing]!;
         if (next < 0) break;
-        let place = numbers[Place.position]! + (at - numbers[Place.marked]!) * rate;
+        let place = numbers[base + Place.position]! + (at - numbers[base + Place.marked]!) * rate;
         if (place < ends[this.showing]!) break;
         if (next <= this.showing) place -= timeline.length - timeline.loopStart;
-        numbers[Place.position] = place;
-        numbers[Place.marked] = at;
+        numbers[base + Place.position] = place;
+        numbers[base + Place.marked] = at;
         this.showing = next;
         if (timeline.cues[next]!.length > 0) this.reportCues();
         at = Math.min(timer, at + timeFor(ends[next]! - place, rate));
-        numbers[Place.due] = at;
+        numbers[base + Place.due] = at;
       }
       if (at > until) break;
       this.wait = -1;
@@ -122,73 +122,73 @@ export abstract class Player extends Listener {
 
   /** Waits from the instant up to which time has passed for the one that is due. */
   protected waitFrom(): void {
-    const { numbers } = this;
+    const { numbers, base } = this;
     const instant = passing[0]!;
-    const due = Math.min(numbers[Place.due]!, instant + longestWait);
-    numbers[Place.due] = due;
+    const due = Math.min(numbers[base + Place.due]!, instant + longestWait);
+    numbers[base + Place.due] = due;
     // A difference of doubles; as a small integer it is kept in the object itself.
     this.wait = (due - instant) | 0;
   }
 
   /** Passes over whole loops in which nothing can happen, so that a very long step takes no longer than a short one. */
   private passLoops(): void {
-    const { timeline, numbers } = this;
+    const { timeline, numbers, base } = this;
     if (!timeline.loops || !timeline.idle || this.isWatchful || this.rate !== unitsPerMicrosecond) return;
     // Before its first pass of the loop an intro has not yet been seen.
-    if (numbers[Place.position]! < timeline.loopStart) return;
+    if (numbers[base + Place.position]! < timeline.loopStart) return;
     const length = (timeline.length - timeline.loopStart) / unitsPerMicrosecond;
     const until = passing[0]!;
-    const mark = numbers[Place.marked]!;
+    const mark = numbers[base + Place.marked]!;
     if (until - mark < 2 * length) return;
-    const loops = Math.floor((Math.min(until, numbers[Place.timer]!) - mark) / length) - 1;
-    if (loops > 0) numbers[Place.marked] = mark + loops * length;
+    const loops = Math.floor((Math.min(until, numbers[base + Place.timer]!) - mark) / length) - 1;
+    if (loops > 0) numbers[base + Place.marked] = mark + loops * length;
   }
 
   /** Finds the first instant after the present one at which anything can change; `Infinity` for none. */
   protected findDue(): void {
-    const { numbers, rate } = this;
+    const { numbers, base, rate } = this;
     // The earliest timer may have been one that no longer counts: then nothing happens at its instant but this.
-    if (numbers[Place.timer]! <= numbers[Place.due]!) this.findTimer();
-    const timer = numbers[Place.timer]!;
+    if (numbers[base + Place.timer]! <= numbers[base + Place.due]!) this.findTimer();
+    const timer = numbers[base + Place.timer]!;
     if (rate === 0 || (this.marks & Mark.ended) !== 0) {
-      numbers[Place.due] = timer;
+      numbers[base + Place.due] = timer;
       return;
     }
-    const left = this.timeline.ends[this.showing]! - numbers[Place.position]!;
-    numbers[Place.due] = Math.min(timer, numbers[Place.marked]! + timeFor(left, rate));
+    const left = this.timeline.ends[this.showing]! - numbers[base + Place.position]!;
+    numbers[base + Place.due] = Math.min(timer, numbers[base + Place.marked]! + timeFor(left, rate));
   }
 
   protected findTimer(): void {
-    const { numbers } = this;
+    const { numbers, base } = this;
     const { regions, timers } = this.controller.tables;
     const first = timerOf(regions.length, 0);
     let next = Infinity;
-    for (let i = first; i < first + timers; i++) if (numbers[i]! < next) next = numbers[i]!;
+    for (let i = first; i < first + timers; i++) if (numbers[base + i]! < next) next = numbers[base + i]!;
     const { atLeast } = this.current;
     if (atLeast > 0) {
-      const over = numbers[Place.entered]! + atLeast;
-      if (over > numbers[Place.marked]! && over < next) next = over;
+      const over = numbers[base + Place.entered]! + atLeast;
+      if (over > numbers[base + Place.marked]! && over < next) next = over;
     }
-    numbers[Place.timer] = next;
+    numbers[base + Place.timer] = next;
   }
 
   /** Brings the place in the clip up to the instant that is due. */
   protected move(): void {
-    const { numbers } = this;
-    const at = numbers[Place.due]!;
+    const { numbers, base } = this;
+    const at = numbers[base + Place.due]!;
     if ((this.marks & Mark.ended) === 0)
-      numbers[Place.position]! += (at - numbers[Place.marked]!) * this.rate;
-    numbers[Place.marked] = at;
+      numbers[base + Place.position]! += (at - numbers[base + Place.marked]!) * this.rate;
+    numbers[base + Place.marked] = at;
   }
 
   /** Goes over the borders that lie at or before the place. @returns what of the clip happened last */
   protected crossBorders(): number {
-    const { numbers } = this;
+    const { numbers, base } = this;
     let moment: number = Moment.nothing;
     for (;;) {
       const timeline = this.timeline;
       if (this.followsNumber) return this.scrub() ? Moment.begins : moment;
-      if ((this.marks & Mark.ended) !== 0 || numbers[Place.position]! < timeline.ends[this.showing]!)
+      if ((this.marks & Mark.ended) !== 0 || numbers[base + Place.position]! < timeline.ends[this.showing]!)
         return moment;
       if (moment !== Moment.nothing && this.settle(moment)) {
         moment = Moment.nothing;
@@ -197,7 +197,7 @@ export abstract class Player extends Listener {
       const last = this.showing + 1 === timeline.ends.length;
       if (last && timeline.bridge) this.crossBridge();
       else if (last && !timeline.loops) {
-        numbers[Place.position] = timeline.length;
+        numbers[base + Place.position] = timeline.length;
         this.marks |= Mark.ended;
         return Moment.ends;
       } else {
@@ -207,7 +207,7 @@ export abstract class Player extends Listener {
           moment = Moment.nothing;
           continue;
         }
-        if (last) numbers[Place.position]! -= timeline.length - timeline.loopStart;
+        if (last) numbers[base + Place.position]! -= timeline.length - timeline.loopStart;
         this.showing = last ? timeline.loopFrom : this.showing + 1;
       }
       this.reportCues();
@@ -217,8 +217,8 @@ export abstract class Player extends Listener {
 
   /** The state's own clip begins after its bridge. */
   private crossBridge(): void {
-    const { numbers, timeline } = this;
-    numbers[Place.position]! -= timeline.length;
+    const { numbers, base, timeline } = this;
+    numbers[base + Place.position]! -= timeline.length;
     this.timeline = this.current.books[this.gait(this.current)]![timeline.direction]!;
     this.showing = 0;
     this.readRate();
@@ -240,12 +240,12 @@ export abstract class Player extends Listener {
   }
 
   protected placeByNumber(): void {
-    const { timeline, numbers } = this;
+    const { timeline, numbers, base } = this;
     const { program, from, to } = this.current.scrub!;
-    const part = (runProgram(program, numbers, this.situation) - from) / (to - from);
+    const part = (runProgram(program, numbers, base, this.situation) - from) / (to - from);
     const place = Math.floor(Math.max(0, Math.min(1, part)) * timeline.length);
-    numbers[Place.position] = Math.min(place, timeline.length - 1);
-    this.showing = segmentAt(timeline, numbers);
+    numbers[base + Place.position] = Math.min(place, timeline.length - 1);
+    this.showing = segmentAt(timeline, numbers, base);
   }
 
   /** The rate of the state that shows, for the signals as they are. The place must be up to date. */
@@ -255,7 +255,7 @@ export abstract class Player extends Listener {
     else if (rate === undefined) this.rate = unitsPerMicrosecond;
     else {
       const { length, clip } = this.timeline;
-      let value = runProgram(rate.program, this.numbers, this.situation);
+      let value = runProgram(rate.program, this.numbers, this.base, this.situation);
       // One pass covers the stride: rate = speed * duration of a pass / stride.
       const seconds = length / unitsPerMicrosecond / 1e6;
       if (rate.travels) value = clip.stride === undefined ? 1 : (Math.abs(value) * seconds) / clip.stride;
@@ -287,10 +287,10 @@ export abstract class Player extends Listener {
    * would be reported twice or not at all.
    */
   private keepPhase(before: Timeline, after: Timeline): void {
-    const { numbers } = this;
-    const place = numbers[Place.position]!;
+    const { numbers, base } = this;
+    const place = numbers[base + Place.position]!;
     if (place >= before.length) {
-      numbers[Place.position] = after.length;
+      numbers[base + Place.position] = after.length;
       this.showing = after.ends.length - 1;
       return;
     }
@@ -298,17 +298,17 @@ export abstract class Player extends Listener {
     const begins = this.showing === 0 ? 0 : before.ends[this.showing - 1]!;
     const scaled = Math.min(Math.floor(place * (after.length / before.length)), after.length - 1);
     if (ending || place - begins < unitsPerMicrosecond) {
-      numbers[Place.position] = Math.min(scaled + unitsPerMicrosecond, after.length - 1);
-      this.showing = segmentAt(after, numbers);
+      numbers[base + Place.position] = Math.min(scaled + unitsPerMicrosecond, after.length - 1);
+      this.showing = segmentAt(after, numbers, base);
       const border = this.showing === 0 ? 0 : after.ends[this.showing - 1]!;
       if (Math.abs(border - scaled) <= unitsPerMicrosecond) {
-        numbers[Place.position] = border;
+        numbers[base + Place.position] = border;
         if (ending && this.showing > 0) this.showing--;
         return;
       }
     }
-    numbers[Place.position] = scaled;
-    this.showing = segmentAt(after, numbers);
+    numbers[base + Place.position] = scaled;
+    this.showing = segmentAt(after, numbers, base);
   }
 
   /**
@@ -317,10 +317,10 @@ export abstract class Player extends Listener {
    * @returns whether a segment begins, so that what is bound to its beginning happens
    */
   protected takePlace(before: Timeline, carry: CarryRule): boolean {
-    const { numbers, timeline } = this;
+    const { numbers, base, timeline } = this;
     if (carry === 'none') {
       this.showing = 0;
-      numbers[Place.position] = 0;
+      numbers[base + Place.position] = 0;
       this.readRate();
       if (!this.followsNumber) {
         this.reportCues();
@@ -328,21 +328,21 @@ export abstract class Player extends Listener {
       }
     }
     // At its end a clip is at no phase, or again at its first: what follows begins at its beginning.
-    const over = numbers[Place.position]! >= before.length;
+    const over = numbers[base + Place.position]! >= before.length;
     const kept = over || before.bridge || timeline.bridge ? 'none' : carry;
     if (kept === 'phase') this.keepPhase(before, timeline);
     else {
       const frame =
         kept === 'none' ? 0 : Math.min(before.frames[this.showing]!, timeline.clip.frames.length - 1);
       this.showing = kept === 'none' ? 0 : timeline.frames.indexOf(frame);
-      numbers[Place.position] = this.showing === 0 ? 0 : timeline.ends[this.showing - 1]!;
+      numbers[base + Place.position] = this.showing === 0 ? 0 : timeline.ends[this.showing - 1]!;
     }
     // A border that was about to be crossed is crossed by entering.
-    if (numbers[Place.position]! >= timeline.ends[this.showing]!) this.showing++;
+    if (numbers[base + Place.position]! >= timeline.ends[this.showing]!) this.showing++;
     this.readRate();
     if (this.followsNumber) this.placeByNumber();
     const begins = this.showing === 0 ? 0 : timeline.ends[this.showing - 1]!;
-    if (numbers[Place.position]! - begins >= unitsPerMicrosecond) return false;
+    if (numbers[base + Place.position]! - begins >= unitsPerMicrosecond) return false;
     this.reportCues();
     return true;
   }
@@ -351,7 +351,7 @@ export abstract class Player extends Listener {
   protected report(kind: 0 | 1 | 2 | 3, from: number, to: number, rule: number): void {
     const { reports } = this.controller;
     if (this.happened === 0) reports.begin(this);
-    this.happened = reports.add(kind, from, to, this.numbers, rule);
+    this.happened = reports.add(kind, from, to, rule, this.numbers, this.base);
   }
 
   /** Reports the cues of the segment that begins. */

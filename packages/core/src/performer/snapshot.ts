@@ -150,7 +150,7 @@ export function readSnapshot(
     const received = `${snapshot.controller} (version ${snapshot.version})`;
     throw callError('snapshot-version', { received, expected: `${controller.name} (version ${version})` });
   }
-  const { tables, states, stateNamed, compass, rest, firstNumbers } = controller;
+  const { tables, states, stateNamed, compass, rest, numbers } = controller;
   const known = stateNamed.get(snapshot.state);
   if (known === undefined && !adopt)
     throw callError('snapshot-form', { detail: `there is no state ${JSON.stringify(snapshot.state)}` });
@@ -164,7 +164,7 @@ export function readSnapshot(
   const place = adopt ? Math.floor(Math.min(1, snapshot.phase) * timeline.length) : snapshot.place;
   // What a clip without end has no more is an end.
   const ended = snapshot.marks.includes('ended') && !timeline.loops && known !== undefined;
-  const values = tables.regions.map((_, slot) => firstNumbers[placeOf(slot)]!);
+  const values = tables.regions.map((_, slot) => numbers.first[placeOf(slot)]!);
   let setFlags = tables.firstFlags;
   for (const signal of tables.signals.values()) {
     const value = signals[signal.name];

@@ -79,11 +79,12 @@ const stack = new Float64Array(1024);
 /**
  * Runs a program.
  *
- * @param numbers the performer's numbers; those of its signals begin at {@link firstSlot}
+ * @param numbers the numbers of several performers
+ * @param base where this one's begin; those of its signals lie from {@link firstSlot} on
  * @returns its value; a flag is 1 or 0. A result that is no finite number (a division by 0) counts as 0, so
  *   that no comparison downstream ever meets `NaN`.
  */
-export function runProgram(program: Program, numbers: readonly number[], words: Words): number {
+export function runProgram(program: Program, numbers: Float64Array, base: number, words: Words): number {
   const { code, constants } = program;
   let top = -1;
   for (let i = 0; i < code.length; i += 2) {
@@ -93,7 +94,7 @@ export function runProgram(program: Program, numbers: readonly number[], words: 
         stack[++top] = constants[operand]!;
         break;
       case Op.number:
-        stack[++top] = numbers[placeOf(operand)]!;
+        stack[++top] = numbers[base + placeOf(operand)]!;
         break;
       case Op.flagBit:
         stack[++top] = (words.flags & operand) !== 0 ? 1 : 0;
