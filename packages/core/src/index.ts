@@ -15,7 +15,18 @@ export type { CellsDefinition, FrameRange, LineDefinition } from './clip/cells.j
 export type { ClipDefinition, LoopDefinition } from './clip/definition.js';
 export { durationsOf, showingAt } from './clip/clip.js';
 export type { Clip } from './clip/clip.js';
-export type { Compass, CompassDefinition, DirectionsDefinition } from './compass/compass.js';
+export type { FlipbookDefinition } from './clip/rows.js';
+export type { Compass } from './compass/compass.js';
+export { dialOf, directionOf } from './compass/dial.js';
+export type { DialSector } from './compass/dial.js';
+export { seenFrom, uprightYaw } from './compass/view.js';
+export type { GroundVector, WorldAxes } from './compass/view.js';
+export type {
+  CompassDefinition,
+  DiagonalRule,
+  DirectionsDefinition,
+  VectorDefinition,
+} from './compass/definition.js';
 
 // Step 4: signals.
 export type { DerivedDefinition, Signal, SignalDefinition, SignalValue } from './signal/definition.js';
@@ -23,17 +34,20 @@ export type { DerivedDefinition, Signal, SignalDefinition, SignalValue } from '.
 // Step 5: states.
 export { compileController } from './controller/compile.js';
 export type { CompileOptions } from './controller/compile.js';
+export type { Page } from './controller/books.js';
 export type { Controller, State } from './controller/controller.js';
 export type {
   AgainRule,
   AtDefinition,
   CarryRule,
   ControllerDefinition,
+  FacingDefinition,
   GaitsDefinition,
   HopDefinition,
   RateDefinition,
   ScrubDefinition,
   StateDefinition,
+  TurnsDefinition,
   YieldDefinition,
 } from './controller/definition.js';
 export type { RuleName } from './controller/rule.js';

@@ -1,6 +1,12 @@
 import fc from 'fast-check';
 import { Performer, compileController } from 'dot-hop';
-import type { Controller, ControllerDefinition, SignalValue, StateDefinition } from 'dot-hop';
+import type {
+  CompassDefinition,
+  Controller,
+  ControllerDefinition,
+  SignalValue,
+  StateDefinition,
+} from 'dot-hop';
 
 /** Sixty-four cells of 8x8 pixels, eight to a row: what the made-up characters of these tests are cut from. */
 export const sheets = { s: { image: 's.png', size: [64, 64], grid: { cell: [8, 8] } } } as const;
@@ -131,6 +137,24 @@ const rates = fc.constantFrom(
   { travel: 'speed' },
 );
 
+const facings = fc.constantFrom(
+  undefined,
+  undefined,
+  'held' as const,
+  { by: 'aim', deadZone: 0.6 },
+  { by: ['vy', 'vx'] as const },
+);
+const turns = fc.constantFrom({ shows: 'c0-once' }, { shows: 'c1-once', least: 45 });
+
+const compasses = fc.constantFrom<CompassDefinition>(
+  { directions: 'sides', mirror: { west: 'east' }, by: ['vx', 0], deadZone: 5 },
+  { directions: 'sides', by: ['vx', 0], deadZone: 5, through: 30 },
+  { directions: 'eight', mirror: 'west', by: ['vx', 'vy'], deadZone: 5, stick: 10, through: 25 },
+  { directions: 'four', by: ['vx', 'vy'], diagonal: 'keep', up: '+y', start: 'south' },
+  { directions: 'four', by: ['vx', 'vy'], diagonal: 'horizontal', stick: 15 },
+  { directions: 'eight', by: 'aim', through: 60 },
+);
+
 const state = (names: readonly string[]) => {
   const name: fc.Arbitrary<string> = fc.constantFrom(...names);
   const condition = fc.constantFrom(...conditions, ...pulsed);
@@ -144,7 +168,8 @@ const state = (names: readonly string[]) => {
     when: condition,
     then: maybe(name),
     carry: fc.oneof(carry, fc.dictionary(name, carry, { maxKeys: 2, noNullPrototype: true })),
-    held: fc.boolean(),
+    facing: facings,
+    turns: maybe(turns, 4),
     final: fc.integer({ min: 0, max: 11 }).map((n) => n === 0),
     leaves: maybe(at, 2),
     atLeast: fc.constantFrom(0, 0, 0, 20, 100, 333.333),
@@ -179,13 +204,12 @@ function shown(s: StateParts): Partial<StateDefinition> {
 }
 
 function stateOf(s: StateParts, name: string): StateDefinition {
-  const { priority, carry, final, hops, atLeast, tags, bridges, rate } = s;
+  const { priority, carry, final, hops, atLeast, tags, bridges, rate, facing, turns } = s;
   const yields = s.yields.map((one) => ({ ...one, to: one.to?.filter((to) => to !== name) }));
-  const held = s.held ? { facing: 'held' as const } : {};
-  const common = { priority, carry, final, hops, yields, atLeast, tags, bridges, rate, ...held };
+  const common = { priority, carry, final, hops, yields, atLeast, tags, bridges, rate, facing };
   const leaves = s.leaves === 'now' ? undefined : s.leaves;
-  if (s.kind === 'posture') return { ...common, ...shown(s), while: s.while, leaves };
-  if (s.kind === 'bare') return { ...common, ...shown(s), then: s.then };
+  if (s.kind === 'posture') return { ...common, ...shown(s), while: s.while, leaves, turns };
+  if (s.kind === 'bare') return { ...common, ...shown(s), then: s.then, turns };
   const guard = s.guarded ? { while: s.while, leaves } : {};
   return { ...common, ...guard, shows: `${s.clip}-once`, when: s.when, then: s.then, again: s.again };
 }
@@ -198,10 +222,11 @@ export const characters: fc.Arbitrary<Parts> = fc
     return fc.tuple(
       fc.constant(names),
       fc.tuple(clip, clip, clip, clip),
+      compasses,
       fc.tuple(...names.map(() => state(names))),
     );
   })
-  .map(([names, clips, states]): Parts => {
+  .map(([names, clips, compass, states]): Parts => {
     const looped = clips.map((one) => ({ ...one, cues: { tick: 0, ...one.cues } }));
     return {
       clips: Object.fromEntries(
@@ -210,7 +235,7 @@ export const characters: fc.Arbitrary<Parts> = fc
           [`c${i}-once`, { ...one, loop: 'once' as const }],
         ]),
       ),
-      compass: { directions: 'sides', mirror: { west: 'east' }, by: ['vx', 0], deadZone: 5 },
+      compass,
       signals: {
         vx: { number: 0 },
         vy: { number: 0 },
@@ -242,7 +267,7 @@ const someState = fc.nat(2).map((i) => `s${i}`);
 const setting: fc.Arbitrary<Deed> = fc.oneof(
   fc.record({
     set: fc.constant('vx'),
-    to: fc.constantFrom(-40, -12, -9, -5, 0, 5, 8, 10, 10.000001, 12, 13, 40),
+    to: fc.constantFrom(-40, -30, -12, -9, -5, 0, 5, 8, 10, 10.000001, 12, 13, 30, 40),
   }),
   fc.record({ set: fc.constant('vy'), to: fc.constantFrom(-30, -0.5, 0, 0.5, 30) }),
   fc.record({ set: fc.constantFrom('a', 'b'), to: fc.boolean() }),

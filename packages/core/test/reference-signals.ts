@@ -1,4 +1,4 @@
-import type { ControllerDefinition } from 'dot-hop';
+import type { ControllerDefinition, StateDefinition, VectorDefinition } from 'dot-hop';
 import type { Deed } from './characters.js';
 
 export type Parts = Omit<ControllerDefinition, 'dotHop' | 'sheets'>;
@@ -42,13 +42,15 @@ function evaluate(text: string, values: Values): unknown {
 /** What the signals of the made-up characters of these tests amount to. It knows these signals and no others. */
 export class ReferenceSignals {
   values: Values = { moving: false, tilt: false, lasting: false, settled: false, tagged: false };
-  toward: 'east' | 'west' = 'east';
+  toward: string;
   private given: Values = { vx: 0, vy: 0, a: false, b: true, mode: 'ground', aim: { x: 0, y: 0 } };
   private readonly expires = new Map<string, number>();
   private readonly due = new Map<string, number>();
   private readonly bands = new Map<string, boolean>();
 
-  constructor(private readonly parts: Parts) {}
+  constructor(private readonly parts: Parts) {
+    this.toward = parts.compass!.start ?? 'east';
+  }
 
   do(deed: Deed, now: number): void {
     if ('pulse' in deed) this.expires.set(deed.pulse, now + pulseKeep[deed.pulse]!);
@@ -72,7 +74,7 @@ export class ReferenceSignals {
   }
 
   /** What is true now, while a state with some tags shows. @returns the acts whose `when` has become true by it */
-  read(at: number, shown: readonly string[]): string[] {
+  read(at: number, { tags: shown = [], facing }: StateDefinition): string[] {
     const before = this.values;
     const { vx, vy, a } = this.given as { vx: number; vy: number; a: boolean };
     const values: Values = { ...before, ...this.given, speed: Math.abs(vx) };
@@ -90,14 +92,30 @@ export class ReferenceSignals {
         const value = this.number(gaits!.by);
         this.bands.set(key, band(value, above, above - (gaits!.margin ?? 0), this.bands.get(key) ?? false));
       }
-    if (vx >= 5) this.toward = 'east';
-    if (vx <= -5) this.toward = 'west';
+    this.point(facing);
     if (!('vx' in before)) return [];
     return Object.entries(this.parts.states!).flatMap(([name, { when }]) => {
       // A `when` that needs a pulse starts by the pulse and not by a change.
       if (when === undefined || /\b[pq]\b/.test(when.replace(/![pq]/g, ''))) return [];
       return evaluate(when, values) === true && evaluate(when, before) !== true ? [name] : [];
     });
+  }
+
+  /** Where the compass points for the vector that a state faces by. */
+  point(facing: StateDefinition['facing']): void {
+    const compass = this.parts.compass!;
+    const own = typeof facing === 'object' ? facing : { by: compass.by! };
+    const [x, y] = this.vector(own.by);
+    const down = compass.up === '+y' ? -y : y;
+    const long = Math.hypot(x, y);
+    if (long === 0 || long < (own.deadZone ?? compass.deadZone ?? 0)) return;
+    this.toward = pointed(compass, ((Math.atan2(down, x) * 180) / Math.PI + 360) % 360, this.toward);
+  }
+
+  private vector(by: VectorDefinition): [number, number] {
+    if (typeof by !== 'string') return [this.number(by[0]), this.number(by[1])];
+    const { x, y } = this.values[by] as { x: number; y: number };
+    return [x, y];
   }
 
   holds(condition: string | undefined): boolean {
@@ -139,3 +157,34 @@ export class ReferenceSignals {
 function band(value: number, above: number, below: number, before: boolean): boolean {
   return value > above ? true : value < below ? false : before;
 }
+
+const angles: Record<string, Record<string, number>> = {
+  sides: { east: 0, west: 180 },
+  four: { east: 0, south: 90, west: 180, north: 270 },
+};
+angles.eight = { ...angles.four, southeast: 45, southwest: 135, northwest: 225, northeast: 315 };
+
+/** Degrees of a direction of the compasses of these tests. */
+export const degreesOf = (direction: string): number => angles.eight![direction]!;
+
+/** The direction that a vector at an angle means, by the rules as docs/model.md says them. */
+function pointed({ directions, diagonal, stick = 0 }: Compass, angle: number, present: string): string {
+  const round = Object.entries(angles[directions as string]!).sort(([, one], [, other]) => one - other);
+  const gap = 360 / round.length;
+  const before = Math.floor(angle / gap);
+  const [first, next] = [round[before]![0], round[(before + 1) % round.length]![0]];
+  const past = angle - before * gap;
+  // Where the border lies between the two: in the middle, unless diagonals belong to one of them.
+  const isLevel = (name: string): boolean => name === 'east' || name === 'west';
+  const moves = diagonal === 'horizontal' && isLevel(first) !== isLevel(next);
+  const border = gap / 2 + (moves ? ((isLevel(first) ? 1 : -1) * gap) / 4 : 0);
+  const kept = diagonal === 'keep' ? gap / 4 : stick;
+  const hair = 1e-9;
+  if (present === first && past <= border + kept + hair) return first;
+  if (present === next && past >= border - kept - hair) return next;
+  if (Math.abs(past - border) > hair) return past < border ? first : next;
+  const names = ['east', 'southeast', 'south', 'southwest', 'west', 'northwest', 'north', 'northeast'];
+  return names.find((name) => name === first || name === next)!;
+}
+
+type Compass = NonNullable<Parts['compass']>;

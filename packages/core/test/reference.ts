@@ -1,10 +1,9 @@
 import type { AtDefinition, CarryRule, Clip, Controller, HopDefinition, StateDefinition } from 'dot-hop';
 import type { Deed } from './characters.js';
-import { ReferenceSignals } from './reference-signals.js';
+import { ReferenceSignals, degreesOf } from './reference-signals.js';
 import type { Parts } from './reference-signals.js';
 
 type Moment = 'none' | 'begins' | 'ends';
-type Facing = 'east' | 'west';
 
 /** Places in a clip are whole parts of a microsecond, 4096 of them, so that they are exact at any rate. */
 const parts_ = 4096;
@@ -17,7 +16,7 @@ export class Reference {
   readonly told: string[] = [];
   now = 0;
   state: string;
-  facing: Facing = 'east';
+  facing: string;
   /** The clip that shows: the state's own, the one of a gait, or a bridge. */
   clip: Clip;
   private isBridge = false;
@@ -38,6 +37,8 @@ export class Reference {
   private underway = false;
   private changed = true;
   private begun = false;
+  /** Until when the direction that shows must, where turning takes its time. */
+  private turnsAgainAt = Infinity;
 
   constructor(
     private readonly parts: Parts,
@@ -45,10 +46,11 @@ export class Reference {
   ) {
     this.signals = new ReferenceSignals(parts);
     this.state = parts.rest!;
+    this.facing = this.signals.toward;
     this.clip = this.ownClip();
-    this.signals.read(0, this.definition.tags ?? []);
+    this.signals.read(0, this.definition);
     this.state = this.bestIn() ?? parts.rest!;
-    this.signals.read(0, this.definition.tags ?? []);
+    this.signals.read(0, this.definition);
     this.facing = this.signals.toward;
     this.clip = this.ownClip();
     this.readRate();
@@ -126,6 +128,7 @@ export class Reference {
       this.ended || this.rate === 0 ? Infinity : this.now + Math.ceil(left / this.rate),
       atLeast > 0 && held > this.now ? held : Infinity,
       this.signals.next,
+      this.turnsAgainAt,
     );
   }
 
@@ -229,7 +232,8 @@ export class Reference {
   }
 
   private readSignals(): void {
-    for (const name of this.signals.read(this.now, this.definition.tags ?? [])) this.justTrue.add(name);
+    for (const name of this.signals.read(this.now, this.definition)) this.justTrue.add(name);
+    if (this.turnsAgainAt <= this.now) this.turnsAgainAt = Infinity;
     if (this.definition.facing !== 'held') this.turn();
     this.readRate();
   }
@@ -248,9 +252,47 @@ export class Reference {
   }
 
   private turn(): void {
-    if (this.facing === this.signals.toward) return;
-    this.facing = this.signals.toward;
-    this.told.push(`${this.now / 1000} turns ${this.facing}`);
+    const { toward } = this.signals;
+    if (this.isBridge || !this.isWide()) {
+      this.face(this.nextDirection());
+      return;
+    }
+    this.face(toward);
+    this.ended = false;
+    this.isBridge = true;
+    this.clip = this.controller.clips.get(this.definition.turns!.shows)!;
+    this.from = this.place = 0;
+    this.readRate();
+    this.tellCues();
+  }
+
+  /** Where the compass points, or a step on the shorter way there where turning takes its time. */
+  private nextDirection(): string {
+    const { toward } = this.signals;
+    const { through = 0, directions } = this.parts.compass!;
+    if (through === 0 || this.facing === toward || this.isWide()) return toward;
+    if (this.turnsAgainAt !== Infinity) return this.facing;
+    this.turnsAgainAt = this.now + through * 1000;
+    const step = 360 / { sides: 2, four: 4, eight: 8 }[directions as string]!;
+    const from = degreesOf(this.facing);
+    const turn = (degreesOf(toward) - from + 360) % 360;
+    // Half around: by the side that faces the viewer.
+    const clockwise = turn < 180 || (turn === 180 && (from < 90 || from >= 270 || from === 90));
+    const next = (from + (clockwise ? step : 360 - step)) % 360;
+    return this.controller.compass.names.find((name) => degreesOf(name) === next)!;
+  }
+
+  /** Whether the state has a clip for the turn that is wanted. */
+  private isWide(): boolean {
+    const { turns } = this.definition;
+    const round = Math.abs(degreesOf(this.signals.toward) - degreesOf(this.facing));
+    return turns !== undefined && Math.min(round, 360 - round) >= (turns.least ?? 90) && round > 0;
+  }
+
+  private face(direction: string): void {
+    if (this.facing === direction) return;
+    this.facing = direction;
+    this.told.push(`${this.now / 1000} turns ${direction}`);
   }
 
   /** The phase is kept; what was at a border stays at one, if there is one within a microsecond. */
@@ -436,7 +478,10 @@ export class Reference {
     this.ended = this.queued = false;
     this.remembered.clear();
     this.enteredAt = this.now;
-    if (this.definition.facing !== 'held') this.turn();
+    const { facing } = this.definition;
+    if (JSON.stringify(facing) !== JSON.stringify(this.parts.states![before.state]!.facing))
+      this.signals.point(facing);
+    if (facing !== 'held') this.face(this.nextDirection());
     const bridges = this.definition.bridges?.[before.state];
     const bridge = before.bridge
       ? undefined

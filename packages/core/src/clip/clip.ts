@@ -2,8 +2,9 @@ import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import { markCell } from '../sheet/sheet.js';
 import type { Cell, Sheet } from '../sheet/sheet.js';
 import { cellNumbers, readFrameRange } from './cells.js';
-import type { CellsDefinition, FrameRange } from './cells.js';
+import type { FrameRange } from './cells.js';
 import type { ClipDefinition } from './definition.js';
+import type { ClipRow } from './rows.js';
 import { frameDurations, frameOrder } from './timing.js';
 
 /**
@@ -29,12 +30,11 @@ export interface Clip {
   readonly stride: number | undefined;
 }
 
-/** Builds a clip; adds a problem for each thing that is wrong and then returns `undefined`. */
+/** Builds a clip, or one row of it; adds a problem for each thing that is wrong and then returns `undefined`. */
 export function buildClip(
   name: string,
-  definition: ClipDefinition,
+  { definition, row, path }: ClipRow,
   sheets: ReadonlyMap<string, Sheet | undefined>,
-  path: DocumentPath,
   problems: ProblemList,
 ): Clip | undefined {
   const before = problems.problems.length;
@@ -42,7 +42,7 @@ export function buildClip(
   if (definition.sheet !== undefined && !sheets.has(definition.sheet))
     problems.add('sheet-unknown', [...path, 'sheet'], { name: definition.sheet, known: [...sheets.keys()] });
   const sheet = sheetName === undefined ? undefined : sheets.get(sheetName);
-  const picked = sheet && pickCells(definition.cells, sheet, [...path, 'cells'], problems);
+  const picked = sheet && pickCells(definition, row, sheet, path, problems);
   if (picked === undefined) return undefined;
   const count = picked.length;
   const frames = picked.map((cell, i) =>
@@ -83,15 +83,21 @@ function roundedEnds(
 }
 
 function pickCells(
-  definition: CellsDefinition,
+  { cells, every = -1, rows }: ClipDefinition,
+  row: number,
   sheet: Sheet,
-  path: DocumentPath,
+  clip: DocumentPath,
   problems: ProblemList,
 ): Cell[] | undefined {
-  const numbers = cellNumbers(definition, sheet.columns, sheet.cells.length);
-  if (numbers === undefined) problems.add('clip-cells', path, { received: definition });
-  else if (numbers.length === 0) problems.add('clip-empty', path);
-  if (numbers === undefined || numbers.length === 0) return undefined;
+  const path = [...clip, 'cells'];
+  const first = cellNumbers(cells, sheet.columns, sheet.cells.length);
+  if (first === undefined) problems.add('clip-cells', path, { received: cells });
+  else if (first.length === 0) problems.add('clip-empty', path);
+  if (first === undefined || first.length === 0) return undefined;
+  const step = every >= 0 ? every : sheet.columns;
+  if (every !== -1 && (!Number.isInteger(every) || every < 1 || rows === undefined))
+    problems.add('rows-every', [...clip, 'every'], { received: every });
+  const numbers = first.map((cell) => cell + row * step);
   const missing = numbers.filter((cell) => sheet.cells[cell] === undefined);
   if (missing.length > 0) {
     const values = {

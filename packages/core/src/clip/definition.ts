@@ -17,6 +17,13 @@ export interface ClipDefinition extends MarksDefinition {
   /** The sheet its cells are on. Default: the first sheet of the document. */
   sheet?: string | undefined;
   cells: CellsDefinition;
+  /**
+   * The directions for which it is drawn, in rows of the sheet: `cells` are those of the first, each next lies a row
+   * below; or by direction how many rows below. It is then a flipbook, of clips named `walk-south` and so on.
+   */
+  rows?: readonly string[] | Readonly<Record<string, number>> | undefined;
+  /** With `rows`: how many cells from one row to the next. Default: the columns of the sheet's grid. */
+  every?: number | undefined;
   /** Frames a second, over 0 and at most 1000. */
   fps?: number | undefined;
   /** Milliseconds of each frame, or of every frame when it is one number; from 1 to an hour. */

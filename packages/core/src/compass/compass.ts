@@ -1,51 +1,60 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
+import type { CompassDefinition, DirectionsDefinition } from './definition.js';
+import { bordersOf, clockwise, placeOnCircle } from './circle.js';
+import type { Circle } from './circle.js';
 
-/** The named compasses, or directions by name at degrees: 0 is right (east), 90 is down (south). */
-export type DirectionsDefinition = 'none' | 'sides' | 'four' | 'eight' | Readonly<Record<string, number>>;
-
-/** A compass as it stands in a document. */
-export interface CompassDefinition {
-  directions: DirectionsDefinition;
-  /** Directions drawn as the mirror image of another. */
-  mirror?: Readonly<Record<string, string>> | undefined;
-  /** The vector that turns the character: two expressions, or the name of a vector. */
-  by?: string | readonly [string | number, string | number] | undefined;
-  /** Below this length the character keeps facing where it faced. Default 0. */
-  deadZone?: number | undefined;
-  /** The direction it faces at first. Default: the first one. */
-  start?: string | undefined;
-}
-
-/** The directions a character can face. */
-export interface Compass {
+/** The directions a character can face, and what turns it. */
+export interface Compass extends Circle {
   readonly names: readonly string[];
-  /** Unit vectors, right and down positive. */
-  readonly x: readonly number[];
-  readonly y: readonly number[];
+  /** Degrees of each direction, from 0 to under 360: 0 is right, 90 is down. */
+  readonly degrees: readonly number[];
   /** For each direction the one whose drawing it mirrors, or -1. */
   readonly mirrorOf: readonly number[];
+  /** Whether the vector's second part grows upwards. */
+  readonly isUpward: boolean;
   readonly deadZone: number;
+  /** Microseconds that each direction shows at least; 0 for a compass that turns at once. */
+  readonly through: number;
   readonly start: number;
 }
 
-const named: Readonly<Record<string, Readonly<Record<string, number>>>> = {
+const eight = ['east', 'southeast', 'south', 'southwest', 'west', 'northwest', 'north', 'northeast'];
+
+/** Eight directions with one between each two, named as on a mariner's compass. */
+const sixteen = eight.flatMap((name, i) => {
+  const next = eight[(i + 1) % 8]!;
+  const [main, between] = i % 2 === 0 ? [name, next] : [next, name];
+  return [name, `${main}-${between}`];
+});
+
+const evenly = (names: readonly string[]): Record<string, number> =>
+  Object.fromEntries(names.map((name, i) => [name, (i * 360) / names.length]));
+
+const named: Readonly<Record<Extract<DirectionsDefinition, string>, Readonly<Record<string, number>>>> = {
   none: { front: 0 },
-  sides: { east: 0, west: 180 },
-  four: { east: 0, south: 90, west: 180, north: 270 },
-  eight: {
-    east: 0,
-    southeast: 45,
-    south: 90,
-    southwest: 135,
-    west: 180,
-    northwest: 225,
-    north: 270,
-    northeast: 315,
-  },
+  sides: evenly(['east', 'west']),
+  four: evenly(['east', 'south', 'west', 'north']),
+  eight: evenly(eight),
+  sixteen: evenly(sixteen),
 };
 
 /** The compass of a character that never turns. */
-export const noCompass: Compass = { names: ['front'], x: [1], y: [0], mirrorOf: [-1], deadZone: 0, start: 0 };
+export const noCompass: Compass = {
+  names: ['front'],
+  degrees: [0],
+  mirrorOf: [-1],
+  isUpward: false,
+  deadZone: 0,
+  through: 0,
+  start: 0,
+  order: [0],
+  borders: [],
+  keepsFrom: [0],
+  keepsTo: [4],
+};
+
+/** The longest that a direction may be made to show, in milliseconds. */
+const longestThrough = 10_000;
 
 /** Builds a compass; problems leave a compass that can still be used to find further problems. */
 export function buildCompass(
@@ -53,31 +62,84 @@ export function buildCompass(
   path: DocumentPath,
   problems: ProblemList,
 ): Compass {
-  const { directions, deadZone = 0 } = definition;
-  const degrees = typeof directions === 'string' ? named[directions]! : directions;
-  const names = Object.keys(degrees);
+  const { directions, deadZone = 0, stick = 0, through = 0, diagonal = 'nearest' } = definition;
+  const angles = typeof directions === 'string' ? named[directions] : directions;
+  const names = Object.keys(angles);
   if (directions !== 'none' && names.length < 2) {
     problems.add('compass-few', [...path, 'directions'], { count: names.length });
     return noCompass;
   }
-  checkAngles(degrees, path, problems);
+  checkAngles(angles, path, problems);
+  const degrees = Object.values(angles).map(clockwise);
   if (!(deadZone >= 0))
     problems.add('field-kind', [...path, 'deadZone'], { expected: '0 or more', received: deadZone });
+  if (!(through >= 0 && through <= longestThrough))
+    problems.add('field-kind', [...path, 'through'], {
+      expected: `milliseconds from 0 to ${longestThrough}`,
+      received: through,
+    });
+  const borders = bordersOf(degrees, diagonal, stick);
+  const most = Math.min(...borders.map(({ room }) => room));
+  if (!(stick >= 0 && stick < most))
+    problems.add('compass-stick', [...path, 'stick'], { received: stick, most });
   const place = (name: string, at: DocumentPath): number => {
     const index = names.indexOf(name);
     if (index < 0) problems.add('direction-unknown', at, { name, known: names });
     return index;
   };
-  const mirrorOf = new Array<number>(names.length).fill(-1);
-  for (const [direction, from] of Object.entries(definition.mirror ?? {})) {
-    const at = [...path, 'mirror', direction];
-    const index = place(direction, at);
-    if (index >= 0) mirrorOf[index] = place(from, at);
-    if (definition.mirror?.[from] !== undefined) problems.add('compass-mirror', at, { direction, from });
-  }
   const start = definition.start === undefined ? 0 : Math.max(0, place(definition.start, [...path, 'start']));
-  const radians = Object.values(degrees).map((angle) => (angle * Math.PI) / 180);
-  return { names, x: radians.map(Math.cos), y: radians.map(Math.sin), mirrorOf, deadZone, start };
+  return {
+    names,
+    degrees,
+    mirrorOf: mirrors(definition, names, degrees, place, [...path, 'mirror'], problems),
+    isUpward: definition.up === '+y',
+    deadZone,
+    through: Math.round(through * 1000),
+    start,
+    ...placeOnCircle(degrees, borders),
+  };
+}
+
+/** For each direction the one whose drawing it mirrors, or -1. */
+function mirrors(
+  { mirror = {} }: CompassDefinition,
+  names: readonly string[],
+  degrees: readonly number[],
+  place: (name: string, at: DocumentPath) => number,
+  path: DocumentPath,
+  problems: ProblemList,
+): number[] {
+  const mirrorOf = new Array<number>(names.length).fill(-1);
+  if (typeof mirror === 'string') {
+    // Up and down (within rounding) are on neither side.
+    const side = (angle: number): number => Math.sign(Math.round(Math.cos((angle * Math.PI) / 180) * 1e9));
+    degrees.forEach((angle, index) => {
+      if (side(angle) !== (mirror === 'west' ? -1 : 1)) return;
+      mirrorOf[index] = degrees.findIndex((other) => apart(other, 180 - angle) < 1e-9);
+      if (mirrorOf[index] < 0)
+        problems.add('compass-mirror-none', path, {
+          direction: names[index],
+          degrees: clockwise(180 - angle),
+        });
+    });
+    return mirrorOf;
+  }
+  for (const [direction, from] of Object.entries(mirror)) {
+    const at = [...path, direction];
+    const index = place(direction, at);
+    const drawn = place(from, at);
+    if (index >= 0) mirrorOf[index] = drawn;
+    if (mirror[from] !== undefined) problems.add('compass-mirror', at, { direction, from });
+    else if (index >= 0 && drawn >= 0 && apart(degrees[index]!, 180 - degrees[drawn]!) > 45)
+      problems.add('compass-mirror-far', at, { direction, from, degrees: clockwise(180 - degrees[drawn]!) });
+  }
+  return mirrorOf;
+}
+
+/** Degrees between two angles, from 0 to 180. */
+export function apart(one: number, other: number): number {
+  const turned = clockwise(one - other);
+  return Math.min(turned, 360 - turned);
 }
 
 function checkAngles(
@@ -89,7 +151,7 @@ function checkAngles(
   for (const [name, angle] of Object.entries(degrees)) {
     const at = [...path, 'directions', name];
     if (!Number.isFinite(angle)) problems.add('field-kind', at, { expected: 'degrees', received: angle });
-    const turned = ((angle % 360) + 360) % 360;
+    const turned = clockwise(angle);
     const one = seen.get(turned);
     if (one !== undefined) problems.add('compass-same', at, { one, other: name, degrees: turned });
     seen.set(turned, name);
@@ -97,23 +159,13 @@ function checkAngles(
 }
 
 /**
- * The direction nearest to a vector.
- *
- * @returns its index; -1 where the vector is shorter than the dead zone, or has no length, so that the
- *   character keeps facing where it faced. Of two equally near directions the first named one is taken.
+ * The next direction on the shorter way round from one to another; of two equal ways the one by the side
+ * that faces the viewer, clockwise if both do.
  */
-export function nearestDirection(compass: Compass, x: number, y: number): number {
-  const length = Math.hypot(x, y);
-  if (length < compass.deadZone || length === 0) return -1;
-  let nearest = -1;
-  let most = -Infinity;
-  for (let i = 0; i < compass.x.length; i++) {
-    // The cosine of the angle between them; divided by the length, so that huge vectors do not overflow.
-    const along = compass.x[i]! * (x / length) + compass.y[i]! * (y / length);
-    if (along > most) {
-      most = along;
-      nearest = i;
-    }
-  }
-  return nearest;
+export function neighbourTowards({ degrees, order }: Compass, from: number, to: number): number {
+  const turn = clockwise(degrees[to]! - degrees[from]!);
+  // The sine is not quite 0 where it should be.
+  const isSouthward = Math.sin(((degrees[from]! + 90) * Math.PI) / 180) > -1e-9;
+  const step = turn < 180 || (turn === 180 && isSouthward) ? 1 : order.length - 1;
+  return order[(order.indexOf(from) + step) % order.length]!;
 }

@@ -1,49 +1,85 @@
 import type { Clip } from '../clip/clip.js';
+import type { FlipbookDefinition } from '../clip/rows.js';
+import { apart } from '../compass/compass.js';
 import type { Compass } from '../compass/compass.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import type { ControllerDefinition } from './definition.js';
 
 /** The drawing of one direction: a clip, mirrored or not. */
 export interface Page {
   readonly clip: Clip;
   readonly mirrored: boolean;
+  /** The direction it is drawn for: another one where it is mirrored, or where the nearest drawing stands in. */
+  readonly drawnFor: number;
+  /** Whether it stands in for a direction that has neither a drawing nor a mirror image. */
+  readonly standsIn: boolean;
 }
 
 interface BooksInput {
-  readonly definition: ControllerDefinition;
   /** `undefined` for a clip that has problems of its own. */
   readonly clips: ReadonlyMap<string, Clip | undefined>;
+  readonly flipbooks: ReadonlyMap<string, FlipbookDefinition>;
   readonly compass: Compass;
   readonly problems: ProblemList;
 }
 
-/** What a clip or flipbook shows in each direction of the compass; empty after a problem. */
-export function pagesOf(shows: string, path: DocumentPath, input: BooksInput): Page[] {
-  const { clips, compass, problems, definition } = input;
-  const { flipbooks = {} } = definition;
-  const flipbook = Object.hasOwn(flipbooks, shows) ? flipbooks[shows]! : undefined;
-  if (flipbook === undefined) {
-    if (!clips.has(shows))
-      problems.add('clip-unknown', path, {
-        name: shows,
-        known: [...clips.keys(), ...Object.keys(flipbooks)],
-      });
-    const clip = clips.get(shows);
-    return clip === undefined
-      ? []
-      : compass.names.map((_, i) => ({ clip, mirrored: compass.mirrorOf[i]! >= 0 }));
+/** What clips and flipbooks show in each direction of the compass. */
+export class Books {
+  /** By name; a clip is in it once it was asked for. Empty after a problem. */
+  readonly pages = new Map<string, readonly Page[]>();
+
+  constructor(private readonly input: BooksInput) {
+    for (const [name, flipbook] of input.flipbooks) this.pages.set(name, this.flipbook(name, flipbook));
   }
-  const at = ['flipbooks', shows];
-  for (const direction of Object.keys(flipbook))
-    if (!compass.names.includes(direction))
-      problems.add('direction-unknown', [...at, direction], { name: direction, known: compass.names });
-  return compass.names.flatMap((direction, i) => {
-    const drawn = flipbook[direction];
-    const name = drawn ?? flipbook[compass.names[compass.mirrorOf[i]!] ?? ''];
-    if (name === undefined) problems.add('flipbook-gap', at, { direction });
-    else if (!clips.has(name))
-      problems.add('clip-unknown', [...at, direction], { name, known: [...clips.keys()] });
-    const clip = name === undefined ? undefined : clips.get(name);
-    return clip === undefined ? [] : [{ clip, mirrored: drawn === undefined }];
-  });
+
+  /** What a clip or flipbook shows in each direction; empty after a problem. */
+  pagesOf(shows: string, path: DocumentPath): readonly Page[] {
+    const known = this.pages.get(shows);
+    if (known !== undefined) return known;
+    const { clips, compass, problems, flipbooks } = this.input;
+    if (!clips.has(shows))
+      problems.add('clip-unknown', path, { name: shows, known: [...clips.keys(), ...flipbooks.keys()] });
+    const clip = clips.get(shows);
+    if (clip === undefined) return [];
+    const pages = compass.mirrorOf.map((from, i): Page => ({
+      clip,
+      mirrored: from >= 0,
+      drawnFor: from < 0 ? i : from,
+      standsIn: false,
+    }));
+    this.pages.set(shows, pages);
+    return pages;
+  }
+
+  private flipbook(name: string, flipbook: FlipbookDefinition): Page[] {
+    const { clips, compass, problems } = this.input;
+    const path = ['flipbooks', name];
+    const drawn = compass.names.map((direction) => {
+      const clip = flipbook[direction];
+      if (clip !== undefined && !clips.has(clip))
+        problems.add('clip-unknown', [...path, direction], { name: clip, known: [...clips.keys()] });
+      return clip === undefined ? undefined : clips.get(clip);
+    });
+    for (const direction of Object.keys(flipbook))
+      if (!compass.names.includes(direction))
+        problems.add('direction-unknown', [...path, direction], { name: direction, known: compass.names });
+    const pages = compass.mirrorOf.map((from, i): Page | undefined => {
+      const drawnFor = drawn[i] === undefined ? from : i;
+      const clip = drawn[drawnFor];
+      return clip && { clip, mirrored: drawnFor !== i, drawnFor, standsIn: false };
+    });
+    const there = pages.flatMap((page, i) => (page === undefined ? [] : [i]));
+    const isNamed = compass.names.some((direction) => flipbook[direction] !== undefined);
+    if (there.length === 0 && !isNamed) problems.add('flipbook-empty', path);
+    if (there.length === 0) return [];
+    return pages.map((page, i) => page ?? { ...pages[nearest(compass, i, there)]!, standsIn: true });
+  }
+}
+
+/** The nearest of some directions; of two equally near the one that looks more to the side, then the first named. */
+function nearest({ degrees }: Compass, direction: number, among: readonly number[]): number {
+  const farness = (one: number): number => {
+    const upright = Math.abs(Math.sin((degrees[one]! * Math.PI) / 180));
+    return Math.round(apart(degrees[direction]!, degrees[one]!) * 1e6) + upright / 2;
+  };
+  return among.reduce((best, one) => (farness(one) < farness(best) ? one : best));
 }

@@ -1,7 +1,7 @@
 import { buildClip } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
-import { buildCompass, nearestDirection, noCompass } from '../compass/compass.js';
-import type { Compass } from '../compass/compass.js';
+import { writeOutRows } from '../clip/rows.js';
+import { buildCompass, noCompass } from '../compass/compass.js';
 import { ProblemList, callError } from '../problem/problem.js';
 import { PoseBook } from '../sheet/pose.js';
 import { cutSheet } from '../sheet/sheet.js';
@@ -11,8 +11,10 @@ import { needsPulse } from '../signal/condition.js';
 import type { Condition } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
+import { Books } from './books.js';
+import { compileTurning } from './turning.js';
 import { compileStates, tagsOf } from './states.js';
-import type { Controller, State, Turning, Watched } from './controller.js';
+import type { Controller, State, Watched } from './controller.js';
 import { Numbers } from './numbers.js';
 import type { ControllerDefinition } from './definition.js';
 import { Reports } from './reports.js';
@@ -45,15 +47,25 @@ export function compileController(
   if (sheets.size === 0) problems.add('sheet-none', ['sheets']);
 
   const clips = new Map<string, Clip | undefined>();
-  for (const [name, clip] of Object.entries(definition.clips))
-    clips.set(name, buildClip(name, clip, sheets, ['clips', name], problems));
+  const written = writeOutRows(definition.clips, definition.flipbooks ?? {}, problems);
+  for (const [name, row] of written.clips) clips.set(name, buildClip(name, row, sheets, problems));
 
   const compass =
     definition.compass === undefined ? noCompass : buildCompass(definition.compass, ['compass'], problems);
   const { signals: given = {}, derived = {} } = definition;
   const signals = new SignalCompiler(given, derived, tagsOf(definition), problems);
   const turning = compileTurning(definition, compass, signals, problems);
-  const states = compileStates({ definition, clips, compass, signals, problems, poses: new PoseBook() });
+  const books = new Books({ clips, flipbooks: written.flipbooks, compass, problems });
+  const states = compileStates({
+    definition,
+    clips,
+    books,
+    compass,
+    signals,
+    problems,
+    poses: new PoseBook(),
+  });
+  const turnTimer = compass.through > 0 ? signals.addTimer() : -1;
   const tables = signals.finish();
   const received = states.list.length;
   if (received > mostStates) problems.add('too-many-states', ['states'], { received, most: mostStates });
@@ -72,6 +84,7 @@ export function compileController(
     definition,
     sheets: sheets as Map<string, Sheet>,
     clips: clips as Map<string, Clip>,
+    pages: books.pages,
     compass,
     tables,
     states: states.list,
@@ -82,7 +95,8 @@ export function compileController(
     conditions: states.conditions,
     conditionTexts: states.conditionTexts,
     cueNames: states.cueNames,
-    turning: turning === 'regions' ? undefined : turning,
+    turning,
+    turnTimer,
     watched: watchedStates(states.list, states.conditions, order),
     situations: new Situations(states.conditions, states.list, order),
     routes: new Routes(states.list),
@@ -110,37 +124,4 @@ export function signalNamed({ signals, derived }: SignalTables, name: string): S
   if (signal !== undefined) return signal;
   if (derived.has(name)) throw callError('set-derived', { name });
   throw callError('set-unknown', { name, known: [...signals.keys()] });
-}
-
-/**
- * Reads what turns the character. A compass of two sides over one signal is cut into that number's regions, so that
- * turning costs nothing until a border is passed; any other vector is computed when a signal it reads has changed.
- */
-function compileTurning(
-  { compass: definition }: ControllerDefinition,
-  compass: Compass,
-  signals: SignalCompiler,
-  problems: ProblemList,
-): Turning | 'regions' | undefined {
-  if (definition === undefined || definition.directions === 'none') return undefined;
-  const by = typeof definition.by === 'string' ? [`${definition.by}.x`, `${definition.by}.y`] : definition.by;
-  if (by?.length !== 2) {
-    problems.add('compass-by', ['compass', 'by']);
-    return undefined;
-  }
-  const x = signals.number(by[0], ['compass', 'by', 0]);
-  const y = signals.number(by[1], ['compass', 'by', 1]);
-  if (x === undefined || y === undefined) return undefined;
-  if (definition.directions === 'sides' && y.constant === 0 && x.plain?.shape === 'plain') {
-    const { deadZone } = compass;
-    signals
-      .regionsOf(x.plain.slot)
-      .addTurn([deadZone, -deadZone], (value) =>
-        nearestDirection(compass, Math.max(-1e300, Math.min(1e300, value)), 0),
-      );
-    return 'regions';
-  }
-  signals.watch(x);
-  signals.watch(y);
-  return { x: x.program, y: y.program };
 }

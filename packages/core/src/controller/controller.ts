@@ -10,7 +10,9 @@ import type { Numbers } from './numbers.js';
 import type { Reports } from './reports.js';
 import type { Routes } from './routes.js';
 import type { Situations } from './situations.js';
+import type { Page } from './books.js';
 import type { Timeline } from './timeline.js';
+import type { Turning } from './turning.js';
 
 /** A hop with its names resolved. */
 export interface Hop {
@@ -59,6 +61,10 @@ export interface State {
   /** What is kept when it is entered, by the state that is left. */
   readonly carry: readonly CarryRule[];
   readonly held: boolean;
+  /** The vector it faces by, if it is not the controller's. */
+  readonly facesBy: Turning | undefined;
+  /** The book that shows first after a turn of so many degrees. */
+  readonly turns: { readonly book: number; readonly least: number } | undefined;
   readonly final: boolean;
   /** Whether `leaves` says where it is left when it no longer stands. */
   readonly leaves: boolean;
@@ -87,12 +93,6 @@ export interface State {
   readonly reads: readonly number[];
 }
 
-/** What turns the character: two programs. */
-export interface Turning {
-  readonly x: Program;
-  readonly y: Program;
-}
-
 /** A state whose `when` is watched for the instant at which it becomes true. */
 export interface Watched {
   readonly state: number;
@@ -112,6 +112,8 @@ export interface Controller {
   readonly definition: ControllerDefinition;
   readonly sheets: ReadonlyMap<string, Sheet>;
   readonly clips: ReadonlyMap<string, Clip>;
+  /** What each flipbook, and each clip that a state shows, shows in each direction of the compass. */
+  readonly pages: ReadonlyMap<string, readonly Page[]>;
   readonly compass: Compass;
   readonly tables: SignalTables;
   readonly states: readonly State[];
@@ -127,6 +129,8 @@ export interface Controller {
   readonly cueNames: readonly string[];
   /** Absent when the character never turns, or when one number's regions say where it turns. */
   readonly turning: Turning | undefined;
+  /** The timer of a compass that takes its time to turn; -1 for none. */
+  readonly turnTimer: number;
   /** The states whose `when` is watched for the instant at which it becomes true, from the highest rank. */
   readonly watched: readonly Watched[];
   readonly situations: Situations;

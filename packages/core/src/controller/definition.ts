@@ -1,5 +1,6 @@
 import type { ClipDefinition } from '../clip/definition.js';
-import type { CompassDefinition } from '../compass/compass.js';
+import type { FlipbookDefinition } from '../clip/rows.js';
+import type { CompassDefinition, VectorDefinition } from '../compass/definition.js';
 import type { SheetDefinition } from '../sheet/definition.js';
 import type { DerivedDefinition, SignalDefinition } from '../signal/definition.js';
 
@@ -73,6 +74,21 @@ export interface ScrubDefinition {
   to: number;
 }
 
+/** A vector of its own that a state faces by. */
+export interface FacingDefinition {
+  by: VectorDefinition;
+  /** Default: that of the compass. */
+  deadZone?: number | undefined;
+}
+
+/** What a state shows first when the character turns in it. */
+export interface TurnsDefinition {
+  /** The clip or flipbook, in the new direction; played once. */
+  shows: string;
+  /** From how many degrees on a turn shows it. Default 90. */
+  least?: number | undefined;
+}
+
 /** A state as it stands in a document. */
 export interface StateDefinition {
   /** The clip or flipbook it shows; `gaits` instead gives several. */
@@ -106,8 +122,10 @@ export interface StateDefinition {
   again?: AgainRule | undefined;
   /** Names that conditions can test: true while a state with this tag shows. */
   tags?: readonly string[] | undefined;
-  /** `held`: keeps the direction it was entered with. Default: turns. */
-  facing?: 'held' | undefined;
+  /** `held`: keeps the direction it was entered with; or another vector than the compass's. Default: turns with the compass. */
+  facing?: 'held' | FacingDefinition | undefined;
+  /** A clip shown in between when the character turns while this state shows. */
+  turns?: TurnsDefinition | undefined;
   /** No rank cuts it off. Default false. */
   final?: boolean | undefined;
 }
@@ -119,7 +137,7 @@ export interface ControllerDefinition {
   sheets: Readonly<Record<string, SheetDefinition>>;
   clips: Readonly<Record<string, ClipDefinition>>;
   /** A clip for each direction, by name. */
-  flipbooks?: Readonly<Record<string, Readonly<Record<string, string>>>> | undefined;
+  flipbooks?: Readonly<Record<string, FlipbookDefinition>> | undefined;
   compass?: CompassDefinition | undefined;
   signals?: Readonly<Record<string, SignalDefinition>> | undefined;
   derived?: Readonly<Record<string, DerivedDefinition>> | undefined;

@@ -5,8 +5,7 @@ import type { PoseBook } from '../sheet/pose.js';
 import type { Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/compiler.js';
 import type { SignalCompiler } from '../signal/compiler.js';
-import { pagesOf } from './books.js';
-import type { Page } from './books.js';
+import type { Books, Page } from './books.js';
 import type { Hop, State, Yield } from './controller.js';
 import type {
   AtDefinition,
@@ -16,6 +15,8 @@ import type {
   StateDefinition,
 } from './definition.js';
 import { gaitBands, rateOf, scrubOf } from './motion.js';
+import { turningBy } from './turning.js';
+import type { Turning } from './turning.js';
 import { Timeline, buildSegments, posesOf } from './timeline.js';
 import type { FrameRules, Segments } from './timeline.js';
 
@@ -29,6 +30,7 @@ interface StatesInput {
   readonly definition: ControllerDefinition;
   /** `undefined` for a clip that has problems of its own. */
   readonly clips: ReadonlyMap<string, Clip | undefined>;
+  readonly books: Books;
   readonly compass: Compass;
   readonly signals: SignalCompiler;
   readonly problems: ProblemList;
@@ -118,6 +120,8 @@ class StatesCompiler {
     const gaits = gaitBands(definition, path, this.input);
     const shown = this.shown(definition, path);
     const bridges = this.bridges(definition, shown.length, path);
+    const turns = this.turns(definition, kind, [...path, 'turns']);
+    const books = [...shown, ...bridges.books, ...(turns === undefined ? [] : [turns.book])];
     const clips = [...new Set(shown.flatMap(({ pages }) => pages.map(({ clip }) => clip)))];
     this.checkEnd(definition, kind, clips, path);
     const { hops = [], yields = [] } = definition;
@@ -146,6 +150,8 @@ class StatesCompiler {
       })),
       carry: this.carry(definition, [...path, 'carry']),
       held: definition.facing === 'held',
+      facesBy: this.facesBy(definition, [...path, 'facing']),
+      turns: turns && { book: shown.length + bridges.books.length, least: turns.least },
       final: definition.final ?? false,
       leaves,
       atLeast,
@@ -158,8 +164,8 @@ class StatesCompiler {
         0,
       ),
       ends: kind !== 'posture',
-      books: this.timelines([...shown, ...bridges.books], index, definition),
-      bookNames: [...shown, ...bridges.books].map((book) => book.name),
+      books: this.timelines(books, index, definition),
+      bookNames: books.map((book) => book.name),
       gaits,
       bridges: bridges.from,
       rate,
@@ -305,10 +311,10 @@ class StatesCompiler {
   private shown({ shows, gaits }: StateDefinition, path: DocumentPath): Book[] {
     if ((shows === undefined) === (gaits === undefined)) this.input.problems.add('shows-one', path);
     if (shows !== undefined)
-      return [{ name: shows, pages: pagesOf(shows, [...path, 'shows'], this.input), bridge: false }];
+      return [{ name: shows, pages: this.input.books.pagesOf(shows, [...path, 'shows']), bridge: false }];
     return (gaits?.shows ?? []).map((name, i) => ({
       name,
-      pages: pagesOf(name, [...path, 'gaits', 'shows', i], this.input),
+      pages: this.input.books.pagesOf(name, [...path, 'gaits', 'shows', i]),
       bridge: false,
     }));
   }
@@ -321,12 +327,8 @@ class StatesCompiler {
   ): { books: Book[]; from: (number | undefined)[][] } {
     const from: (number | undefined)[][] = [];
     const books: Book[] = [];
-    const add = (shows: string, at: DocumentPath): number => {
-      const pages = pagesOf(shows, at, this.input);
-      const endless = pages.find(({ clip }) => clip.loopFrom >= 0);
-      if (endless !== undefined) this.input.problems.add('bridge-endless', at, { clip: endless.clip.name });
-      return first + books.push({ name: shows, pages, bridge: true }) - 1;
-    };
+    const add = (shows: string, at: DocumentPath): number =>
+      first + books.push(this.bridgeBook(shows, at)) - 1;
     for (const [name, bridge] of Object.entries(bridges)) {
       const at = [...path, 'bridges', name];
       const index = this.stateIndex(name, at);
@@ -343,6 +345,40 @@ class StatesCompiler {
       }
     }
     return { books, from };
+  }
+
+  /** A flipbook that is played in between. */
+  private bridgeBook(shows: string, at: DocumentPath): Book {
+    const pages = this.input.books.pagesOf(shows, at);
+    const endless = pages.find(({ clip }) => clip.loopFrom >= 0);
+    if (endless !== undefined) this.input.problems.add('bridge-endless', at, { clip: endless.clip.name });
+    return { name: shows, pages, bridge: true };
+  }
+
+  /** What shows first after a turn; undefined for nothing. */
+  private turns(
+    { turns }: StateDefinition,
+    kind: State['kind'],
+    path: DocumentPath,
+  ): { book: Book; least: number } | undefined {
+    if (turns === undefined) return undefined;
+    const { shows, least = 90 } = turns;
+    const { problems, compass } = this.input;
+    if (kind === 'act') problems.add('turns-act', path);
+    if (compass.names.length < 2) problems.add('facing-none', path);
+    if (!(least >= 0 && least <= 180)) problems.add('turns-least', [...path, 'least'], { received: least });
+    return { book: this.bridgeBook(shows, [...path, 'shows']), least };
+  }
+
+  /** The vector of its own that a state faces by. */
+  private facesBy({ facing }: StateDefinition, path: DocumentPath): Turning | undefined {
+    if (typeof facing !== 'object') return undefined;
+    const { compass, signals, problems } = this.input;
+    const { by, deadZone = compass.deadZone } = facing;
+    if (compass.names.length < 2) problems.add('facing-none', path);
+    if (!(deadZone >= 0))
+      problems.add('field-kind', [...path, 'deadZone'], { expected: '0 or more', received: deadZone });
+    return turningBy(by, { ...compass, deadZone }, [...path, 'by'], signals, problems);
   }
 
   private timelines(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {

@@ -90,6 +90,15 @@ const clip = section(
     cells: z
       .union([cellsPart, z.array(cellsPart)], { error: 'cells, such as 0-7, [0-3, 5] or { row: 2 }' })
       .describe('Cells in order: 0-7, 7-0, 3, { row: 2 } or a list of these.'),
+    rows: z
+      .union([z.array(z.string()), z.record(z.string(), z.number())], {
+        error: 'directions from the first row down, such as [south, east, north], or rows by direction',
+      })
+      .optional()
+      .describe('The directions it is drawn for, a row of the sheet each; "cells" are those of the first.'),
+    every: number
+      .optional()
+      .describe('With "rows": how many cells from one to the next; default: the columns of the grid.'),
     fps: number.optional().describe('Frames a second.'),
     ms: z
       .union([number, z.array(number)], { error: 'milliseconds: one number, or one for each frame' })
@@ -118,21 +127,42 @@ const clip = section(
   'a clip: { cells, fps }',
 );
 
+const vector = z.union([z.string(), z.tuple([z.union([text, number]), z.union([text, number])])], {
+  error: 'two expressions, such as [vx, 0], or the name of a vector',
+});
+
 const compass = section(
   {
-    directions: z.union([z.enum(['none', 'sides', 'four', 'eight']), z.record(z.string(), number)], {
-      error: '"none", "sides", "four", "eight" or directions by name at degrees',
-    }),
-    mirror: named(text, 'pairs of directions')
-      .optional()
-      .describe('Directions drawn as the mirror image of another: { west: east }.'),
-    by: z
-      .union([z.string(), z.tuple([z.union([text, number]), z.union([text, number])])], {
-        error: 'two expressions, such as [vx, 0], or the name of a vector',
+    directions: z.union(
+      [z.enum(['none', 'sides', 'four', 'eight', 'sixteen']), z.record(z.string(), number)],
+      {
+        error: '"none", "sides", "four", "eight", "sixteen" or directions by name at degrees',
+      },
+    ),
+    mirror: z
+      .union([z.enum(['west', 'east']), z.record(z.string(), z.string())], {
+        error: '"west" (all that point west), "east", or pairs of directions: { west: east }',
       })
       .optional()
-      .describe('The vector that turns the character.'),
+      .describe('Directions drawn as the mirror image of another: a side, or pairs: { west: east }.'),
+    by: vector.optional().describe('The vector that turns the character.'),
+    up: z
+      .enum(['-y', '+y'], { error: '"-y" or "+y"' })
+      .optional()
+      .describe('Which way is up in that vector; default: -y, as on a screen.'),
     deadZone: number.optional().describe('Below this length the character keeps facing where it faced.'),
+    stick: number
+      .optional()
+      .describe('Degrees by which the vector must pass a border before the character turns. Default 0.'),
+    diagonal: z
+      .enum(['nearest', 'keep', 'horizontal', 'vertical'], {
+        error: '"nearest", "keep", "horizontal" or "vertical"',
+      })
+      .optional()
+      .describe('What a vector between two directions means. Default: nearest.'),
+    through: number
+      .optional()
+      .describe('Milliseconds each direction shows at least: far turns pass through those in between.'),
     start: text.optional().describe('The direction it faces at first.'),
   },
   'a compass: { directions, by }',
@@ -266,9 +296,20 @@ const state = section(
       .optional()
       .describe('Names that conditions can test: true while it shows.'),
     facing: z
-      .literal('held', { error: '"held"' })
+      .union([z.literal('held'), z.strictObject({ by: vector, deadZone: z.number().optional() })], {
+        error: '"held", or a vector of its own: { by: aim }',
+      })
       .optional()
-      .describe('Keeps the direction it was entered with.'),
+      .describe('Keeps the direction it was entered with, or faces by another vector than the compass.'),
+    turns: section(
+      {
+        shows: text.describe('The clip or flipbook, played once in the new direction.'),
+        least: number.optional().describe('From how many degrees on. Default 90.'),
+      },
+      'turns: { shows: skid, least: 90 }',
+    )
+      .optional()
+      .describe('What shows first when the character turns in this state.'),
     final: flag.optional().describe('No rank cuts it off.'),
   },
   'a state: { shows, priority, while or when }',

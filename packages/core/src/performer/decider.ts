@@ -1,3 +1,4 @@
+import { apart, neighbourTowards } from '../compass/compass.js';
 import type { State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
@@ -59,17 +60,60 @@ export abstract class Decider extends Chooser {
       }
     const state = this.current;
     const { timeline, toward } = this;
-    const direction = state.held ? timeline.direction : toward;
-    if (direction !== timeline.direction) {
-      this.report(2, timeline.direction, direction, 0);
-      this.changeTimeline(state.books[timeline.book]![direction]!);
-      changed = true;
-    }
+    if (this.controller.turnTimer >= 0) this.endTurn();
+    if (!state.held && toward !== timeline.direction && this.turn(state)) changed = true;
     if (state.rate !== undefined) {
       this.move();
       this.readRate();
     }
     return changed;
+  }
+
+  /** A direction has been shown long enough: the next may follow. */
+  private endTurn(): void {
+    const { numbers, base } = this;
+    const timer = base + this.timerAt(this.controller.turnTimer);
+    if (numbers[timer]! <= numbers[base + Place.due]!) numbers[timer] = Infinity;
+  }
+
+  /**
+   * The direction to show now in a state: where the compass points, or a step on the way there where turning takes its time.
+   * A turn that the state has a clip for needs no steps.
+   */
+  private directionNow(state: State): number {
+    const { toward, numbers, base } = this;
+    const { compass, turnTimer } = this.controller;
+    const { direction } = this.timeline;
+    if (turnTimer < 0 || toward === direction || this.isWide(state)) return toward;
+    if (numbers[base + this.timerAt(turnTimer)] !== Infinity) return direction;
+    this.setTimer(turnTimer, compass.through);
+    return neighbourTowards(compass, direction, toward);
+  }
+
+  /** Whether the compass points so far off that a state has a clip for the turn. */
+  private isWide({ turns }: State): boolean {
+    const { degrees } = this.controller.compass;
+    return (
+      turns !== undefined && apart(degrees[this.timeline.direction]!, degrees[this.toward]!) >= turns.least
+    );
+  }
+
+  /** Turns in the state that shows. @returns whether it did */
+  private turn(state: State): boolean {
+    const { timeline, toward } = this;
+    if (!timeline.bridge && this.isWide(state)) {
+      this.report(2, timeline.direction, toward, 0);
+      this.move();
+      this.marks &= ~Mark.ended;
+      this.timeline = state.books[state.turns!.book]![toward]!;
+      this.takePlace(timeline, 'none');
+      return true;
+    }
+    const direction = this.directionNow(state);
+    if (direction === timeline.direction) return false;
+    this.report(2, timeline.direction, direction, 0);
+    this.changeTimeline(state.books[timeline.book]![direction]!);
+    return true;
   }
 
   /**
@@ -176,7 +220,8 @@ export abstract class Decider extends Chooser {
         this.numbers[this.base + Place.timer]!,
         at + state.atLeast,
       );
-    const direction = state.held ? before.direction : this.toward;
+    if (state.facesBy !== states[before.state]!.facesBy) this.readCompass(state);
+    const direction = state.held ? before.direction : this.directionNow(state);
     if (direction !== before.direction) this.report(2, before.direction, direction, 0);
     const bridge = state.bridges[before.state]?.[before.book];
     this.timeline = state.books[bridge ?? this.gait(state)]![direction]!;

@@ -1,4 +1,4 @@
-import { nearestDirection } from '../compass/compass.js';
+import { pickDirection } from '../compass/circle.js';
 import { signalNamed } from '../controller/compile.js';
 import type { Controller, State } from '../controller/controller.js';
 import { Place, timerOf } from '../controller/numbers.js';
@@ -14,6 +14,9 @@ import type { ComputedTerm } from '../signal/tables.js';
 
 /** The words while they are being computed: one scratch for all, since a reading is never interrupted. */
 const reading = { flags: 0, terms: 0, more: 0 };
+
+/** The vector that is being read: a double handed from function to function would be boxed. */
+const vector = new Float64Array(2);
 
 /**
  * What a performer hears: its signals as they are set, and the situation they amounted to when it decided last.
@@ -161,7 +164,7 @@ export abstract class Listener {
   }
 
   /** Sets a timer so many microseconds ahead. */
-  private setTimer(timer: number, ahead: number): void {
+  protected setTimer(timer: number, ahead: number): void {
     const { numbers, base } = this;
     const instant = this.microseconds + ahead;
     numbers[base + this.timerAt(timer)] = instant;
@@ -223,15 +226,21 @@ export abstract class Listener {
     }
     if (flags !== situation.flags || terms !== situation.terms || more !== situation.more)
       this.situation = controller.situations.find(flags, terms, more);
-    if (controller.turning !== undefined) this.readCompass();
+    this.readCompass(this.current);
   }
 
-  private readCompass(): void {
-    const { compass, turning } = this.controller;
-    const x = runProgram(turning!.x, this.numbers, this.base, this.situation);
-    const y = runProgram(turning!.y, this.numbers, this.base, this.situation);
-    const direction = nearestDirection(compass, x, y);
-    if (direction >= 0) this.toward = direction;
+  /** Finds where the compass points for the vector that a state faces by. */
+  protected readCompass(state: State): void {
+    const turning = state.facesBy ?? this.controller.turning;
+    if (turning === undefined) return;
+    const { numbers, base } = this;
+    const { xPlace, yPlace, compass } = turning;
+    vector[0] = xPlace > 0 ? numbers[base + xPlace]! : runProgram(turning.x, numbers, base, this.situation);
+    vector[1] = yPlace > 0 ? numbers[base + yPlace]! : runProgram(turning.y, numbers, base, this.situation);
+    if (compass.isUpward) vector[1] = -vector[1];
+    const { toward } = this;
+    const direction = pickDirection(compass, vector, toward);
+    if (direction !== toward) this.toward = direction;
   }
 
   private compute(term: ComputedTerm): void {

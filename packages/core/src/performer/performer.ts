@@ -166,6 +166,11 @@ export class Performer extends Decider {
     return this.controller.compass.names[this.timeline.direction]!;
   }
 
+  /** Where the compass points: what it faces, or is turning to; a state that holds its direction may face elsewhere. */
+  get pointsTo(): string {
+    return this.controller.compass.names[this.toward]!;
+  }
+
   /** The name of the clip that shows. */
   get clip(): string {
     return this.timeline.clip.name;

@@ -207,14 +207,18 @@ export function readSnapshot(
 
 const microseconds = (ms: number): number => Math.round(ms * 1000);
 
-/** What has a timer: pulses, each with its bit and how long it is kept, and lasting flags. */
-function timed({ tables }: Controller): { name: string; timer: number; bit: number; keep: number }[] {
+/** What has a timer: pulses, each with its bit and how long it is kept, lasting flags, and a compass that takes its time. */
+function timed({
+  tables,
+  turnTimer,
+}: Controller): { name: string; timer: number; bit: number; keep: number }[] {
   const lasting = tables.computed.flatMap((term) => {
     if (term.kind !== 'lasting') return [];
     const { text } = tables.terms.find(({ word, bit }) => word === term.word && bit === term.bit)!;
     return [{ name: text, timer: term.timer, bit: 0, keep: Infinity }];
   });
-  return [...tables.pulses, ...lasting];
+  const turning = { name: 'the next turn', timer: turnTimer, bit: 0, keep: Infinity };
+  return [...tables.pulses, ...lasting, ...(turnTimer < 0 ? [] : [turning])];
 }
 
 /** The instants of the timers. A pulse that is on expires in any case: one without an instant as if set just now. */

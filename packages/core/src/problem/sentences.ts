@@ -93,9 +93,25 @@ const sentences = {
     `"${v.one}" and "${v.other}" are both at ${v.degrees} degrees; no vector could tell them apart`,
   'compass-mirror': (v: Values) =>
     `"${v.direction}" cannot be mirrored from "${v.from}", which is itself mirrored; mirror from a drawn direction`,
+  'compass-mirror-none': (v: Values) =>
+    `"${v.direction}" has no opposite to be mirrored from: no direction lies at ${v.degrees} degrees; add it, or name pairs: { west: east }`,
+  'compass-mirror-far': (v: Values) =>
+    `the mirror image of "${v.from}" looks towards ${v.degrees} degrees, which is not where "${v.direction}" lies; a drawing is mirrored left to right`,
+  'compass-stick': (v: Values) =>
+    `"stick" must be from 0 to under ${v.most} degrees, not ${shown(v.received)}: by then the next direction itself is reached`,
   'compass-by': () => '"by" is the vector that turns the character: two expressions, such as [vx, 0]',
-  'flipbook-gap': (v: Values) =>
-    `the flipbook has no clip for "${v.direction}" and no mirror gives one; add a clip or a mirror`,
+  'view-finite': (v: Values) => `a view is computed from finite numbers, not ${shown(v.received)}`,
+  'facing-none': () =>
+    'the compass has no directions to face; add a "compass" with two or more, or leave "facing" out',
+  'turns-act': () =>
+    '"turns" begins the clip of its state anew, which would keep an act from ending; it is for states with "while"',
+  'turns-least': (v: Values) => `"least" must be from 0 to 180 degrees, not ${shown(v.received)}`,
+  'flipbook-empty': () => 'the flipbook has no clip for any direction of the compass; add one',
+  'rows-none': () => '"rows" names the directions drawn one below the other, such as [south, east, north]',
+  'rows-twice': (v: Values) =>
+    `the rows make a ${v.what} "${v.name}", which the document has already; rename one of the two`,
+  'rows-every': (v: Values) =>
+    `"every" is how many cells lie from one of the "rows" to the next, a whole number from 1, not ${shown(v.received)}`,
 
   'choice-few': (v: Values) =>
     `a choice needs at least two different names, such as [ground, ladder], not ${shown(v.received)}`,

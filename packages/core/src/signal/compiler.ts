@@ -96,6 +96,11 @@ export class SignalCompiler implements KindReader {
     return this.regions[slot]!;
   }
 
+  /** Another instant that performers keep among their timers. */
+  addTimer(): number {
+    return this.timers++;
+  }
+
   /** Has every change of the numbers that a program reads noticed. */
   watch(expression: { readonly program: Program }): void {
     for (const slot of slotsOf(expression.program)) this.regions[slot]!.joint = true;

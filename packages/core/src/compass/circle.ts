@@ -1,0 +1,124 @@
+import type { DiagonalRule } from './definition.js';
+
+/**
+ * The circle of directions cut at the borders between them. A place on it is not an angle but grows with it, from 0
+ * (right) by 1 for each quarter turn clockwise: it is found by one division (see {@link circlePlace}), so that every
+ * machine finds the same, and a diagonal lies exactly in the middle of a quarter.
+ */
+export interface Circle {
+  /** The directions clockwise, beginning with the one that lies across or after the place 0. */
+  readonly order: readonly number[];
+  /** Where the sector of each direction in `order` but the last ends; that of the last ends at the last border. */
+  readonly borders: readonly number[];
+  /** Where a direction is kept once it is faced; the first lies behind the second when 0 is between them. */
+  readonly keepsFrom: readonly number[];
+  readonly keepsTo: readonly number[];
+}
+
+/** The border clockwise after a direction. */
+interface Border {
+  readonly direction: number;
+  readonly next: number;
+  /** In degrees, from 0 to under 360. */
+  readonly degrees: number;
+  /** By how many degrees the vector must pass it. */
+  readonly stick: number;
+  /** Degrees from it to the nearer of its two directions. */
+  readonly room: number;
+}
+
+/** An angle as degrees from 0 to under 360. */
+export const clockwise = (degrees: number): number => ((degrees % 360) + 360) % 360;
+
+/** How level an angle is, from 0 to 1, without the noise of rounding. */
+const level = (degrees: number): number =>
+  Math.round(Math.abs(Math.cos((degrees * Math.PI) / 180)) * 1e9) / 1e9;
+
+/** The borders between neighbours: in the middle, or moved by what a diagonal means. */
+export function bordersOf(degrees: readonly number[], diagonal: DiagonalRule, stick: number): Border[] {
+  const order = degrees.map((_, index) => index).sort((a, b) => degrees[a]! - degrees[b]!);
+  return order.map((direction, i) => {
+    const next = order[(i + 1) % order.length]!;
+    const gap = clockwise(degrees[next]! - degrees[direction]!) || 360;
+    // What is nearer to the middle than to either direction is a quarter of the gap to both sides.
+    const wider = level(degrees[direction]!) - level(degrees[next]!);
+    const preferred = diagonal === 'horizontal' ? wider : diagonal === 'vertical' ? -wider : 0;
+    const shift = (Math.sign(preferred) * gap) / 4;
+    return {
+      direction,
+      next,
+      degrees: clockwise(degrees[direction]! + gap / 2 + shift),
+      stick: diagonal === 'keep' ? Math.max(stick, gap / 4) : stick,
+      room: gap / 2 - Math.abs(shift),
+    };
+  });
+}
+
+/** Puts the borders on the circle. */
+export function placeOnCircle(degrees: readonly number[], borders: readonly Border[]): Circle {
+  const sorted = [...borders].sort((a, b) => a.degrees - b.degrees);
+  const keepsFrom = new Array<number>(degrees.length).fill(0);
+  const keepsTo = new Array<number>(degrees.length).fill(4);
+  for (const { direction, next, degrees: at, stick } of borders.length > 1 ? borders : []) {
+    keepsTo[direction] = placeOfDegrees(at + stick);
+    keepsFrom[next] = placeOfDegrees(at - stick);
+  }
+  return {
+    order: sorted.map(({ direction }) => direction),
+    borders: sorted.map(({ degrees: at }) => placeOfDegrees(at)),
+    keepsFrom,
+    keepsTo,
+  };
+}
+
+/** The place on the circle of an angle; exact where the angle is a multiple of 45 degrees. */
+function placeOfDegrees(degrees: number): number {
+  const angle = clockwise(degrees);
+  const quarter = Math.floor(angle / 90);
+  const rest = angle - quarter * 90;
+  if (rest === 0 || rest === 45) return quarter + rest / 90;
+  const radians = (rest * Math.PI) / 180;
+  const [x, y] = [Math.cos(radians), Math.sin(radians)];
+  return quarter + y / (x + y);
+}
+
+/**
+ * The place of a vector on the circle, from 0 to under 4: for each quarter one more, and within it the part of the second
+ * coordinate in the sum of both ("diamond angle"). The vector must not be 0.
+ */
+function circlePlace(vector: Float64Array): number {
+  let x = vector[0]!;
+  let y = vector[1]!;
+  if (Math.abs(x) + Math.abs(y) === Infinity) {
+    x *= 0.25;
+    y *= 0.25;
+  }
+  if (y >= 0) return x > 0 ? y / (x + y) : 1 + -x / (y - x);
+  return x < 0 ? 2 + y / (x + y) : 3 + x / (x - y);
+}
+
+/**
+ * The direction that a vector picks.
+ *
+ * @param vector right and down positive; handed over in an array, since doubles as arguments would be boxed
+ * @param present the direction it points to now: kept within the dead zone, near its borders, and on them
+ */
+export function pickDirection(
+  circle: Circle & { readonly deadZone: number },
+  vector: Float64Array,
+  present: number,
+): number {
+  const x = vector[0]!;
+  const y = vector[1]!;
+  const { deadZone, keepsFrom, keepsTo, order, borders } = circle;
+  if ((x === 0 && y === 0) || x * x + y * y < deadZone * deadZone) return present;
+  const place = circlePlace(vector);
+  const from = keepsFrom[present]!;
+  const to = keepsTo[present]!;
+  if (from <= to ? place >= from && place <= to : place >= from || place <= to) return present;
+  let sector = 0;
+  while (sector < borders.length && place > borders[sector]!) sector++;
+  const picked = order[sector % order.length]!;
+  // Exactly on a border, and facing neither: the direction that the document names first.
+  return place === borders[sector] ? Math.min(picked, order[(sector + 1) % order.length]!) : picked;
+}

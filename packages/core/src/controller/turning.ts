@@ -1,0 +1,80 @@
+import type { Compass } from '../compass/compass.js';
+import type { VectorDefinition } from '../compass/definition.js';
+import type { DocumentPath, ProblemList } from '../problem/problem.js';
+import type { SignalCompiler } from '../signal/compiler.js';
+import { placeOf } from '../signal/program.js';
+import type { Program } from '../signal/program.js';
+import type { ControllerDefinition } from './definition.js';
+
+/** A vector that turns the character. */
+export interface Turning {
+  readonly x: Program;
+  readonly y: Program;
+  /** Where its parts are kept among the numbers, if they are signals as they stand; 0 where a program computes them. */
+  readonly xPlace: number;
+  readonly yPlace: number;
+  /** The compass it turns, with the dead zone that counts for this vector. */
+  readonly compass: Compass;
+}
+
+/**
+ * Reads what turns the character. A compass of two sides over one signal is cut into that number's regions, so that
+ * turning costs nothing until a border is passed; any other vector is read when a signal of it has changed.
+ *
+ * @returns `undefined` for a character that never turns, or whose turning is in the regions
+ */
+export function compileTurning(
+  { compass: definition, states = {} }: ControllerDefinition,
+  compass: Compass,
+  signals: SignalCompiler,
+  problems: ProblemList,
+): Turning | undefined {
+  if (definition === undefined || definition.directions === 'none') return undefined;
+  if (definition.by === undefined) {
+    problems.add('compass-by', ['compass', 'by']);
+    return undefined;
+  }
+  // Where states take other vectors too, each counts while its state shows.
+  const isOnlyVector = Object.values(states).every(({ facing }) => typeof facing !== 'object');
+  if (definition.directions === 'sides' && isOnlyVector && isOneNumber(definition.by)) {
+    const x = signals.number(definition.by[0], ['compass', 'by', 0]);
+    if (x === undefined) return undefined;
+    if (x.plain?.shape === 'plain') {
+      const { deadZone } = compass;
+      signals
+        .regionsOf(x.plain.slot)
+        .addTurn([0, deadZone, -deadZone], (value) =>
+          Math.abs(value) < deadZone || value === 0 ? -1 : value > 0 ? 0 : 1,
+        );
+      return undefined;
+    }
+  }
+  return turningBy(definition.by, compass, ['compass', 'by'], signals, problems);
+}
+
+const isOneNumber = (by: VectorDefinition): by is readonly [string | number, string | number] =>
+  typeof by !== 'string' && Number(by[1]) === 0;
+
+/** Reads one vector; `undefined` after a problem was added. */
+export function turningBy(
+  by: VectorDefinition,
+  compass: Compass,
+  path: DocumentPath,
+  signals: SignalCompiler,
+  problems: ProblemList,
+): Turning | undefined {
+  const parts = typeof by === 'string' ? [`${by}.x`, `${by}.y`] : by;
+  if (parts.length !== 2) {
+    problems.add('compass-by', path);
+    return undefined;
+  }
+  const at = (part: number): DocumentPath => (typeof by === 'string' ? path : [...path, part]);
+  const x = signals.number(parts[0], at(0));
+  const y = signals.number(parts[1], at(1));
+  if (x === undefined || y === undefined) return undefined;
+  signals.watch(x);
+  signals.watch(y);
+  const placeOfPart = (part: typeof x): number =>
+    part.plain?.shape === 'plain' ? placeOf(part.plain.slot) : 0;
+  return { x: x.program, y: y.program, xPlace: placeOfPart(x), yPlace: placeOfPart(y), compass };
+}
