@@ -122,6 +122,8 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
         .choices(['plain', 'checker', 'none'])
         .default('plain'),
     )
+    .option('--dial', 'all directions around the compass, as a .png')
+    .option('--trail <rehearsal>', 'with --dial: the vectors of a rehearsal, in the colour of what was faced')
     .option('--json', 'print the frames as JSON')
     .addHelpText(
       'after',
@@ -129,6 +131,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
         'dot-hop preview demo/wick.dothop.yaml run -o run.webp --ground',
         'dot-hop preview demo/wick.dothop.yaml walk -o walk.gif --compare 24,12,6',
         'dot-hop preview demo/wick.dothop.yaml swing1 --direction west -o swing.png',
+        'dot-hop preview demo/townsfolk/marlis.dothop.yaml walk --dial --trail demo/townsfolk/round.rehearsal.yaml -o dial.png',
       ),
     )
     .action(async (document: string, name: string, options: PreviewOptions) =>

@@ -1,16 +1,19 @@
 import path from 'node:path';
 import { durationsOf, poseOf } from 'dot-hop';
+import type { Page } from 'dot-hop';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
 import { nearestOf } from '../nearest.js';
+import { dialPicture } from '../picture/dial-picture.js';
 import { filmFormats } from '../picture/film-files.js';
 import { filmOf } from '../picture/motion.js';
 import type { Background, Look, Showing } from '../picture/motion.js';
 import { loopWords, strip, trimmed } from '../picture/strip.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
+import { runFile } from './rehearse.js';
 import { printTable } from './table.js';
 
 /** The options of `dot-hop preview`. */
@@ -25,6 +28,10 @@ export interface PreviewOptions {
   readonly ghosts?: boolean;
   readonly ground?: boolean;
   readonly marks?: boolean;
+  /** Show all directions around the compass. */
+  readonly dial?: boolean;
+  /** A rehearsal whose vectors are drawn into the dial. */
+  readonly trail?: string;
   readonly json?: boolean;
 }
 
@@ -35,6 +42,9 @@ export async function preview(
   options: PreviewOptions,
   output: Output,
 ): Promise<number> {
+  if (options.trail !== undefined && options.dial !== true)
+    throw new Misuse('--trail draws the vectors of a rehearsal into a compass; it needs --dial');
+  if (options.dial === true) return dial(file, name, options, output);
   const character = await loadCharacter(file);
   const { showing, title } = findShowing(character, name, options.direction);
   const { clip, poses } = showing;
@@ -63,6 +73,58 @@ export async function preview(
     );
   }
   return exit.well;
+}
+
+/** Shows what a flipbook or state shows in every direction, around the compass. */
+async function dial(file: string, name: string, options: PreviewOptions, output: Output): Promise<number> {
+  const trail = options.trail === undefined ? undefined : await runFile(options.trail);
+  const character = await loadCharacter(file);
+  if (trail !== undefined && path.resolve(trail.character.file) !== path.resolve(file))
+    throw new Misuse(`--trail ${options.trail} rehearses ${trail.character.file}, not ${file}`);
+  const { controller, images } = character;
+  const { compass } = controller;
+  if (compass.names.length < 2) throw new Misuse(`${file} has no compass: its character never turns`);
+  const pages = pagesNamed(character, name);
+  const title = `${controller.name}: ${name} in ${compass.names.length} directions`;
+  const rows = compass.names.map((direction, i) => {
+    const { clip, mirrored, standsIn, drawnFor } = pages[i]!;
+    const drawn = standsIn ? 'stands in' : mirrored ? 'mirrored' : 'drawn';
+    return {
+      direction,
+      degrees: compass.degrees[i]!,
+      clip: clip.name,
+      drawn,
+      from: compass.names[drawnFor]!,
+    };
+  });
+  if (options.out !== undefined) {
+    if (path.extname(options.out).toLowerCase() !== '.png')
+      throw new Misuse(`-o ${options.out}: a dial is written as .png`);
+    const points = trail && { name: path.basename(options.trail!), points: trail.result.trail };
+    await writeWhole(options.out, await dialPicture(controller, images, { title, pages, trail: points }));
+    output.note(`dial of ${rows.length} directions in ${options.out}`);
+  }
+  if (options.json === true)
+    printJson(output, { name, directions: rows, ...(trail && { trail: trail.result.trail }) });
+  else {
+    output.line(title);
+    printTable(
+      output,
+      ['direction', 'degrees', 'clip', 'drawn', 'for'],
+      rows.map((row) => [row.direction, Number(trimmed(row.degrees)), row.clip, row.drawn, row.from]),
+    );
+  }
+  return exit.well;
+}
+
+/** What a state, flipbook or clip shows in each direction. */
+function pagesNamed({ controller }: Character, name: string): readonly Page[] {
+  const { stateNamed, pages, clips } = controller;
+  const found = pages.get(stateNamed.get(name)?.bookNames[0] ?? name);
+  if (found !== undefined) return found;
+  throw new Misuse(
+    `there is no flipbook or state "${name}" to be shown in every direction${nearestOf(name, [...new Set([...pages.keys(), ...stateNamed.keys()])])}${clips.has(name) ? '; the clip of that name is shown by none' : ''}`,
+  );
 }
 
 async function write(
@@ -116,11 +178,11 @@ function ratesOf({ clip }: Showing, { compare, rate }: PreviewOptions): number[]
 
 /** What a name shows: a state or flipbook in a direction, or a clip as it is drawn. */
 function findShowing(
-  { controller, document }: Character,
+  { controller }: Character,
   name: string,
   direction: string | undefined,
 ): { showing: Showing; title: string } {
-  const { compass, states, stateNamed, clips } = controller;
+  const { compass, states, stateNamed, clips, pages } = controller;
   const facing = direction === undefined ? compass.start : compass.names.indexOf(direction);
   if (facing < 0) throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
   const books = states.flatMap((state) =>
@@ -137,14 +199,12 @@ function findShowing(
     const { clip } = timeline;
     return { showing: { clip, poses: clip.cells.map((cell) => poseOf(cell, mirrored)) }, title };
   }
-  const clip = clips.get(name);
+  // A flipbook that no state shows, or a clip as it is drawn.
+  const page = pages.get(name)?.[facing];
+  const clip = page?.clip ?? clips.get(name);
   if (clip === undefined) {
-    const known = new Set([
-      ...clips.keys(),
-      ...stateNamed.keys(),
-      ...Object.keys(document.definition.flipbooks ?? {}),
-    ]);
+    const known = new Set([...clips.keys(), ...stateNamed.keys(), ...pages.keys()]);
     throw new Misuse(`there is no clip, flipbook or state "${name}"${nearestOf(name, [...known])}`);
   }
-  return { showing: { clip, poses: clip.cells.map((cell) => poseOf(cell, false)) }, title };
+  return { showing: { clip, poses: clip.cells.map((cell) => poseOf(cell, page?.mirrored ?? false)) }, title };
 }

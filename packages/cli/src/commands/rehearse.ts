@@ -16,7 +16,8 @@ export interface RehearseOptions {
   readonly quiet?: boolean;
 }
 
-interface Run {
+/** A rehearsal that was run. */
+export interface Run {
   readonly file: string;
   readonly character: Character;
   readonly result: RehearsalResult;
@@ -31,7 +32,7 @@ export async function rehearse(
   if (options.out !== undefined && files.length > 1)
     throw new Misuse(`-o ${options.out} is for one rehearsal; ${files.length} were given`);
   const runs: Run[] = [];
-  for (const file of files) runs.push(await run(file));
+  for (const file of files) runs.push(await runFile(file));
   const unmet = runs.flatMap(({ result }) => result.outcomes.filter(({ met }) => !met)).length;
   if (options.json === true) printJson(output, runs.map(plainRun));
   else for (const one of runs) print(one, options.quiet ?? false, output);
@@ -44,7 +45,8 @@ export async function rehearse(
   return unmet > 0 ? exit.failed : exit.well;
 }
 
-async function run(file: string): Promise<Run> {
+/** Runs one rehearsal's file with the character it names. */
+export async function runFile(file: string): Promise<Run> {
   const { source, definition } = readRehearsal(
     await readText(file),
     file === '-' ? '(standard input)' : file,

@@ -13,6 +13,8 @@ export interface Compass extends Circle {
   /** Whether the vector's second part grows upwards. */
   readonly isUpward: boolean;
   readonly deadZone: number;
+  /** Degrees by which a border must be passed. */
+  readonly stick: number;
   /** Microseconds that each direction shows at least; 0 for a compass that turns at once. */
   readonly through: number;
   readonly start: number;
@@ -45,6 +47,7 @@ export const noCompass: Compass = {
   mirrorOf: [-1],
   isUpward: false,
   deadZone: 0,
+  stick: 0,
   through: 0,
   start: 0,
   order: [0],
@@ -94,6 +97,7 @@ export function buildCompass(
     mirrorOf: mirrors(definition, names, degrees, place, [...path, 'mirror'], problems),
     isUpward: definition.up === '+y',
     deadZone,
+    stick,
     through: Math.round(through * 1000),
     start,
     ...placeOnCircle(degrees, borders),

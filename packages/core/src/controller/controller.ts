@@ -127,7 +127,7 @@ export interface Controller {
   /** The conditions as the document writes them. */
   readonly conditionTexts: readonly string[];
   readonly cueNames: readonly string[];
-  /** Absent when the character never turns, or when one number's regions say where it turns. */
+  /** Absent when the character never turns. */
   readonly turning: Turning | undefined;
   /** The timer of a compass that takes its time to turn; -1 for none. */
   readonly turnTimer: number;

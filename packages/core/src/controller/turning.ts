@@ -3,6 +3,7 @@ import type { VectorDefinition } from '../compass/definition.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { SignalCompiler } from '../signal/compiler.js';
 import { placeOf } from '../signal/program.js';
+import type { NumberExpression } from '../signal/comparison.js';
 import type { Program } from '../signal/program.js';
 import type { ControllerDefinition } from './definition.js';
 
@@ -15,13 +16,15 @@ export interface Turning {
   readonly yPlace: number;
   /** The compass it turns, with the dead zone that counts for this vector. */
   readonly compass: Compass;
+  /** Whether a number's regions say where it turns, so that a step has nothing to compute. */
+  readonly inRegions: boolean;
 }
 
 /**
  * Reads what turns the character. A compass of two sides over one signal is cut into that number's regions, so that
  * turning costs nothing until a border is passed; any other vector is read when a signal of it has changed.
  *
- * @returns `undefined` for a character that never turns, or whose turning is in the regions
+ * @returns `undefined` for a character that never turns
  */
 export function compileTurning(
   { compass: definition, states = {} }: ControllerDefinition,
@@ -41,12 +44,13 @@ export function compileTurning(
     if (x === undefined) return undefined;
     if (x.plain?.shape === 'plain') {
       const { deadZone } = compass;
+      const y = signals.number(0, ['compass', 'by', 1])!;
       signals
         .regionsOf(x.plain.slot)
         .addTurn([0, deadZone, -deadZone], (value) =>
           Math.abs(value) < deadZone || value === 0 ? -1 : value > 0 ? 0 : 1,
         );
-      return undefined;
+      return { ...partsOf(x, y), compass, inRegions: true };
     }
   }
   return turningBy(definition.by, compass, ['compass', 'by'], signals, problems);
@@ -74,7 +78,10 @@ export function turningBy(
   if (x === undefined || y === undefined) return undefined;
   signals.watch(x);
   signals.watch(y);
-  const placeOfPart = (part: typeof x): number =>
-    part.plain?.shape === 'plain' ? placeOf(part.plain.slot) : 0;
-  return { x: x.program, y: y.program, xPlace: placeOfPart(x), yPlace: placeOfPart(y), compass };
+  return { ...partsOf(x, y), compass, inRegions: false };
+}
+
+function partsOf(x: NumberExpression, y: NumberExpression): Pick<Turning, 'x' | 'y' | 'xPlace' | 'yPlace'> {
+  const place = ({ plain }: NumberExpression): number => (plain?.shape === 'plain' ? placeOf(plain.slot) : 0);
+  return { x: x.program, y: y.program, xPlace: place(x), yPlace: place(y) };
 }

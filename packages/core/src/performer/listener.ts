@@ -4,6 +4,7 @@ import type { Controller, State } from '../controller/controller.js';
 import { Place, timerOf } from '../controller/numbers.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
+import type { Turning } from '../controller/turning.js';
 import { callError } from '../problem/problem.js';
 import { holds } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
@@ -136,6 +137,17 @@ export abstract class Listener {
     return this.numbers[this.base + Place.due]! - (this.wait < 0 ? ~this.wait : this.wait);
   }
 
+  /**
+   * The vector that turns it now, right and down positive: that of the compass, or of the state that shows. Of a character
+   * that never turns `[0, 0]`.
+   */
+  get vector(): readonly [number, number] {
+    const turning = this.current.facesBy ?? this.controller.turning;
+    if (turning === undefined) return [0, 0];
+    this.readVector(turning);
+    return [vector[0]!, vector[1]!];
+  }
+
   /** Where the compass points; the direction follows unless the state holds it. */
   protected get toward(): number {
     return this.marks >> 4;
@@ -232,15 +244,20 @@ export abstract class Listener {
   /** Finds where the compass points for the vector that a state faces by. */
   protected readCompass(state: State): void {
     const turning = state.facesBy ?? this.controller.turning;
-    if (turning === undefined) return;
+    if (turning === undefined || turning.inRegions) return;
+    this.readVector(turning);
+    const { toward } = this;
+    const direction = pickDirection(turning.compass, vector, toward);
+    if (direction !== toward) this.toward = direction;
+  }
+
+  /** Puts the vector of a compass, right and down positive, where it is read. */
+  private readVector(turning: Turning): void {
     const { numbers, base } = this;
     const { xPlace, yPlace, compass } = turning;
     vector[0] = xPlace > 0 ? numbers[base + xPlace]! : runProgram(turning.x, numbers, base, this.situation);
     vector[1] = yPlace > 0 ? numbers[base + yPlace]! : runProgram(turning.y, numbers, base, this.situation);
     if (compass.isUpward) vector[1] = -vector[1];
-    const { toward } = this;
-    const direction = pickDirection(compass, vector, toward);
-    if (direction !== toward) this.toward = direction;
   }
 
   private compute(term: ComputedTerm): void {

@@ -3,7 +3,7 @@ import { rehearsalSchema } from './definition.js';
 import type { RehearsalDefinition } from './definition.js';
 
 export { runRehearsal } from './run.js';
-export type { Outcome, RehearsalResult, Sample, TraceEntry } from './run.js';
+export type { Outcome, RehearsalResult, Sample, TraceEntry, TrailPoint } from './run.js';
 export type { Expectation, RehearsalDefinition, ScriptLine } from './definition.js';
 
 /** A rehearsal's file, read. */

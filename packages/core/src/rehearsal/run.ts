@@ -51,12 +51,23 @@ export interface Outcome {
   readonly why: string | undefined;
 }
 
+/** The vector that turned the character from an instant on, and where it faced then. */
+export interface TrailPoint {
+  readonly at: number;
+  /** To the right and downwards. */
+  readonly x: number;
+  readonly y: number;
+  readonly direction: string;
+}
+
 /** What a rehearsal brought about. */
 export interface RehearsalResult {
   readonly lasts: number;
   readonly trace: readonly TraceEntry[];
   /** What showed, one entry a change of picture or state. */
   readonly samples: readonly Sample[];
+  /** The vectors in turn, one entry a change of vector or direction. */
+  readonly trail: readonly TrailPoint[];
   readonly outcomes: readonly Outcome[];
 }
 
@@ -94,19 +105,20 @@ export function runRehearsal(controller: Controller, rehearsal: RehearsalDefinit
       if (expectation.at === instant) whys.set(index, whyText(performer.why()));
     });
   }
-  const { trace, samples } = recorder;
+  const { trace, samples, trail } = recorder;
   const outcomes = expectations.map((expectation, index): Outcome => {
     const { expected, instead } = judge(expectation, trace, samples, rehearsal.lasts);
     const met = instead === '';
     return { expectation, index, met, expected, instead, why: met ? undefined : whys.get(index) };
   });
-  return { lasts: rehearsal.lasts, trace, samples, outcomes };
+  return { lasts: rehearsal.lasts, trace, samples, trail, outcomes };
 }
 
 /** Steps a performer and writes down what happens. */
 class Recorder {
   readonly trace: TraceEntry[] = [];
   readonly samples: Sample[] = [];
+  readonly trail: TrailPoint[] = [];
 
   constructor(private readonly performer: Performer) {}
 
@@ -163,12 +175,21 @@ class Recorder {
       else if (kind !== 'switch') trace.push({ kind, at, name, from });
       else trace.push({ kind, at, name, from, rule: reports.rule(i)! });
     }
+    this.recordVector();
     const { state, clip, frameIndex: frame, facing: direction, pose } = performer;
     const last = this.samples[this.samples.length - 1];
     if (last?.pose === pose && last.state === state && last.frame === frame && count === 0) return;
     const switched = trace.findLast((entry) => entry.kind === 'switch');
     const entered = last !== undefined && last.state !== state && switched !== undefined;
     this.samples.push({ at: entered ? switched.at : performer.time, state, clip, frame, direction, pose });
+  }
+
+  private recordVector(): void {
+    const [x, y] = this.performer.vector;
+    const { facing: direction, time: at } = this.performer;
+    const last = this.trail[this.trail.length - 1];
+    if (last?.x !== x || last.y !== y || last.direction !== direction)
+      this.trail.push({ at, x, y, direction });
   }
 }
 

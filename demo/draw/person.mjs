@@ -1,0 +1,206 @@
+// A person of the quay, seen from above at an angle: joints in the body's own space (forward, left, up, in pixels), turned
+// to a direction, flattened onto the picture, and drawn from the farthest part to the nearest.
+import { ellipse, limb } from './brush.mjs';
+
+/** How much of a height and of a depth on the ground shows in the picture. */
+const height = 0.9;
+const depth = 0.5;
+
+/** The five directions that are drawn, in degrees clockwise from east. */
+export const directions = { south: 90, southeast: 45, east: 0, northeast: -45, north: -90 };
+
+/** Turns the body's space to a direction. */
+function turned(degrees) {
+  const turn = (degrees * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  return (forward, left, up) => {
+    const east = forward * cos + left * sin;
+    const south = forward * sin - left * cos;
+    return { x: east, y: south * depth - up * height, near: south };
+  };
+}
+
+/** A coat or skirt: from one round edge to a wider one, seen from above. */
+function bell(top, topRadius, hem, hemRadius) {
+  return (x, y) => {
+    const t = Math.max(0, Math.min(1, (y - top.y) / (hem.y - top.y || 1)));
+    const middle = top.x + (hem.x - top.x) * t;
+    // Narrow at the shoulders, then falling outwards.
+    const half = topRadius + (hemRadius - topRadius) * t ** 1.25;
+    const across = (x - middle) / half;
+    // The hem is a circle on the ground.
+    const below = (y - hem.y) / (hemRadius * depth);
+    const above = (top.y - y) / (topRadius * depth);
+    const inside =
+      Math.abs(across) <= 1 &&
+      (below <= 0 || across * across + below * below <= 1) &&
+      (above <= 0 || across * across + above * above <= 1);
+    return { depth: inside ? 1 : -1, nx: across * 0.95, ny: -0.25 + t * 0.35 };
+  };
+}
+
+/** The steps of a walk: 0 and 4 are the contacts, 2 and 6 the passings. */
+function walking(i, { step, swing, bounce }) {
+  const phase = (i / 8) * 2 * Math.PI;
+  const foot = (at) => ({
+    forward: step * Math.cos(at),
+    // A foot that comes forward is lifted; it lands on its heel.
+    up: Math.max(0, -Math.sin(at)) * 2.6,
+  });
+  return {
+    left: foot(phase),
+    right: foot(phase + Math.PI),
+    // Lowest when both feet are far apart, highest when one passes the other.
+    rise: bounce * (Math.abs(Math.sin(phase)) - 0.6),
+    sway: Math.sin(phase) * 0.55,
+    leftHand: { forward: -swing * Math.cos(phase), up: Math.abs(Math.cos(phase)) * 0.8 },
+    rightHand: { forward: swing * Math.cos(phase), up: Math.abs(Math.cos(phase)) * 0.8 },
+    drag: -1.1 + Math.cos(2 * phase) * 0.5,
+    blink: false,
+    nod: Math.cos(2 * phase + 0.7) * 0.3,
+  };
+}
+
+/** Breathing, with a blink. */
+function standing(i) {
+  const breath = [0, 0.5, 0.9, 0.4][i];
+  return {
+    left: { forward: 0.4, up: 0 },
+    right: { forward: -0.4, up: 0 },
+    rise: breath * 0.55 - 0.4,
+    sway: 0,
+    leftHand: { forward: 0.6, up: breath * 0.5 },
+    rightHand: { forward: 0.2, up: breath * 0.5 },
+    drag: 0,
+    blink: i === 3,
+    nod: breath * 0.3,
+  };
+}
+
+/** How much of the space between the feet shows. */
+const beside = { east: 0.45, southeast: 0.75, northeast: 0.75 };
+
+/** Everything a person does, in the columns of the sheet. */
+export const columns = 12;
+const poseOf = (column, gait) => (column < 4 ? standing(column) : walking(column - 4, gait));
+
+/**
+ * Draws one cell.
+ *
+ * @param direction a name of {@link directions}
+ * @param person who it is: colours, sizes, and what is worn
+ */
+export function drawPerson(brush, person, direction, column) {
+  const { line, size = 1, gait, dress, skin, sleeve, shoe, legs } = person;
+  const at = turned(directions[direction]);
+  const pose = poseOf(column, gait);
+  const place = (forward, left, up) => at(forward * size, (left + pose.sway) * size, (up + pose.rise) * size);
+  const parts = [];
+  const part = (near, draw) => parts.push({ near, draw });
+
+  for (const [side, foot] of [
+    [1, pose.left],
+    [-1, pose.right],
+  ]) {
+    // Seen from the side the far foot stands higher in the picture: a little of that is enough.
+    const spread = (legs.spread ?? 2.1) * (beside[direction] ?? 1);
+    const toe = at((foot.forward + 1.7) * size, side * spread * size, (foot.up + 0.9) * size);
+    const heel = at((foot.forward - 0.8) * size, side * spread * size, (foot.up + 1.1) * size);
+    const hip = place(0, side * spread * 0.8, 9);
+    part(heel.near - 4, () => {
+      if (legs.cloth !== undefined) brush.fill(limb(hip, 2.5 * size, heel, 1.7 * size), legs.cloth, line);
+      if (legs.sock !== undefined)
+        brush.fill(
+          limb({ x: (hip.x + heel.x) / 2, y: (hip.y + heel.y) / 2 }, 1.5, heel, 1.4),
+          legs.sock,
+          line,
+        );
+      brush.fill(limb(heel, 1.75 * size, toe, 1.6 * size), shoe, line);
+    });
+  }
+
+  const shoulders = place(0.2, 0, 17);
+  const hem = at(pose.drag * 0.6 * size, pose.sway * 0.4 * size, dress.hem * size + pose.rise * 0.5);
+  part(0, () => {
+    brush.fill(bell(shoulders, dress.top * size, hem, dress.wide * size), dress.cloth, line);
+    for (const [up, wide, ramp] of dress.bands ?? [])
+      drawBand(brush, place(pose.drag * 0.3, 0, up), wide * size, ramp);
+    person.front?.({ brush, place, at, direction, pose, size });
+  });
+
+  for (const [side, hand] of [
+    [1, pose.leftHand],
+    [-1, pose.rightHand],
+  ]) {
+    const holds = person.holds?.side === side;
+    const reach = holds ? person.holds.hand : [hand.forward, 0, 9.2 + hand.up];
+    const shoulder = place(0, side * (dress.top + 0.5), 16.2);
+    const palm = place(reach[0], side * (dress.top + 1.9 + reach[1]), reach[2]);
+    const elbow = place(reach[0] * 0.25 - 0.7, side * (dress.top + 2.2), 12.6);
+    part((shoulder.near + palm.near * 2) / 3 + 0.1, () => {
+      brush.fill(limb(shoulder, 2.1 * size, elbow, 1.8 * size), sleeve, line);
+      brush.fill(limb(elbow, 1.8 * size, palm, 1.5 * size), sleeve, undefined);
+      brush.fill(ellipse(palm, 1.55 * size, 1.5 * size), skin, undefined, 0.1);
+      if (holds) person.holds.draw({ brush, palm, place, direction, line });
+    });
+  }
+
+  const head = place(0.5, 0, 23.4 + pose.nod);
+  part(50, () => drawHead(brush, person, head, at, direction, pose));
+  parts.sort((a, b) => a.near - b.near);
+  for (const { draw } of parts) draw();
+}
+
+/** A stripe around a coat or skirt: the half of the circle that is seen. */
+function drawBand(brush, middle, radius, ramp) {
+  for (let x = -radius + 0.5; x <= radius - 0.5; x++) {
+    const shade = x < -radius * 0.45 ? 0 : x < radius * 0.4 ? 1 : 2;
+    brush.dot(middle.x + x, middle.y + depth * Math.sqrt(radius * radius - x * x), ramp[shade]);
+  }
+}
+
+/** Where the face lies on the head and how wide it shows, and where the eyes are. */
+const faces = {
+  south: { x: 0, y: 0.9, rx: 4.1, ry: 3.7, eyes: [-1.9, 1.9] },
+  southeast: { x: 1.5, y: 0.8, rx: 3.6, ry: 3.7, eyes: [0.2, 3.5] },
+  east: { x: 2.5, y: 0.5, rx: 2.7, ry: 3.7, eyes: [3.6], nose: 5.2 },
+  northeast: { x: 4, y: 0.1, rx: 1.2, ry: 2.7, eyes: [], nose: 5 },
+  north: undefined,
+};
+
+function drawHead(brush, person, head, at, direction, pose) {
+  const { line, skin, hair, beard, wears } = person;
+  const context = { brush, head, at: (f, l, u) => offset(head, at(f, l, u)), direction, pose, line };
+  wears.behind?.(context);
+  brush.fill(ellipse(head, 5.1, 4.9), hair, line);
+  person.locks?.(context);
+  const face = faces[direction];
+  if (face !== undefined) {
+    const { x, rx, eyes, nose } = face;
+    const y = face.y + (person.faceDown ?? 0);
+    const ry = face.ry - (person.faceDown ?? 0);
+    if (nose !== undefined)
+      brush.fill(ellipse({ x: head.x + nose, y: head.y + 1.5 }, 1.05, 1), skin, undefined, 0.1);
+    brush.fill(ellipse({ x: head.x + x, y: head.y + y }, rx, ry), skin, undefined, 0.28);
+    if (beard !== undefined) {
+      const chin = { x: head.x + x * 1.05, y: head.y + 4.1 };
+      if (direction !== 'northeast') brush.fill(ellipse(chin, rx * 0.95, 2.4), beard, undefined, 0.2);
+    }
+    for (const eye of eyes) {
+      if (pose.blink) brush.dot(head.x + eye, head.y + 1.4, skin[0]);
+      else {
+        brush.dot(head.x + eye, head.y + 0.4, person.eye);
+        brush.dot(head.x + eye, head.y + 1.4, person.eye);
+      }
+    }
+    if (beard === undefined && direction === 'south') {
+      brush.dot(head.x - 3, head.y + 2.6, person.cheek);
+      brush.dot(head.x + 3, head.y + 2.6, person.cheek);
+    }
+    if (beard === undefined && direction === 'southeast') brush.dot(head.x + 1, head.y + 2.7, person.cheek);
+    if (beard === undefined && direction === 'east') brush.dot(head.x + 2.2, head.y + 2.6, person.cheek);
+  }
+  wears.over?.(context);
+}
+
+const offset = (from, to) => ({ x: from.x + to.x, y: from.y + to.y, near: to.near });
