@@ -10,7 +10,7 @@ export default {
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
   testEnvironment: 'node',
   testEnvironmentOptions: { customExportConditions: ['@dot-hop/source', 'node', 'node-addons'] },
-  globalSetup: '<rootDir>/scripts/serve-page.mjs',
-  globalTeardown: '<rootDir>/scripts/stop-page.mjs',
+  globalSetup: '<rootDir>/scripts/serve-pages.mjs',
+  globalTeardown: '<rootDir>/scripts/stop-pages.mjs',
   testTimeout: 30_000,
 };

@@ -15,9 +15,13 @@ dotHop('cells', wick, '-o', file('cells.png'));
 say('2. clips: moving, and side by side with their cues and spans');
 for (const clip of ['stand', 'run', 'swing1']) dotHop('preview', wick, clip, '-o', file(`${clip}.webp`));
 dotHop('preview', wick, 'swing1', '--scale', '3', '-o', file('swing1.png'));
-say('3. a rehearsal: six seconds of signals, without any game');
+say('3. directions: five rows of a sheet, eight directions of a compass');
+const marlis = path.join('demo', 'townsfolk', 'marlis.dothop.yaml');
+const round = path.join('demo', 'townsfolk', 'round.rehearsal.yaml');
+dotHop('preview', marlis, 'walk', '--dial', '--trail', round, '-o', file('dial.png'));
+say('4. a rehearsal: six seconds of signals, without any game');
 dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '-o', file('evening.png'));
 
 console.log(`
-The pictures are in ${out}${path.sep}: cells.png, swing1.png, evening.png, and stand, run and swing1 moving as .webp.
-To play Wick under the keyboard:  npm start`);
+The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, and stand, run and swing1 moving as .webp.
+To play Wick and the townsfolk:  npm start`);

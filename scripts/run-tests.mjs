@@ -1,13 +1,11 @@
-// npm test: prepares what the tests drive (the compiled command, the built page, a browser), then runs Jest.
+// npm test: prepares what the tests drive (the compiled command, the built pages, a browser), then runs Jest.
 // Words after `--` go to Jest, such as `npm test -- packages/core`.
-import path from 'node:path';
-import { build as buildPage } from 'vite';
 import { needChromium } from './chromium.mjs';
-import { build, node, root, say } from './run.mjs';
+import { buildPages } from './pages.mjs';
+import { build, node, say } from './run.mjs';
 
 build();
-say('building the page');
-await buildPage({ root: path.join(root, 'examples', 'jetty'), logLevel: 'warn' });
+await buildPages();
 try {
   process.env['CHROMIUM'] = needChromium();
 } catch (error) {

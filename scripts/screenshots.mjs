@@ -2,12 +2,11 @@
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
-import { build as buildPage, preview } from 'vite';
 import { flags, needChromium } from './chromium.mjs';
+import { buildPages, servePages } from './pages.mjs';
 import { build, dotHop, root } from './run.mjs';
 
 const shot = (name) => path.join('docs', 'screenshots', name);
-const jetty = path.join(root, 'examples', 'jetty');
 const wick = path.join('demo', 'wick.dothop.yaml');
 
 /** The faulty sheet: measuring finds something, so the command ends with 1 there. */
@@ -24,26 +23,49 @@ const moving = (name) => path.join('docs', 'pictures', name);
 dotHop('preview', wick, 'run', '-o', moving('run-ground.webp'), '--ground', '--scale', '3');
 dotHop('preview', wick, 'walk', '-o', moving('walk-compare.webp'), '--compare', '24,12,6', '--scale', '3');
 measured();
+const folk = (name) => path.join('demo', 'townsfolk', name);
+const trail = ['--trail', folk('round.rehearsal.yaml')];
+dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', shot('dial.png'));
 dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
 dotHop('rehearse', path.join('demo', 'gulls.rehearsal.yaml'), '--quiet', '-o', shot('gulls.png'));
 
-await buildPage({ root: jetty, logLevel: 'warn' });
-const server = await preview({ root: jetty, preview: { port: 0 }, logLevel: 'error' });
+await buildPages();
+const served = await servePages();
 const browser = await chromium.launch({
   executablePath: needChromium(),
   args: flags,
   chromiumSandbox: false,
 });
-try {
+/** A page as it looks after something was done on it. */
+async function picture(name, act) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(`http://localhost:${server.httpServer.address().port}/`);
-  await page.waitForSelector('.showing');
-  await page.keyboard.down('ArrowRight');
-  await page.waitForTimeout(900);
-  await page.keyboard.down('Space');
-  await page.waitForSelector('[data-testid=state-rise].showing');
-  await page.screenshot({ path: path.join(root, shot('jetty.png')) });
+  await page.goto(served[name].address);
+  await page.waitForSelector('.scene canvas');
+  await act(page);
+  await page.screenshot({ path: path.join(root, shot(`${name}.png`)) });
+  await page.close();
+}
+try {
+  await picture('jetty', async (page) => {
+    await page.waitForSelector('.showing');
+    await page.keyboard.down('ArrowRight');
+    await page.waitForTimeout(900);
+    await page.keyboard.down('Space');
+    await page.waitForSelector('[data-testid=state-rise].showing');
+  });
+  await picture('market', async (page) => {
+    await page.waitForTimeout(2500);
+    await page.keyboard.down('ArrowRight');
+    await page.keyboard.down('ArrowDown');
+    await page.waitForTimeout(900);
+  });
+  await picture('lighthouse', async (page) => {
+    await page.keyboard.down('ArrowRight');
+    await page.waitForTimeout(1200);
+    await page.keyboard.up('ArrowRight');
+    await page.waitForTimeout(1500);
+  });
 } finally {
   await browser.close();
-  await server.close();
+  for (const { server } of Object.values(served)) await server.close();
 }

@@ -5,6 +5,7 @@ import wickUrl from '../../../demo/wick.png?url';
 import { Page } from './panel/Page';
 import { Game, usedKeys } from './scene/game';
 import { view } from './scene/world';
+import '../../common/page.css';
 import './style.css';
 
 const root = createRoot(document.getElementById('page')!);

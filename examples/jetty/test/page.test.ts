@@ -1,98 +1,68 @@
-import { chromium } from 'playwright-core';
-import type { Browser, Page } from 'playwright-core';
-import { flags } from '../../../scripts/chromium.mjs';
+import { TestBrowser } from '../../common/browser.js';
 
-let browser: Browser;
-let page: Page;
-const complaints: string[] = [];
-
-beforeAll(async () => {
-  browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM!,
-    args: flags,
-    chromiumSandbox: false,
-  });
-});
-afterAll(() => browser.close());
-
-beforeEach(async () => {
-  complaints.length = 0;
-  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  page.on('console', (message) => {
-    if (message.type() === 'error' || message.type() === 'warning') complaints.push(message.text());
-  });
-  page.on('pageerror', (error) => complaints.push(error.message));
-});
-afterEach(async () => {
-  await page.close();
-  expect(complaints).toEqual([]);
-});
-
-const open = async (): Promise<void> => {
-  await page.goto(process.env.JETTY_ADDRESS!);
-  await shows('stand');
-};
+const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
+const open = () => browser.open('[data-testid=state-stand].showing');
+const text = (id: string) => browser.text(id);
 /** Waits until a state is the lit one; only for states that last. */
 const shows = (state: string) =>
-  page.waitForSelector(`[data-testid=state-${state}].showing`, { timeout: 15_000 });
+  browser.page.waitForSelector(`[data-testid=state-${state}].showing`, { timeout: 15_000 });
 /** Waits until a state has shown, however shortly. */
 const hasShown = (state: string) =>
-  page.waitForFunction(
+  browser.page.waitForFunction(
     (name) => [...document.querySelectorAll('.trail li')].some((item) => item.textContent === name),
     state,
     { timeout: 15_000 },
   );
-const text = (id: string) => page.getByTestId(id).innerText();
 /** The states that showed lately, each one whatever the speed of the machine. */
-const trail = () => page.locator('.trail li').allInnerTexts();
+const trail = () => browser.page.locator('.trail li').allInnerTexts();
 /** The pixels of the scene, as a text to compare. */
-const picture = () => page.evaluate(() => document.querySelector('canvas')!.toDataURL());
+const picture = () => browser.page.evaluate(() => document.querySelector('canvas')!.toDataURL());
 
 test('keys walk, run and stop Wick: the lit state, the drawn cell and the signals follow', async () => {
   await open();
   const still = Number(await text('cell'));
   expect(still).toBeLessThan(8);
-  await page.keyboard.down('ArrowRight');
+  await browser.page.keyboard.down('ArrowRight');
   await hasShown('go: run');
   expect(await trail()).toEqual(['stand', 'go', 'go: run']);
   expect(await text('clip')).toBe('run');
   expect(Number(await text('cell'))).toBeGreaterThanOrEqual(16);
   expect(Number(await text('cell'))).toBeLessThan(24);
   expect(await text('facing')).toBe('facing east');
-  await page.keyboard.up('ArrowRight');
+  await browser.page.keyboard.up('ArrowRight');
   await shows('stand');
   // He brakes before he stands.
   expect(await trail()).toEqual(['stand', 'go', 'go: run', 'stand: skid']);
-  await page.keyboard.down('ArrowLeft');
+  await browser.page.keyboard.down('ArrowLeft');
   await shows('go');
   // He turns as soon as he no longer slides the other way.
-  await page.waitForFunction(
+  await browser.page.waitForFunction(
     () => document.querySelector('[data-testid=facing]')?.textContent === 'facing west',
   );
-  await page.keyboard.up('ArrowLeft');
+  await browser.page.keyboard.up('ArrowLeft');
   await shows('stand');
   expect(await text('facing')).toBe('facing west');
-  await page.waitForFunction(
+  await browser.page.waitForFunction(
     () => document.querySelector('[data-testid=signal-vx] output')?.textContent === '0',
   );
 });
 
 test('a hop passes all its stages', async () => {
   await open();
-  await page.keyboard.down('Space');
+  await browser.page.keyboard.down('Space');
   await hasShown('fall-start');
-  await page.keyboard.up('Space');
+  await browser.page.keyboard.up('Space');
   await shows('stand');
   expect(await trail()).toEqual(['stand', 'takeoff', 'rise', 'fall-start', 'fall', 'land', 'stand']);
 });
 
 test('three presses, each in the follow-up of the swing before, swing three times', async () => {
   await open();
-  await page.keyboard.press('KeyJ');
+  await browser.page.keyboard.press('KeyJ');
   await hasShown('swing1');
-  await page.keyboard.press('KeyJ');
+  await browser.page.keyboard.press('KeyJ');
   await hasShown('swing2');
-  await page.keyboard.press('KeyJ');
+  await browser.page.keyboard.press('KeyJ');
   await hasShown('swing3');
   await shows('stand');
   expect(await trail()).toEqual(['stand', 'swing1', 'swing2', 'swing3', 'stand']);
@@ -100,27 +70,27 @@ test('three presses, each in the follow-up of the swing before, swing three time
 
 test('the page says why the state shows', async () => {
   await open();
-  await page.keyboard.down('ArrowRight');
+  await browser.page.keyboard.down('ArrowRight');
   await shows('go');
   expect(await text('because')).toBe('go shows because it ranks above stand and took over.');
-  const lit = await page.locator('[data-testid=state-go] code.on').allInnerTexts();
+  const lit = await browser.page.locator('[data-testid=state-go] code.on').allInnerTexts();
   expect(lit).toEqual(expect.arrayContaining(['footing', 'moving']));
 });
 
 test('the scene is drawn anew as time passes, and a pulse can be pressed by hand', async () => {
   await open();
   const before = await picture();
-  await page.getByTestId('signal-splash').getByRole('button').click();
+  await browser.page.getByTestId('signal-splash').getByRole('button').click();
   await hasShown('splashed');
   expect(await picture()).not.toBe(before);
 });
 
 test('a blow knocks him out whatever is pressed, and he gets up again', async () => {
   await open();
-  await page.getByTestId('signal-blow').getByRole('button').click();
+  await browser.page.getByTestId('signal-blow').getByRole('button').click();
   await shows('knocked');
-  await page.keyboard.press('KeyJ');
-  await page.keyboard.down('ArrowRight');
+  await browser.page.keyboard.press('KeyJ');
+  await browser.page.keyboard.down('ArrowRight');
   await hasShown('get-up');
   await shows('go');
   expect((await trail()).slice(0, 4)).toEqual(['stand', 'knocked', 'get-up', 'stand']);
@@ -128,8 +98,8 @@ test('a blow knocks him out whatever is pressed, and he gets up again', async ()
 
 test('keys held while the window loses its focus are let go', async () => {
   await open();
-  await page.keyboard.down('ArrowRight');
+  await browser.page.keyboard.down('ArrowRight');
   await shows('go');
-  await page.evaluate(() => window.dispatchEvent(new Event('blur')));
+  await browser.page.evaluate(() => window.dispatchEvent(new Event('blur')));
   await shows('stand');
 });

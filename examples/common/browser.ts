@@ -1,0 +1,56 @@
+import { chromium } from 'playwright-core';
+import type { Browser, Page } from 'playwright-core';
+import { flags } from '../../scripts/chromium.mjs';
+
+/** A page in a real browser for the tests of one file. Whatever it complains of on its console fails the test. */
+export class TestBrowser {
+  page!: Page;
+  private browser!: Browser;
+  private readonly complaints: string[] = [];
+
+  /** To be called once in a test file. @param address where the page is served */
+  constructor(private readonly address: () => string) {
+    beforeAll(async () => {
+      this.browser = await chromium.launch({
+        executablePath: process.env.CHROMIUM!,
+        args: flags,
+        chromiumSandbox: false,
+      });
+    });
+    afterAll(() => this.browser.close());
+    beforeEach(async () => {
+      this.complaints.length = 0;
+      this.page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
+      this.page.on('console', (message) => {
+        const isNoise = message.text().includes('GPU stall due to ReadPixels');
+        if ((message.type() === 'error' || message.type() === 'warning') && !isNoise)
+          this.complaints.push(message.text());
+      });
+      this.page.on('pageerror', (error) => this.complaints.push(error.message));
+    });
+    afterEach(async () => {
+      await this.page.close();
+      expect(this.complaints).toEqual([]);
+    });
+  }
+
+  /** Opens the page and waits until something is there. */
+  async open(selector: string): Promise<void> {
+    await this.page.goto(this.address());
+    await this.page.waitForSelector(selector, { timeout: 15_000 });
+  }
+
+  /** What a part of the page says. */
+  text(id: string): Promise<string> {
+    return this.page.getByTestId(id).innerText();
+  }
+
+  /** Waits until a part of the page says something. */
+  async says(id: string, words: string): Promise<void> {
+    await this.page.waitForFunction(
+      ([name, expected]) => document.querySelector(`[data-testid=${name}]`)?.textContent?.trim() === expected,
+      [id, words] as const,
+      { timeout: 15_000 },
+    );
+  }
+}

@@ -1,0 +1,28 @@
+import { loadCharacter } from '@dot-hop/browser';
+import type { LoadedCharacter } from '@dot-hop/browser';
+import marlisUrl from '../../demo/townsfolk/marlis.dothop.yaml?url';
+import marlisImage from '../../demo/townsfolk/marlis.png?url';
+import oddeUrl from '../../demo/townsfolk/odde.dothop.yaml?url';
+import oddeImage from '../../demo/townsfolk/odde.png?url';
+import pimUrl from '../../demo/townsfolk/pim.dothop.yaml?url';
+import pimImage from '../../demo/townsfolk/pim.png?url';
+import sefaUrl from '../../demo/townsfolk/sefa.dothop.yaml?url';
+import sefaImage from '../../demo/townsfolk/sefa.png?url';
+
+/** The people of the quay by name. */
+export type Townsfolk = Readonly<Record<string, LoadedCharacter>>;
+
+const files = {
+  marlis: { document: marlisUrl, images: { 'marlis.png': marlisImage } },
+  odde: { document: oddeUrl, images: { 'odde.png': oddeImage } },
+  pim: { document: pimUrl, images: { 'pim.png': pimImage } },
+  sefa: { document: sefaUrl, images: { 'sefa.png': sefaImage } },
+};
+
+/** Fetches everybody. */
+export async function loadTownsfolk(): Promise<Townsfolk> {
+  const loaded = Object.entries(files).map(
+    async ([name, file]) => [name, await loadCharacter(file)] as const,
+  );
+  return Object.fromEntries(await Promise.all(loaded));
+}

@@ -1,0 +1,104 @@
+import type { Keyboard, LoadedCharacter } from '@dot-hop/browser';
+import { Raycaster, Vector2, WebGLRenderer } from 'three';
+import { chanceFrom } from '../../../common/chance';
+import type { Townsfolk } from '../../../common/townsfolk';
+import { OrbitingCamera } from './camera';
+import { Figure, forThreeDimensions, pixel } from './figure';
+import { Quay } from './quay';
+import { Rounds } from './rounds';
+
+/** The keys of the page. */
+export const keys = {
+  left: ['ArrowLeft', 'KeyA'],
+  right: ['ArrowRight', 'KeyD'],
+  up: ['ArrowUp', 'KeyW'],
+  down: ['ArrowDown', 'KeyS'],
+} as const;
+
+export const usedKeys: ReadonlySet<string> = new Set<string>(Object.values(keys).flat());
+
+/** Display pixels that one pixel of the picture takes: the world is drawn as coarsely as its people. */
+const coarseness = 2;
+
+/** Pixels a second. */
+const paces = { walk: 22, child: 32, wick: 52 };
+
+/** The quay with its people and the camera that goes round it. */
+export class Game {
+  readonly camera = new OrbitingCamera();
+  readonly figures: readonly Figure[];
+  selected: Figure;
+  /** Whether all stand still, to be looked at from every side. */
+  stands = false;
+  private readonly rounds: readonly Rounds[];
+  private readonly quay = new Quay();
+  private renderer: WebGLRenderer | undefined;
+  private time = 0;
+
+  constructor(
+    folk: Townsfolk,
+    wick: LoadedCharacter,
+    private readonly keyboard: Keyboard,
+  ) {
+    const chance = chanceFrom(12);
+    const cast = { ...folk, wick };
+    const characters = Object.entries(cast).map(
+      ([name, character]) => [name, forThreeDimensions(character)] as const,
+    );
+    // Two of each of the townsfolk, and one Wick.
+    const all = [...characters, ...characters.filter(([name]) => name !== 'wick')];
+    this.figures = all.map(([name, character]) => new Figure(name, character));
+    this.rounds = this.figures.map((figure) => {
+      const pace = figure.name === 'wick' ? paces.wick : figure.name === 'pim' ? paces.child : paces.walk;
+      return new Rounds(figure, chance, pace * pixel);
+    });
+    this.selected = this.figures[0]!;
+    for (const { group } of this.figures) this.quay.scene.add(group);
+  }
+
+  /** Draws onto a canvas from now on, as wide as there is room. */
+  mount(canvas: HTMLCanvasElement, width: number, height: number): void {
+    if (this.renderer === undefined) {
+      this.renderer = new WebGLRenderer({ canvas, antialias: false });
+      this.camera.listen(canvas);
+      canvas.addEventListener('click', (event) => this.select(canvas, event));
+    }
+    this.renderer.setPixelRatio(1);
+    this.renderer.setSize(Math.round(width / coarseness), Math.round(height / coarseness), false);
+    canvas.style.width = `${width}px`;
+    canvas.style.height = `${height}px`;
+    this.camera.resize(width, height);
+  }
+
+  step(ms: number): void {
+    this.time += ms;
+    const { keyboard, camera } = this;
+    const across = Number(keyboard.isDown(...keys.right)) - Number(keyboard.isDown(...keys.left));
+    const up = Number(keyboard.isDown(...keys.up)) - Number(keyboard.isDown(...keys.down));
+    camera.step(ms, across, up);
+    for (const one of this.rounds) one.step(ms, this.stands);
+    for (const figure of this.figures) figure.step(ms, camera);
+  }
+
+  draw(): void {
+    if (this.renderer === undefined) return;
+    this.quay.step(this.time);
+    for (const figure of this.figures) figure.draw(this.camera);
+    this.renderer.render(this.quay.scene, this.camera.camera);
+  }
+
+  /** Selects whoever is clicked. */
+  private select(canvas: HTMLCanvasElement, event: MouseEvent): void {
+    const { left, top, width, height } = canvas.getBoundingClientRect();
+    const at = new Vector2(
+      ((event.clientX - left) / width) * 2 - 1,
+      1 - ((event.clientY - top) / height) * 2,
+    );
+    const ray = new Raycaster();
+    ray.setFromCamera(at, this.camera.camera);
+    const hit = ray
+      .intersectObjects(this.figures.map(({ group }) => group))
+      .find(({ object }) => object.userData.figure);
+    if (hit !== undefined) this.selected = hit.object.userData.figure as Figure;
+  }
+}

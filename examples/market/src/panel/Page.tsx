@@ -1,0 +1,182 @@
+import { memo } from 'react';
+import type { CompassWish, Game } from '../scene/game';
+
+interface PageProps {
+  readonly game: Game;
+  readonly mount: (canvas: HTMLCanvasElement | null) => void;
+  readonly mountDial: (canvas: HTMLCanvasElement | null) => void;
+}
+
+const Scene = memo(
+  function Scene({ mount }: Pick<PageProps, 'mount'>) {
+    return (
+      <div className="scene">
+        <canvas ref={mount} aria-label="the market square at dusk" />
+      </div>
+    );
+  },
+  () => true,
+);
+
+const Dial = memo(
+  function Dial({ mountDial }: Pick<PageProps, 'mountDial'>) {
+    return (
+      <canvas ref={mountDial} width={560} height={440} aria-label="the compass of the one that is led" />
+    );
+  },
+  () => true,
+);
+
+const people: readonly (readonly [string, string])[] = [
+  ['marlis', 'sells fish'],
+  ['odde', 'is the pilot'],
+  ['pim', 'runs errands'],
+  ['sefa', 'mends nets'],
+];
+
+const diagonals: readonly (readonly [NonNullable<CompassWish['diagonal']>, string])[] = [
+  ['nearest', 'the nearest direction'],
+  ['keep', 'stays as it faces'],
+  ['horizontal', 'sideways first'],
+  ['vertical', 'up and down first'],
+];
+
+/** The square, the compass of the one that is led, and what can be changed of everybody's. */
+export function Page({ game, mount, mountDial }: PageProps) {
+  const { performer, name } = game.led;
+  const { compass } = game;
+  const [vx, vy] = performer.vector;
+  return (
+    <main>
+      <header>
+        <h1>
+          Market <small>Dot Hop</small>
+        </h1>
+        <ul className="keys">
+          <li>
+            <kbd>← ↑ ↓ →</kbd> walk
+          </li>
+          <li>
+            <kbd>Shift</kbd> stroll
+          </li>
+          <li>or hold the mouse, a finger, a gamepad's stick</li>
+        </ul>
+      </header>
+      <section className="left">
+        <Scene mount={mount} />
+        <p className="hint">
+          Everybody decides for themselves where to go; their velocity is all their pictures are told.
+        </p>
+      </section>
+      <aside>
+        <section>
+          <h2>You lead</h2>
+          <div className="people">
+            {people.map(([one, does]) => (
+              <button
+                key={one}
+                aria-pressed={one === name}
+                onClick={() => game.lead(one)}
+                data-testid={`lead-${one}`}
+              >
+                <b>{one}</b> {does}
+              </button>
+            ))}
+          </div>
+        </section>
+        <section className="dial">
+          <Dial mountDial={mountDial} />
+          <dl>
+            <dt>faces</dt>
+            <dd data-testid="facing">{performer.facing}</dd>
+            <dt>turns to</dt>
+            <dd data-testid="points-to">{performer.pointsTo}</dd>
+            <dt>clip</dt>
+            <dd data-testid="clip">{performer.clip}</dd>
+            <dt>picture</dt>
+            <dd data-testid="mirrored">
+              cell {performer.pose.cell.index}
+              {performer.pose.mirrored ? ', mirrored' : ''}
+            </dd>
+            <dt>velocity</dt>
+            <dd>
+              {Math.round(vx)}, {Math.round(vy)}
+            </dd>
+          </dl>
+        </section>
+        <section className="settings">
+          <h2>Everybody's compass</h2>
+          <div className="choice" role="group" aria-label="directions">
+            {(['four', 'eight'] as const).map((directions) => (
+              <button
+                key={directions}
+                aria-pressed={compass.directions === directions}
+                onClick={() => game.turnBy({ directions, stick: Math.min(compass.stick!, 20) })}
+                data-testid={`directions-${directions}`}
+              >
+                {directions} directions
+              </button>
+            ))}
+          </div>
+          <Slider
+            label="sticks"
+            unit="°"
+            value={compass.stick!}
+            most={20}
+            change={(stick) => game.turnBy({ stick })}
+          />
+          <Slider
+            label="turns through, each"
+            unit=" ms"
+            value={compass.through!}
+            most={300}
+            change={(through) => game.turnBy({ through })}
+          />
+          <label className="row">
+            on a diagonal
+            <select
+              value={compass.diagonal}
+              disabled={compass.directions !== 'four'}
+              onChange={(event) =>
+                game.turnBy({ diagonal: event.target.value as CompassWish['diagonal'], stick: 8 })
+              }
+            >
+              {diagonals.map(([value, words]) => (
+                <option key={value} value={value}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+        </section>
+      </aside>
+    </main>
+  );
+}
+
+interface SliderProps {
+  readonly label: string;
+  readonly unit: string;
+  readonly value: number;
+  readonly most: number;
+  readonly change: (value: number) => void;
+}
+
+function Slider({ label, unit, value, most, change }: SliderProps) {
+  return (
+    <label className="row">
+      {label}
+      <input
+        type="range"
+        min={0}
+        max={most}
+        value={value}
+        onChange={(event) => change(Number(event.target.value))}
+      />
+      <output>
+        {value}
+        {unit}
+      </output>
+    </label>
+  );
+}

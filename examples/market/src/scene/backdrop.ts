@@ -1,0 +1,277 @@
+import { chanceFrom } from '../../../common/chance';
+import { stands, view } from './square';
+import type { Stand } from './square';
+
+const awnings: readonly (readonly [string, string, string])[] = [
+  ['#b4434f', '#f1e3d0', '#7d2b40'],
+  ['#3f7c8a', '#efe0c8', '#27525f'],
+  ['#d0913a', '#f6e7c6', '#96602a'],
+  ['#6a8f4e', '#f0e6cc', '#466438'],
+];
+
+/** What is drawn of the square besides its people. */
+export class Backdrop {
+  private readonly still = paintOnce(view.width, view.height, paintSquare);
+  private readonly stalls = awnings.map((colours, i) =>
+    paintOnce(76, 62, (context) => paintStall(context, colours, i)),
+  );
+  private readonly well = paintOnce(52, 50, paintWell);
+  private readonly barrels = paintOnce(40, 36, paintBarrels);
+  private readonly lamp = paintOnce(14, 46, paintLamp);
+
+  drawGround(context: CanvasRenderingContext2D, time: number): void {
+    context.drawImage(this.still, 0, 0);
+    // Light on the water.
+    const chance = chanceFrom(3);
+    for (let i = 0; i < 46; i++) {
+      const [x, y, long] = [chance() * view.width, 300 + chance() * 18, 4 + chance() * 12];
+      const swell = Math.sin(time / 700 + chance() * 7);
+      context.fillStyle = swell > 0.2 ? '#6f7fb0' : '#3b4378';
+      context.fillRect(Math.round(x + swell * 3), Math.round(y), Math.round(long), 1);
+    }
+  }
+
+  drawShadow(context: CanvasRenderingContext2D, x: number, y: number): void {
+    context.fillStyle = 'rgba(24, 18, 44, 0.34)';
+    const [left, top] = [Math.round(x), Math.round(y)];
+    context.fillRect(left - 6, top - 2, 12, 3);
+    context.fillRect(left - 4, top - 3, 8, 5);
+  }
+
+  /** Marks who is led. */
+  drawRing(context: CanvasRenderingContext2D, x: number, y: number): void {
+    context.fillStyle = '#ffc95c';
+    for (let i = 0; i < 40; i++) {
+      const turn = (i / 40) * 2 * Math.PI;
+      context.fillRect(Math.round(x + Math.cos(turn) * 10), Math.round(y - 1 + Math.sin(turn) * 5), 1, 1);
+    }
+  }
+
+  /** Points at who is led, also behind a stall. */
+  drawPointer(context: CanvasRenderingContext2D, x: number, y: number, time: number): void {
+    const [left, top] = [Math.round(x), Math.round(y - 45 + Math.sin(time / 260) * 1.5)];
+    for (const [colour, grow] of [
+      ['#241a33', 1],
+      ['#ffc95c', 0],
+    ] as const) {
+      context.fillStyle = colour;
+      for (let row = -grow; row < 4 + grow; row++) {
+        const half = 4 - row + grow;
+        context.fillRect(left - half, top + row, half * 2 + 1, 1);
+      }
+    }
+  }
+
+  drawStand(context: CanvasRenderingContext2D, { kind, left, bottom, colour }: Stand, time: number): void {
+    const picture = { stall: this.stalls[colour]!, well: this.well, barrels: this.barrels, lamp: this.lamp }[
+      kind
+    ];
+    const x = kind === 'lamp' ? left - 4 : left - 6;
+    context.drawImage(picture, x, bottom - picture.height + 2);
+    if (kind !== 'lamp') return;
+    context.fillStyle = Math.sin(time / 130 + left) > -0.4 ? '#fff1c0' : '#ffd98a';
+    context.fillRect(left + 1, bottom - 38, 4, 4);
+  }
+
+  /** The dusk over everything, and the light of the lamps in it. */
+  drawLight(context: CanvasRenderingContext2D, time: number): void {
+    context.save();
+    context.globalCompositeOperation = 'multiply';
+    context.fillStyle = '#cdb6d6';
+    context.fillRect(0, 0, view.width, view.height);
+    context.globalCompositeOperation = 'lighter';
+    for (const { kind, left, bottom } of stands) {
+      if (kind !== 'lamp') continue;
+      const [x, y] = [left + 3, bottom - 30];
+      const glow = context.createRadialGradient(x, y, 2, x, y, 62 + Math.sin(time / 300 + left) * 2);
+      glow.addColorStop(0, 'rgba(255, 190, 90, 0.34)');
+      glow.addColorStop(1, 'rgba(255, 150, 60, 0)');
+      context.fillStyle = glow;
+      context.fillRect(x - 66, y - 66, 132, 132);
+    }
+    context.restore();
+  }
+}
+
+function paintOnce(
+  width: number,
+  height: number,
+  paint: (context: CanvasRenderingContext2D) => void,
+): HTMLCanvasElement {
+  const canvas = document.createElement('canvas');
+  canvas.width = width;
+  canvas.height = height;
+  paint(canvas.getContext('2d')!);
+  return canvas;
+}
+
+function block(
+  context: CanvasRenderingContext2D,
+  colour: string,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): void {
+  context.fillStyle = colour;
+  context.fillRect(Math.round(x), Math.round(y), Math.round(width), Math.round(height));
+}
+
+function paintSquare(context: CanvasRenderingContext2D): void {
+  const chance = chanceFrom(11);
+  block(context, '#57476d', 0, 0, view.width, view.height);
+  paintStones(context, chance);
+  paintHouses(context, chance);
+  // The quay's edge and the water.
+  block(context, '#2c2a52', 0, 296, view.width, 24);
+  block(context, '#8b7890', 0, 290, view.width, 4);
+  block(context, '#5b4a66', 0, 294, view.width, 4);
+  block(context, '#241f40', 0, 298, view.width, 1);
+  for (let x = 6; x < view.width; x += 34) {
+    block(context, '#3a2c36', x, 286, 6, 9);
+    block(context, '#5f4650', x + 1, 285, 4, 3);
+  }
+}
+
+/** Cobbles in rows, each with a lit upper edge. */
+function paintStones(context: CanvasRenderingContext2D, chance: () => number): void {
+  const tones = ['#6b587c', '#655276', '#71607f', '#5f4d72', '#786682'];
+  for (let y = 58, row = 0; y < 292; y += 6, row++)
+    for (let x = -8 + (row % 2) * 5; x < view.width;) {
+      const width = 7 + Math.floor(chance() * 5);
+      block(context, tones[Math.floor(chance() * tones.length)]!, x + 1, y + 1, width - 1, 5);
+      block(context, 'rgba(255, 226, 190, 0.09)', x + 1, y + 1, width - 2, 1);
+      block(context, 'rgba(30, 20, 50, 0.16)', x + 1, y + 5, width - 1, 1);
+      x += width;
+    }
+  // A worn way around the well.
+  context.fillStyle = 'rgba(255, 222, 180, 0.05)';
+  context.beginPath();
+  context.ellipse(210, 192, 64, 34, 0, 0, 2 * Math.PI);
+  context.fill();
+}
+
+function paintHouses(context: CanvasRenderingContext2D, chance: () => number): void {
+  const walls = ['#4a3556', '#5a3b52', '#3f3558', '#523f63', '#63424f', '#45405f'];
+  for (let x = 0, i = 0; x < view.width; i++) {
+    const width = 52 + Math.floor(chance() * 26);
+    block(context, walls[i % walls.length]!, x, 0, width, 60);
+    block(context, 'rgba(20, 14, 36, 0.55)', x + width - 1, 0, 1, 60);
+    block(context, '#2e2440', x, 0, width, 5);
+    for (let wx = x + 8; wx < x + width - 12; wx += 18) {
+      const isLit = chance() > 0.42;
+      block(context, '#251b33', wx - 1, 13, 11, 15);
+      block(context, isLit ? '#f6b860' : '#3a4568', wx, 14, 9, 13);
+      block(context, isLit ? '#ffdf9a' : '#4a5680', wx, 14, 4, 6);
+      block(context, '#251b33', wx + 4, 14, 1, 13);
+      block(context, '#251b33', wx, 20, 9, 1);
+    }
+    const door = x + 10 + Math.floor(chance() * (width - 32));
+    block(context, '#251b33', door - 1, 37, 14, 23);
+    block(context, ['#6d4a3c', '#3f5a5e', '#6a3a48'][i % 3]!, door, 38, 12, 22);
+    block(context, 'rgba(255, 230, 190, 0.16)', door, 38, 2, 22);
+    block(context, '#e8b860', door + 9, 49, 1, 2);
+    x += width;
+  }
+  block(context, '#3a2d4c', 0, 56, view.width, 5);
+  block(context, '#8b7890', 0, 60, view.width, 2);
+  block(context, 'rgba(20, 14, 36, 0.3)', 0, 62, view.width, 5);
+}
+
+/** A table of goods under a striped awning. */
+function paintStall(
+  context: CanvasRenderingContext2D,
+  [stripe, cloth, shade]: readonly [string, string, string],
+  goods: number,
+): void {
+  const chance = chanceFrom(goods + 20);
+  block(context, 'rgba(24, 18, 44, 0.36)', 4, 54, 70, 7);
+  for (const x of [7, 67]) block(context, '#3c2a30', x, 18, 3, 40);
+  // The table with a cloth that hangs down.
+  block(context, '#7d5a44', 4, 38, 68, 7);
+  block(context, '#a97c58', 4, 38, 68, 2);
+  block(context, shade, 6, 45, 64, 13);
+  for (let x = 6; x < 70; x += 8) block(context, stripe, x, 45, 4, 13);
+  block(context, 'rgba(20, 14, 36, 0.3)', 6, 54, 64, 4);
+  const kinds = [
+    ['#9cc3cf', '#d8eef0', '#5d7f96'],
+    ['#d9583f', '#f0b040', '#8fae4e'],
+    ['#e0a04a', '#c47a3c', '#f3d08a'],
+    ['#c98bc9', '#f0d060', '#e86a7a'],
+  ][goods]!;
+  for (let x = 9; x < 66; x += 5)
+    for (let row = 0; row < 2; row++) {
+      const colour = kinds[Math.floor(chance() * kinds.length)]!;
+      const top = 33 + row * 3;
+      block(context, '#2e2035', x, top, 4, 4);
+      block(context, colour, x, top, goods === 0 ? 4 : 3, goods === 0 ? 2 : 3);
+      block(context, 'rgba(255, 255, 255, 0.35)', x, top, 1, 1);
+    }
+  // The awning leans towards the buyers, with a scalloped edge.
+  for (let row = 0; row < 20; row++) {
+    const out = Math.floor(row * 0.22);
+    for (let x = 4 - out; x < 72 + out; x++) {
+      const along = (x - (4 - out)) / (68 + 2 * out);
+      const isStripe = Math.floor(along * 9) % 2 === 0;
+      block(context, isStripe ? stripe : cloth, x, 4 + row, 1, 1);
+    }
+  }
+  block(context, 'rgba(255, 240, 210, 0.3)', 4, 4, 68, 2);
+  for (let i = 0; i < 9; i++) {
+    const left = Math.round((i * 76) / 9);
+    const width = Math.round(((i + 1) * 76) / 9) - left;
+    block(context, i % 2 === 0 ? shade : '#c9b8a4', left, 24, width, 3);
+    block(context, i % 2 === 0 ? shade : '#c9b8a4', left + 1, 27, width - 2, 1);
+  }
+  block(context, 'rgba(20, 14, 36, 0.28)', 6, 28, 64, 5);
+}
+
+function paintWell(context: CanvasRenderingContext2D): void {
+  const ring = (y: number, rx: number, ry: number, colour: string): void => {
+    context.fillStyle = colour;
+    for (let dy = -ry; dy <= ry; dy++) {
+      const half = Math.round(rx * Math.sqrt(1 - (dy / (ry + 0.5)) ** 2));
+      context.fillRect(26 - half, y + dy, half * 2, 1);
+    }
+  };
+  ring(43, 23, 6, 'rgba(24, 18, 44, 0.34)');
+  for (let y = 40; y > 28; y--) ring(y, 20, 7, (y - 29) % 5 === 0 ? '#4a3d5c' : '#76678a');
+  for (let x = 8; x < 46; x += 6) block(context, '#5d4f70', x, 36, 1, 8);
+  ring(28, 20, 7, '#a596ac');
+  ring(28, 16, 5, '#2a2448');
+  ring(30, 13, 2, '#5a6aa8');
+  block(context, '#3c2a30', 8, 4, 3, 26);
+  block(context, '#3c2a30', 41, 4, 3, 26);
+  block(context, '#6d4a3c', 6, 9, 40, 3);
+  block(context, '#a97c58', 6, 9, 40, 1);
+  for (let row = 0; row < 8; row++)
+    block(context, row % 3 === 2 ? '#5b2f3a' : '#8c4a4a', 10 - row, row, 32 + row * 2, 1);
+  block(context, '#d8c8a8', 25, 12, 1, 12);
+  block(context, '#6d4a3c', 23, 22, 6, 5);
+}
+
+function paintBarrels(context: CanvasRenderingContext2D): void {
+  block(context, 'rgba(24, 18, 44, 0.34)', 2, 30, 38, 5);
+  for (const [x, y] of [
+    [20, 4],
+    [3, 10],
+  ] as const) {
+    block(context, '#2e2035', x, y, 17, 22);
+    block(context, '#7d5236', x + 1, y + 1, 15, 20);
+    block(context, '#a3703f', x + 2, y + 1, 5, 20);
+    block(context, '#4f3430', x + 1, y + 5, 15, 2);
+    block(context, '#4f3430', x + 1, y + 15, 15, 2);
+    block(context, '#c49a62', x + 2, y, 13, 3);
+    block(context, '#8a6238', x + 4, y + 1, 9, 1);
+  }
+}
+
+function paintLamp(context: CanvasRenderingContext2D): void {
+  block(context, 'rgba(24, 18, 44, 0.34)', 2, 42, 10, 3);
+  block(context, '#241c38', 6, 12, 2, 31);
+  block(context, '#4b4169', 6, 12, 1, 31);
+  block(context, '#241c38', 4, 41, 6, 3);
+  block(context, '#241c38', 3, 4, 8, 9);
+  block(context, '#f6b860', 4, 6, 6, 6);
+  block(context, '#241c38', 4, 2, 6, 2);
+}

@@ -1,0 +1,11 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react()],
+  base: './',
+  resolve: { conditions: ['@dot-hop/source', 'module', 'browser', 'development|production'] },
+  server: { port: 5181, fs: { allow: ['../..'] } },
+  preview: { port: 5181 },
+  build: { outDir: 'dist', assetsInlineLimit: 0 },
+});
