@@ -48,7 +48,7 @@ export class TestBrowser {
   /** Waits until a part of the page says something. */
   async says(id: string, words: string): Promise<void> {
     await this.page.waitForFunction(
-      ([name, expected]) => document.querySelector(`[data-testid=${name}]`)?.textContent?.trim() === expected,
+      ([name, expected]) => document.querySelector(`[data-testid=${name}]`)?.textContent.trim() === expected,
       [id, words] as const,
       { timeout: 15_000 },
     );

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Performer } from 'dot-hop';
+import { Performer, compileController } from 'dot-hop';
 import type { CompassDefinition } from 'dot-hop';
 import { compile, stepTold } from './characters.js';
 
@@ -123,14 +123,250 @@ describe('compasses', () => {
     expect(stepTold(performer, 5)).toEqual([]);
   });
 
+  test('what sticks keeps a walk along a border from flickering', () => {
+    const performer = new Performer(character({ directions: 'eight', stick: 8 }));
+    const degrees = [0, 20, 24, 21, 26, 23, 30, 31, 24, 16, 14];
+    const faced = degrees.map((angle) =>
+      face(performer, Math.cos((angle * Math.PI) / 180) * 9, Math.sin((angle * Math.PI) / 180) * 9),
+    );
+    expect(faced.map((name) => name === 'southeast')).toEqual([
+      ...[false, false, false, false, false, false, false],
+      ...[true, true, true, false],
+    ]);
+  });
+
+  test.each([
+    ['nearest', ['east', 'east', 'south', 'south']],
+    // Between the two it stays as it was.
+    ['keep', ['east', 'east', 'east', 'south']],
+    ['horizontal', ['east', 'east', 'east', 'south']],
+    ['vertical', ['east', 'south', 'south', 'south']],
+  ] as const)('on four directions a diagonal means: %s', (diagonal, faced) => {
+    const performer = new Performer(character({ directions: 'four', diagonal }));
+    const turned = [
+      [10, 0],
+      [10, 8],
+      [8, 10],
+      [1, 10],
+    ].map(([x, y]) => face(performer, x!, y!));
+    expect(turned).toEqual(faced);
+  });
+
+  test('exactly on a border it stays as it faces; facing neither, it takes the first named', () => {
+    const performer = new Performer(character({ directions: 'four' }));
+    expect(face(performer, 0, 9)).toBe('south');
+    expect(face(performer, 5, 5)).toBe('south');
+    expect(face(performer, -5, 5)).toBe('south');
+    expect(face(performer, -9, 0)).toBe('west');
+    expect(face(performer, 5, 5)).toBe('east');
+  });
+
+  test('a far turn passes through those in between, each for its time, by the side that faces the viewer', () => {
+    const performer = new Performer(character({ directions: 'eight', through: 50 }));
+    performer.set('x', -9);
+    expect(stepTold(performer, 400)).toEqual([
+      '0 turns southeast',
+      '50 turns south',
+      '100 turns southwest',
+      '150 turns west',
+    ]);
+    expect([performer.facing, performer.pointsTo]).toEqual(['west', 'west']);
+    // Turned back on the way, it goes back the way it came.
+    performer.set('x', 9);
+    expect(stepTold(performer, 60)).toEqual(['400 turns southwest', '450 turns south']);
+    expect([performer.facing, performer.pointsTo]).toEqual(['south', 'east']);
+    performer.set('x', -9);
+    expect(stepTold(performer, 200)).toEqual(['500 turns southwest', '550 turns west']);
+  });
+
+  test('upwards may be up: +y', () => {
+    const performer = new Performer(character({ directions: 'four', up: '+y' }));
+    expect(face(performer, 0, 9)).toBe('north');
+    expect(performer.vector).toEqual([0, -9]);
+  });
+
+  test('sixteen directions are those of a mariner', () => {
+    const { names, degrees } = character({ directions: 'sixteen' }).compass;
+    expect(names.slice(0, 5)).toEqual(['east', 'east-southeast', 'southeast', 'south-southeast', 'south']);
+    expect(names[15]).toBe('east-northeast');
+    expect(degrees.slice(0, 3)).toEqual([0, 22.5, 45]);
+  });
+
+  test('a state may face by another vector: aiming one way while walking another', () => {
+    const controller = compile({
+      clips: { c: { cells: 0 } },
+      compass: { directions: 'four', by: ['x', 'y'], deadZone: 8 },
+      signals: { x: { number: 0 }, y: { number: 0 }, aim: { vector: [0, 0] }, aiming: { flag: false } },
+      states: {
+        walk: { shows: 'c' },
+        aims: { shows: 'c', while: 'aiming', priority: 1, facing: { by: 'aim', deadZone: 0.1 } },
+      },
+    });
+    const performer = new Performer(controller);
+    expect(face(performer, 20, 0)).toBe('east');
+    performer.set('aim', [-0.5, 0]);
+    performer.set('aiming', true);
+    expect(stepTold(performer, 10)).toEqual(['1 walk > aims', '1 turns west']);
+    performer.set('aim', [0, 1]);
+    expect(stepTold(performer, 10)).toEqual(['11 turns south']);
+    performer.set('aiming', false);
+    expect(stepTold(performer, 10)).toEqual(['21 aims > walk', '21 turns east']);
+    // Standing still it keeps facing where it aimed.
+    performer.set('x', 0);
+    performer.set('aiming', true);
+    performer.step(10);
+    performer.set('aiming', false);
+    performer.step(10);
+    expect([performer.state, performer.facing]).toEqual(['walk', 'south']);
+  });
+
+  test('a wide turn shows its clip first, in the new direction; a narrow one does not', () => {
+    const controller = compile({
+      clips: {
+        run: { cells: '0-3', ms: 100 },
+        skid: { cells: '8-9', ms: 60, loop: 'once', cues: { screech: 0 } },
+      },
+      compass: { directions: 'eight', mirror: 'west', by: ['x', 'y'] },
+      signals: { x: { number: 9 }, y: { number: 0 } },
+      states: { run: { shows: 'run', turns: { shows: 'skid', least: 90 } } },
+    });
+    const performer = new Performer(controller);
+    performer.step(250);
+    performer.set('y', 9);
+    expect(stepTold(performer, 10)).toEqual(['250 turns southeast']);
+    expect([performer.clip, performer.frameIndex]).toEqual(['run', 2]);
+    performer.set('x', -9);
+    expect(stepTold(performer, 10)).toEqual(['260 turns southwest', '260 screech']);
+    expect([performer.clip, performer.isBridging, performer.pose.mirrored]).toEqual(['skid', true, true]);
+    performer.step(115);
+    expect([performer.state, performer.clip, performer.frameIndex]).toEqual(['run', 'run', 0]);
+  });
+
+  test('rows of a sheet are directions: five drawn, three mirrored', () => {
+    const controller = compile({
+      clips: {
+        walk: { cells: '4-5', rows: ['south', 'southeast', 'east', 'northeast', 'north'], fps: 8 },
+        wave: { cells: [0, 2], rows: { south: 0, north: 4 }, every: 8, fps: 8 },
+      },
+      compass: { directions: 'eight', mirror: 'west', by: ['x', 'y'] },
+      signals: { x: { number: 0 }, y: { number: 0 } },
+      states: { walk: { shows: 'walk' }, wave: { shows: 'wave' } },
+    });
+    const shown = (name: string) =>
+      controller.pages
+        .get(name)!
+        .map(({ clip, mirrored, standsIn }) => [clip.cells[0]!.index, mirrored, standsIn]);
+    expect([...controller.clips.keys()].slice(0, 2)).toEqual(['walk-south', 'walk-southeast']);
+    expect(shown('walk')).toEqual([
+      [20, false, false],
+      [12, false, false],
+      [4, false, false],
+      [12, true, false],
+      [20, true, false],
+      [28, true, false],
+      [36, false, false],
+      [28, false, false],
+    ]);
+    // With two directions drawn the nearest stands in; of two equally near the one named first.
+    expect(shown('wave').map(([cell]) => cell)).toEqual([0, 0, 0, 0, 0, 32, 32, 32]);
+    expect(shown('wave').filter(([, , standsIn]) => standsIn)).toHaveLength(6);
+  });
+
+  test('boxes and points of a mirrored direction are those of the mirrored picture', () => {
+    const edge = fc.integer({ min: -20, max: 60 });
+    fc.assert(
+      fc.property(edge, edge, edge, edge, fc.integer({ min: 0, max: 48 }), (x, y, width, height, pivot) => {
+        const controller = compileController({
+          dotHop: 1,
+          sheets: {
+            s: {
+              ...{ image: 's.png', size: [48, 48], grid: { cell: [48, 48] } },
+              pivot: [pivot, 40],
+              boxes: { b: [x, y, width, height] },
+              points: { p: [x, y] },
+            },
+          },
+          clips: { c: { cells: 0 } },
+          compass: { directions: 'sides', mirror: { west: 'east' }, by: ['x', 0] },
+          signals: { x: { number: 0 } },
+          states: { s: { shows: 'c' } },
+        });
+        const [drawn, mirrored] = [new Performer(controller), new Performer(controller, { x: -1 })].map(
+          ({ pose }) => pose,
+        );
+        expect(mirrored!.mirrored).toBe(true);
+        const { b } = drawn!.boxes;
+        // What lies from x to x + width about the pivot lies from -(x + width) to -x in the mirror.
+        expect(mirrored!.boxes.b).toEqual({ ...b, x: 0 - (b!.x + width) });
+        expect(mirrored!.points.p).toEqual({ x: 0 - drawn!.points.p!.x, y: drawn!.points.p!.y });
+      }),
+    );
+  });
+
   test.each([
     [{ directions: 'four', start: 'up' }, 'compass.start: there is no direction "up"'],
+    [
+      { directions: 'eight', stick: 23 },
+      'compass.stick: "stick" must be from 0 to under 22.5 degrees, not 23',
+    ],
+    [{ directions: 'four', through: -1 }, 'compass.through: expected milliseconds from 0 to 10000, not -1'],
+    [{ directions: { a: 0 } }, 'compass.directions: a compass needs at least two directions, not 1'],
+    [{ directions: { a: 0, b: 360 } }, 'directions.b: "a" and "b" are both at 0 degrees'],
+    [{ directions: 'four', mirror: { west: 'east', east: 'west' } }, 'which is itself mirrored'],
+    [
+      { directions: 'four', mirror: { north: 'east' } },
+      'the mirror image of "east" looks towards 180 degrees',
+    ],
+    [
+      { directions: { a: 0, b: 100 }, mirror: 'west' },
+      '"b" has no opposite to be mirrored from: no direction lies at 80',
+    ],
     [{ directions: 'four', deadZone: -1 }, 'compass.deadZone: expected 0 or more, not -1'],
     [{ directions: { a: NaN, b: 3 } }, 'compass.directions.a: expected degrees, not NaN'],
     [{ directions: 'four', by: ['x'] }, 'compass.by: "by" is the vector'],
     [{ directions: 'four', by: ['x', 'z'] }, 'compass.by[1]: there is no signal "z"'],
   ])('%j is refused in words', (compass, words) => {
     expect(() => character(compass as never)).toThrow(words);
+  });
+
+  test.each([
+    [
+      { shows: 'c', when: 'x > 3', turns: { shows: 'c' } },
+      'states.s.turns: "turns" begins the clip of its state anew',
+    ],
+    [{ shows: 'c', turns: { shows: 'k' } }, 'states.s.turns.shows: there is no clip or flipbook "k"'],
+    [{ shows: 'c', turns: { shows: 'c', least: 200 } }, '"least" must be from 0 to 180 degrees, not 200'],
+    [{ shows: 'c', facing: { by: 'y' } }, 'states.s.facing.by: there is no signal "y.x"'],
+    [{ shows: 'c', facing: { by: ['x', 0] as const, deadZone: -2 } }, 'expected 0 or more, not -2'],
+  ])('a state %j is refused in words', (s, words) => {
+    const make = () =>
+      compile({
+        clips: { c: { cells: 0, loop: 'once', ms: 100 } },
+        compass: { directions: 'four', by: ['x', 0] },
+        signals: { x: { number: 0 } },
+        states: { s },
+      });
+    expect(make).toThrow(words);
+  });
+
+  test.each([
+    [{ walk: { cells: 0, rows: [] } }, 'clips.walk.rows: "rows" names the directions drawn'],
+    [{ walk: { cells: 0, rows: ['north'], every: 0.5 } }, '"every" is how many cells lie from one'],
+    [{ walk: { cells: 0, rows: ['up'] } }, 'flipbooks.walk.up: there is no direction "up"'],
+    [{ walk: { cells: 60, rows: ['north', 'south'] } }, 'there is no cell 68'],
+    [
+      { 'walk-north': { cells: 0 }, walk: { cells: 0, rows: ['north'] } },
+      'the rows make a clip "walk-north"',
+    ],
+  ])('rows %j are refused in words', (clips, words) => {
+    const make = () =>
+      compile({
+        clips,
+        compass: { directions: 'four', by: ['x', 0] },
+        signals: { x: { number: 0 } },
+        states: { s: { shows: 'walk' } },
+      });
+    expect(make).toThrow(words);
   });
 
   test('a flipbook with a gap, a wrong direction or a wrong clip is refused', () => {

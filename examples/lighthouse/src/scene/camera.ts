@@ -11,7 +11,7 @@ const keySpeed = 1.3;
 
 /** A camera that goes round the quay, led by mouse, touch, wheel or keys. */
 export class OrbitingCamera {
-  readonly camera = new PerspectiveCamera(34, 1, 0.1, 120);
+  readonly camera = new PerspectiveCamera(34, 1, 0.1, 180);
   /** Radians; 0 looks north, which is along -z. */
   yaw = 0.6;
   private pitch = 0.4;

@@ -1,5 +1,5 @@
 import type { Keyboard, LoadedCharacter } from '@dot-hop/browser';
-import { Raycaster, Vector2, WebGLRenderer } from 'three';
+import { ConeGeometry, Mesh, MeshBasicMaterial, Raycaster, Vector2, WebGLRenderer } from 'three';
 import { chanceFrom } from '../../../common/chance';
 import type { Townsfolk } from '../../../common/townsfolk';
 import { OrbitingCamera } from './camera';
@@ -23,6 +23,9 @@ const coarseness = 2;
 /** Pixels a second. */
 const paces = { walk: 22, child: 32, wick: 52 };
 
+/** Over the highest hat, in units. */
+const markerHeight = 2.4;
+
 /** The quay with its people and the camera that goes round it. */
 export class Game {
   readonly camera = new OrbitingCamera();
@@ -32,6 +35,10 @@ export class Game {
   stands = false;
   private readonly rounds: readonly Rounds[];
   private readonly quay = new Quay();
+  private readonly marker = new Mesh(
+    new ConeGeometry(0.22, 0.34, 4),
+    new MeshBasicMaterial({ color: '#ffc95c' }),
+  );
   private renderer: WebGLRenderer | undefined;
   private time = 0;
 
@@ -53,7 +60,8 @@ export class Game {
       return new Rounds(figure, chance, pace * pixel);
     });
     this.selected = this.figures[0]!;
-    for (const { group } of this.figures) this.quay.scene.add(group);
+    this.marker.rotation.x = Math.PI;
+    this.quay.scene.add(this.marker, ...this.figures.map(({ group }) => group));
   }
 
   /** Draws onto a canvas from now on, as wide as there is room. */
@@ -84,6 +92,8 @@ export class Game {
     if (this.renderer === undefined) return;
     this.quay.step(this.time);
     for (const figure of this.figures) figure.draw(this.camera);
+    const { x, z } = this.selected;
+    this.marker.position.set(x, markerHeight + Math.sin(this.time / 260) * 0.06, z);
     this.renderer.render(this.quay.scene, this.camera.camera);
   }
 

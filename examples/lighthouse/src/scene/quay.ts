@@ -1,6 +1,8 @@
 import {
   AmbientLight,
+  BackSide,
   BoxGeometry,
+  CanvasTexture,
   Color,
   ConeGeometry,
   CylinderGeometry,
@@ -11,8 +13,10 @@ import {
   Mesh,
   MeshBasicMaterial,
   MeshLambertMaterial,
+  NearestFilter,
   PlaneGeometry,
   PointLight,
+  SRGBColorSpace,
   Scene,
   SphereGeometry,
 } from 'three';
@@ -20,7 +24,7 @@ import type { BufferGeometry, Object3D } from 'three';
 import { chanceFrom } from '../../../common/chance';
 
 const colours = {
-  sky: '#4b3a68',
+  haze: '#8a5276',
   water: '#2f3768',
   stone: '#85729a',
   stoneDark: '#5d4f74',
@@ -53,14 +57,14 @@ export class Quay {
 
   constructor() {
     const { scene } = this;
-    scene.background = new Color(colours.sky);
-    scene.fog = new Fog(colours.sky, 26, 62);
+    scene.fog = new Fog(colours.haze, 30, 70);
+    scene.add(sky());
     scene.add(new AmbientLight('#a58fc0', 1.5));
     const sun = new DirectionalLight('#ffb27a', 2.1);
     sun.position.set(-9, 6, 4);
     scene.add(sun);
     this.swell = new Mesh(
-      new PlaneGeometry(120, 120, 48, 48),
+      new PlaneGeometry(170, 170, 60, 60),
       new MeshLambertMaterial({ color: colours.water, flatShading: true }),
     );
     this.swell.rotation.x = -Math.PI / 2;
@@ -81,6 +85,28 @@ export class Quay {
     }
     position!.needsUpdate = true;
   }
+}
+
+/** A dome from the dark above to the last light on the water. */
+function sky(): Object3D {
+  const canvas = document.createElement('canvas');
+  canvas.width = 1;
+  canvas.height = 128;
+  const context = canvas.getContext('2d')!;
+  // From straight up to straight down; the middle is the horizon.
+  const bands = ['#241f4a', '#2d2456', '#3d2c62', '#5a3a70', '#7f4b78', '#b3626f', '#e08a63', '#f2b06a'];
+  bands.forEach((colour, i) => {
+    context.fillStyle = colour;
+    context.fillRect(0, Math.round((i / bands.length) ** 0.62 * 62), 1, 128);
+  });
+  const texture = new CanvasTexture(canvas);
+  texture.magFilter = NearestFilter;
+  texture.colorSpace = SRGBColorSpace;
+  const dome = new Mesh(
+    new SphereGeometry(80, 24, 48),
+    new MeshBasicMaterial({ map: texture, side: BackSide, fog: false, depthWrite: false }),
+  );
+  return dome;
 }
 
 function island(): Object3D {
