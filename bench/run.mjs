@@ -31,6 +31,17 @@ const mixedWays = {
   'by hand, 8 kinds': byHand(kinds, names),
   'performer, 8 controllers': byPerformers(controllers),
 };
+// What facing costs: the same character without a compass, and with eight directions by both parts of its velocity.
+const never = { directions: 'none' };
+const eight = { directions: 'eight', mirror: 'west', by: ['vx', 'vy'], deadZone: 6, stick: 8 };
+const facingWays = {
+  'never turns': byPerformers([compileController({ ...document(), compass: never })]),
+  'two sides': byPerformers([compileController(document())]),
+  'eight directions': byPerformers([compileController({ ...document(), compass: eight })]),
+  'eight, each 60 ms': byPerformers([
+    compileController({ ...document(), compass: { ...eight, through: 60 } }),
+  ]),
+};
 const loads = { calm: load(count, 4), busy: load(count, 97), restless: load(count, 97, true) };
 
 /** A hash (FNV-1a) of what each character shows at every tick, and of the cues it has had. */
@@ -86,11 +97,12 @@ function measure(all, given) {
 const memory = () => process.memoryUsage().heapUsed + process.memoryUsage().arrayBuffers;
 
 /** Bytes that a step allocates, over many steps of one performer that runs, turns, hops and swings. */
-function bytesPerStep() {
-  const one = new Performer(controllers[0]);
+function bytesPerStep(controller) {
+  const one = new Performer(controller);
   const go = (steps) => {
     for (let i = 0; i < steps; i++) {
       if (i % 40 === 0) one.set('vx', i % 80 === 0 ? 120.5 : -30.25);
+      if (i % 55 === 0) one.set('vy', (i % 7) * 10.5 - 30);
       if (i % 300 === 0) one.pulse('swing');
       if (i % 170 === 0) one.set('grounded', i % 340 === 0);
       one.step(1000 / 60);
@@ -132,7 +144,9 @@ for (const [name, given] of Object.entries(loads)) {
   const hash = checkEqual(ways, given, name);
   result.loads[name] = { hash, changing: given.changing, ns: measure(ways, given) };
 }
-result.bytesPerStep = bytesPerStep();
+for (const name of ['calm', 'busy']) Object.assign(result.loads[name].ns, measure(facingWays, loads[name]));
+result.bytesPerStep = bytesPerStep(controllers[0]);
+result.bytesPerStepFacing = bytesPerStep(compileController({ ...document(), compass: eight }));
 result.bytesPerPerformer = bytesPerPerformer();
 for (const [name, given] of Object.entries(loads)) {
   if (checkEqual(mixedWays, given, name) !== result.loads[name].hash)
@@ -161,7 +175,21 @@ const rows = [
   ],
   ['40 states against 12, calm', ratio(calm.ns, 'performer, 40 states', 'performer'), 1.3, 1.1],
   ['40 states against 12, busy', ratio(busy.ns, 'performer, 40 states', 'performer'), 1.3, 1.1],
+  ['two sides against never turning, busy', ratio(busy.ns, 'two sides', 'never turns'), NaN, NaN],
+  [
+    'eight directions against never turning, calm',
+    ratio(calm.ns, 'eight directions', 'never turns'),
+    NaN,
+    NaN,
+  ],
+  [
+    'eight directions against never turning, busy',
+    ratio(busy.ns, 'eight directions', 'never turns'),
+    NaN,
+    NaN,
+  ],
   ['bytes allocated a step', result.bytesPerStep, 0, 0],
+  ['bytes allocated a step, eight directions', result.bytesPerStepFacing, 0, 0],
   ['bytes of a performer', result.bytesPerPerformer, 250, 200],
   ['ms to compile 40 states, the first time', result.compile.first, 5, 1],
   ['ms to compile 40 states, median', result.compile.median, 5, 1],

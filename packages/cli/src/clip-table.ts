@@ -1,22 +1,47 @@
-import { writeCells } from 'dot-hop';
-import type { Cell, ClipDefinition, Controller, ControllerDefinition } from 'dot-hop';
+import { cellNumbers, writeCells } from 'dot-hop';
+import type { ClipDefinition, Controller, ControllerDefinition } from 'dot-hop';
 import { csv, readCsv } from './commands/table.js';
 import { Misuse } from './misuse.js';
 
-const fields = ['clip', 'sheet', 'cells', 'fps', 'ms', 'lasts', 'loop', 'stride'] as const;
+const fields = ['clip', 'sheet', 'cells', 'rows', 'every', 'fps', 'ms', 'lasts', 'loop', 'stride'] as const;
 
 /** The clips of a document as a CSV table: one a row, ranges and lists parted by spaces. */
 export function writeClipTable(definition: ControllerDefinition, controller: Controller): string {
   const rows = Object.entries(definition.clips).map(([name, clip]) => {
-    const cells = cellsText(controller.clips.get(name)!.frames);
+    const cells = writeNumbers(firstRow(name, clip, controller));
     const times = [clip.fps ?? '', [clip.ms ?? ''].flat().join(' '), clip.lasts ?? ''];
-    return [name, clip.sheet ?? '', cells, ...times, writeLoop(clip.loop), clip.stride ?? ''];
+    const rows = writeRows(clip.rows);
+    return [
+      name,
+      clip.sheet ?? '',
+      cells,
+      rows,
+      clip.every ?? '',
+      ...times,
+      writeLoop(clip.loop),
+      clip.stride ?? '',
+    ];
   });
   return csv(fields, rows);
 }
 
-function cellsText(frames: readonly Cell[]): string {
-  return [writeCells(frames.map(({ index }) => index))].flat().join(' ');
+/** The cells of a clip, or of the first of its rows. */
+function firstRow(name: string, { sheet, cells, rows }: ClipDefinition, controller: Controller): number[] {
+  if (rows === undefined) return controller.clips.get(name)!.frames.map(({ index }) => index);
+  const on = controller.sheets.get(sheet ?? [...controller.sheets.keys()][0]!)!;
+  return cellNumbers(cells, on.columns, on.cells.length)!;
+}
+
+function writeNumbers(cells: readonly number[]): string {
+  return [writeCells(cells)].flat().join(' ');
+}
+
+/** Directions from the first row down, or each with how many rows below it lies: `south=0 north=4`. */
+function writeRows(rows: ClipDefinition['rows']): string {
+  if (rows === undefined || Array.isArray(rows)) return (rows ?? []).join(' ');
+  return Object.entries(rows)
+    .map(([direction, row]) => `${direction}=${row}`)
+    .join(' ');
 }
 
 function writeLoop(loop: ClipDefinition['loop']): string {
@@ -61,6 +86,15 @@ function readRow(row: Record<string, string>, at: string): Partial<ClipDefinitio
     else if (field === 'cells') clip.cells = parts.length === 1 ? cell(text) : parts.map(cell);
     else if (field === 'ms')
       clip.ms = parts.length === 1 ? number(field, text) : parts.map((part) => number(field, part));
+    else if (field === 'rows')
+      clip.rows = text.includes('=')
+        ? Object.fromEntries(
+            parts.map((part) => {
+              const [direction, row = ''] = part.split('=');
+              return [direction!, number(field, row)];
+            }),
+          )
+        : parts;
     else if (field === 'loop') clip.loop = readLoop(text, at);
     else clip[field] = number(field, text);
   }

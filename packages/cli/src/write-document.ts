@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { cellNumbers, writeCells } from 'dot-hop';
-import type { ControllerDefinition } from 'dot-hop';
+import type { ClipDefinition, ControllerDefinition } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { Document, YAMLMap, isMap, parseDocument } from 'yaml';
 import { readText, writeWhole } from './files.js';
@@ -78,9 +78,17 @@ function renumber(
   for (const [name, clip] of Object.entries(clips ?? {})) {
     if ((clip.sheet ?? Object.keys(sheets ?? {})[0]) !== sheet) continue;
     const numbers = cellNumbers(clip.cells, before.length, before.length) ?? [];
-    const now = numbers.map((number) => images.indexOf(before[number] ?? ''));
-    const gone = numbers.filter((number, i) => before[number] !== undefined && now[i] === -1);
+    const nowOf = (list: readonly number[]): number[] =>
+      list.map((number) => images.indexOf(before[number] ?? ''));
+    const now = nowOf(numbers);
+    const rows = rowsOf(clip).map((row) => row * (clip.every ?? before.length));
+    const shown = rows.flatMap((below) => numbers.map((number) => number + below));
+    const gone = shown.filter((number) => before[number] !== undefined && !images.includes(before[number]));
     if (gone.length > 0) lost.push(`clip "${name}" shows ${gone.map((number) => before[number]).join(', ')}`);
+    else if (nowOf(shown).join() !== rows.flatMap((below) => now.map((one) => one + below)).join())
+      throw new Misuse(
+        `${file}: nothing is written, since the rows of clip "${name}" would no longer lie evenly; write a clip for each direction`,
+      );
     else if (now.every((number) => number >= 0) && now.some((number, i) => number !== numbers[i])) {
       tree.setIn(['clips', name, 'cells'], tree.createNode(writeCells(now), { flow: true }));
       changed.push(name);
@@ -91,6 +99,12 @@ function renumber(
       `${file}: nothing is written, since images that clips show are gone:\n  ${lost.join('\n  ')}\nTake these cells out of the clips, or bring the images back`,
     );
   return changed;
+}
+
+/** How many rows below its cells a clip is drawn too; `[0]` for a clip without rows. */
+function rowsOf({ rows }: ClipDefinition): readonly number[] {
+  if (rows === undefined) return [0];
+  return Array.isArray(rows) ? rows.map((_, row) => row) : Object.values(rows as Record<string, number>);
 }
 
 /** The sheet that clips are on when they do not say. */

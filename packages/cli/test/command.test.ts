@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import {
   cpSync,
   existsSync,
@@ -11,14 +10,12 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import type { ControllerDefinition } from 'dot-hop';
 import type { MeasureFinding } from 'dot-hop/pixels';
 import sharp from 'sharp';
 import { parse } from 'yaml';
+import { root, runIn } from './command-line.js';
 
-const root = fileURLToPath(new URL('../../..', import.meta.url));
-const program = path.join(root, 'packages/cli/bin/dot-hop.js');
 let folder: string;
 
 beforeEach(() => {
@@ -29,16 +26,7 @@ beforeEach(() => {
 afterEach(() => rmSync(folder, { recursive: true }));
 
 /** Runs the command in the folder of the demo data. */
-function dotHop(args: string[], input = ''): { code: number | null; out: string; err: string } {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
-    cwd: folder,
-    input,
-    encoding: 'utf8',
-    // As in CI, which some programs take for a reason to paint.
-    env: { ...process.env, CI: 'true' },
-  });
-  return { code: status, out: stdout, err: stderr };
-}
+const dotHop = (args: string[], input = '') => runIn(folder, args, input);
 
 /** A document of the folder, as plain data. */
 const read = (file: string): ControllerDefinition =>
@@ -275,9 +263,9 @@ describe('dot-hop convert', () => {
   test('a table of clips goes out and comes back without loss', () => {
     const { out } = dotHop(['convert', 'wick.dothop.yaml', '--to', 'csv']);
     expect(out.split('\n').slice(0, 3)).toEqual([
-      'clip,sheet,cells,fps,ms,lasts,loop,stride',
-      'stand,,0-7,8,,,,',
-      'walk,,8-15,11,,,,23',
+      'clip,sheet,cells,rows,every,fps,ms,lasts,loop,stride',
+      'stand,,0-7,,,8,,,,',
+      'walk,,8-15,,,11,,,,23',
     ]);
     writeFileSync(path.join(folder, 'c.csv'), out);
     dotHop(['convert', 'wick.dothop.yaml', '--clips', 'c.csv', '-o', 'same.yaml']);
@@ -512,6 +500,7 @@ describe('help', () => {
         found[1]!.replaceAll('demo/', '').split(' '),
       );
       expect(examples.length).toBeGreaterThan(0);
+      cpSync(path.join(root, 'demo/townsfolk'), path.join(folder, 'townsfolk'), { recursive: true });
       for (const args of examples) expect(dotHop(args)).toMatchObject({ code: 0 });
     },
   );

@@ -46,7 +46,8 @@ describe('the guides', () => {
 
   beforeAll(async () => {
     folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-guide-'));
-    for (const file of [...demo]) cpSync(path.join(root, 'demo', file), path.join(folder, file));
+    cpSync(path.join(root, 'demo/townsfolk'), path.join(folder, 'townsfolk'), { recursive: true });
+    for (const file of demo) cpSync(path.join(root, 'demo', file), path.join(folder, file));
     mkdirSync(path.join(folder, 'frames'));
     for (let i = 1; i <= 3; i++)
       await sharp(path.join(folder, 'wick.png'))

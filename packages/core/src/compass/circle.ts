@@ -13,6 +13,8 @@ export interface Circle {
   /** Where a direction is kept once it is faced; the first lies behind the second when 0 is between them. */
   readonly keepsFrom: readonly number[];
   readonly keepsTo: readonly number[];
+  /** The two edges of that as vectors of length 1: x and y of the first, x and y of the second. */
+  readonly edges: readonly (readonly number[])[];
 }
 
 /** The border clockwise after a direction. */
@@ -59,17 +61,26 @@ export function placeOnCircle(degrees: readonly number[], borders: readonly Bord
   const sorted = [...borders].sort((a, b) => a.degrees - b.degrees);
   const keepsFrom = new Array<number>(degrees.length).fill(0);
   const keepsTo = new Array<number>(degrees.length).fill(4);
+  const edges = degrees.map((): number[] => [0, 0, 0, 0]);
   for (const { direction, next, degrees: at, stick } of borders.length > 1 ? borders : []) {
     keepsTo[direction] = placeOfDegrees(at + stick);
     keepsFrom[next] = placeOfDegrees(at - stick);
+    edges[direction]!.splice(2, 2, ...unitAt(at + stick));
+    edges[next]!.splice(0, 2, ...unitAt(at - stick));
   }
   return {
     order: sorted.map(({ direction }) => direction),
     borders: sorted.map(({ degrees: at }) => placeOfDegrees(at)),
     keepsFrom,
     keepsTo,
+    edges,
   };
 }
+
+const unitAt = (degrees: number): [number, number] => [
+  Math.cos((degrees * Math.PI) / 180),
+  Math.sin((degrees * Math.PI) / 180),
+];
 
 /** The place on the circle of an angle; exact where the angle is a multiple of 45 degrees. */
 function placeOfDegrees(degrees: number): number {
@@ -121,4 +132,47 @@ export function pickDirection(
   const picked = order[sector % order.length]!;
   // Exactly on a border, and facing neither: the direction that the document names first.
   return place === borders[sector] ? Math.min(picked, order[(sector + 1) % order.length]!) : picked;
+}
+
+/** Taken off for each unit of length, so that rounding errs on the side of reading once more. */
+const rounding = 1e-12;
+
+/**
+ * How far both parts of a vector may change without the compass pointing elsewhere: half the side of a square about it that
+ * lies within what its direction keeps, or within the dead zone.
+ *
+ * @param direction where it points to
+ * @param out is given the length; 0 where any change must be looked at
+ */
+export function stillFor(
+  { deadZone, edges, keepsFrom, keepsTo }: Circle & { readonly deadZone: number },
+  vector: Float64Array,
+  direction: number,
+  out: Float64Array,
+): void {
+  const x = vector[0]!;
+  const y = vector[1]!;
+  const long = Math.sqrt(x * x + y * y);
+  out[0] = 0;
+  // Too large or too small to be squared: rare enough to be looked at each time.
+  if (!(long > 1e-150 && long < 1e150)) {
+    if (x === 0 && y === 0) out[0] = deadZone * Math.SQRT1_2 * (1 - rounding);
+    return;
+  }
+  let far = Math.max(0, deadZone - long);
+  const place = circlePlace(vector);
+  const from = keepsFrom[direction]!;
+  const to = keepsTo[direction]!;
+  if (from <= to ? place >= from && place <= to : place >= from || place <= to) {
+    const edge = edges[direction]!;
+    const before = awayFrom(edge[0]!, edge[1]!, x, y, long);
+    const after = awayFrom(edge[2]!, edge[3]!, x, y, long);
+    far = Math.max(far, Math.min(before, after));
+  }
+  out[0] = Math.max(0, far * Math.SQRT1_2 - long * rounding);
+}
+
+/** The distance of a point from a ray that begins at 0. */
+function awayFrom(edgeX: number, edgeY: number, x: number, y: number, long: number): number {
+  return edgeX * x + edgeY * y <= 0 ? long : Math.abs(edgeX * y - edgeY * x);
 }

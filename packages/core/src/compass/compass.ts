@@ -54,6 +54,7 @@ export const noCompass: Compass = {
   borders: [],
   keepsFrom: [0],
   keepsTo: [4],
+  edges: [[0, 0, 0, 0]],
 };
 
 /** The longest that a direction may be made to show, in milliseconds. */

@@ -46,7 +46,7 @@ export function seenFrom(
   const [fx, fy] = unit(forward, moved);
   const hand = rightHands[axes];
   out[0] = hand * (vx * fy - vy * fx);
-  out[1] = -(vx * fx + vy * fy);
+  out[1] = 0 - (vx * fx + vy * fy);
   return out;
 }
 

@@ -22,7 +22,7 @@ export interface Turning {
 
 /**
  * Reads what turns the character. A compass of two sides over one signal is cut into that number's regions, so that
- * turning costs nothing until a border is passed; any other vector is read when a signal of it has changed.
+ * turning costs nothing until a border is passed; any other vector is read when a part of it has left the box in which the compass would stay (see `stillFor`).
  *
  * @returns `undefined` for a character that never turns
  */
@@ -76,8 +76,9 @@ export function turningBy(
   const x = signals.number(parts[0], at(0));
   const y = signals.number(parts[1], at(1));
   if (x === undefined || y === undefined) return undefined;
-  signals.watch(x);
-  signals.watch(y);
+  for (const part of [x, y])
+    if (part.plain?.shape === 'plain') signals.turnBy(part.plain.slot);
+    else signals.watch(part);
   return { ...partsOf(x, y), compass, inRegions: false };
 }
 

@@ -1,4 +1,4 @@
-import { pickDirection } from '../compass/circle.js';
+import { pickDirection, stillFor } from '../compass/circle.js';
 import { signalNamed } from '../controller/compile.js';
 import type { Controller, State } from '../controller/controller.js';
 import { Place, timerOf } from '../controller/numbers.js';
@@ -18,6 +18,9 @@ const reading = { flags: 0, terms: 0, more: 0 };
 
 /** The vector that is being read: a double handed from function to function would be boxed. */
 const vector = new Float64Array(2);
+
+/** Half the side of the box around it. */
+const still = new Float64Array(1);
 
 /**
  * What a performer hears: its signals as they are set, and the situation they amounted to when it decided last.
@@ -213,19 +216,24 @@ export abstract class Listener {
     for (let slot = 0; slot < regions.length; slot++) {
       const place = placeOf(slot);
       const value = numbers[base + place]!;
-      if (value >= numbers[base + place + 1]! && value < numbers[base + place + 2]!) continue;
       const of = regions[slot]!;
+      const isInside = value >= numbers[base + place + 1]! && value < numbers[base + place + 2]!;
+      if (isInside && !of.turns) continue;
       const region = regionOf(of, value);
       terms = (terms & of.keep[region]!) | of.put[region]!;
       more = (more & of.keepMore[region]!) | of.putMore[region]!;
       if (of.toward[region]! >= 0) this.toward = of.toward[region]!;
-      // The interval reaches as far as nothing would change. Of a number that is read otherwise than by thresholds
-      // every change counts: its interval is empty.
+      // Of a number that is read otherwise than by thresholds every change counts: its interval is empty.
+      if (of.joint) {
+        numbers[base + place + 1] = Infinity;
+        continue;
+      }
+      // Else it reaches as far as nothing would change.
       let first = region;
       let last = region;
       while (first > 0 && isSame(of, first - 1, terms, more, this.toward)) first--;
       while (last + 2 < of.bounds.length && isSame(of, last + 1, terms, more, this.toward)) last++;
-      numbers[base + place + 1] = of.joint ? Infinity : of.bounds[first]!;
+      numbers[base + place + 1] = of.bounds[first]!;
       numbers[base + place + 2] = of.bounds[last + 1]!;
     }
     for (const slot of reads) numbers[base + placeOf(slot) + 1] = Infinity;
@@ -247,8 +255,22 @@ export abstract class Listener {
     if (turning === undefined || turning.inRegions) return;
     this.readVector(turning);
     const { toward } = this;
-    const direction = pickDirection(turning.compass, vector, toward);
+    const { compass, xPlace, yPlace } = turning;
+    const direction = pickDirection(compass, vector, toward);
     if (direction !== toward) this.toward = direction;
+    // Within a box around the vector the compass stays as it is, and its parts need not be read.
+    stillFor(compass, vector, direction, still);
+    if (xPlace > 0) this.narrow(xPlace);
+    if (yPlace > 0) this.narrow(yPlace);
+  }
+
+  /** Narrows the interval of a number to the box in which the compass stays. */
+  private narrow(place: number): void {
+    const numbers = this.numbers;
+    const at = this.base + place;
+    const value = numbers[at]!;
+    numbers[at + 1] = Math.max(numbers[at + 1]!, value - still[0]!);
+    numbers[at + 2] = Math.min(numbers[at + 2]!, value + still[0]!);
   }
 
   /** Puts the vector of a compass, right and down positive, where it is read. */

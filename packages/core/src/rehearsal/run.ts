@@ -120,7 +120,9 @@ class Recorder {
   readonly samples: Sample[] = [];
   readonly trail: TrailPoint[] = [];
 
-  constructor(private readonly performer: Performer) {}
+  constructor(private readonly performer: Performer) {
+    this.recordVector();
+  }
 
   play({ at, set, pulse, ask, cut, route }: ScriptLine, path: (string | number)[]): void {
     for (const [name, value] of Object.entries(set ?? {})) {
