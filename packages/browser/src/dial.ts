@@ -1,5 +1,5 @@
-import { dialOf } from 'dot-hop';
 import type { Compass, Performer } from 'dot-hop';
+import { dialOf } from 'dot-hop/view';
 
 /** The colours of a dial. */
 export interface DialColours {

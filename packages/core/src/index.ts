@@ -17,10 +17,6 @@ export { durationsOf, showingAt } from './clip/clip.js';
 export type { Clip } from './clip/clip.js';
 export type { FlipbookDefinition } from './clip/rows.js';
 export type { Compass } from './compass/compass.js';
-export { dialOf, directionOf } from './compass/dial.js';
-export type { DialSector } from './compass/dial.js';
-export { seenFrom, uprightYaw } from './compass/view.js';
-export type { GroundVector, WorldAxes } from './compass/view.js';
 export type {
   CompassDefinition,
   DiagonalRule,
@@ -56,7 +52,6 @@ export type { ReportKind, Reports } from './controller/reports.js';
 // Step 6: performing, and asking why.
 export { Performer, longestStep } from './performer/performer.js';
 export type { PerformerSnapshot } from './performer/snapshot.js';
-export { keptOutSentence, lastSwitchText, whyText } from './performer/why-text.js';
 export type {
   Holding,
   HopKept,

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
-import { Performer, dialOf, directionOf } from 'dot-hop';
+import { Performer } from 'dot-hop';
 import type { CompassDefinition, Controller } from 'dot-hop';
+import { dialOf, directionOf } from 'dot-hop/view';
 import { compile } from './characters.js';
 
 const character = (compass: CompassDefinition): Controller =>

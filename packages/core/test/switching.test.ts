@@ -1,4 +1,5 @@
-import { Performer, whyText } from 'dot-hop';
+import { Performer } from 'dot-hop';
+import { whyText } from 'dot-hop/explain';
 import type { AtDefinition, ControllerDefinition, StateDefinition } from 'dot-hop';
 import { compile, perform, stepTold } from './characters.js';
 

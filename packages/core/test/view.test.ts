@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { seenFrom, uprightYaw } from 'dot-hop';
+import { seenFrom, uprightYaw } from 'dot-hop/view';
 import { Matrix4, PerspectiveCamera, Vector3 } from 'three';
 
 const angle = fc.double({ min: -Math.PI, max: Math.PI, noNaN: true });

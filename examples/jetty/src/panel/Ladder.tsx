@@ -1,4 +1,4 @@
-import { keptOutSentence } from 'dot-hop';
+import { keptOutSentence } from 'dot-hop/explain';
 import type { Why, WhyCondition, WhyHop, WhyState } from 'dot-hop';
 
 /** The states from the highest rank down, the one that shows lit, each term of their conditions lit when it is true. */

@@ -1,4 +1,4 @@
-import { lastSwitchText } from 'dot-hop';
+import { lastSwitchText } from 'dot-hop/explain';
 import { memo } from 'react';
 import type { Game } from '../scene/game';
 import { Filmstrip } from './Filmstrip';

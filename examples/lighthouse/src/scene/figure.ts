@@ -1,6 +1,7 @@
 import type { LoadedCharacter } from '@dot-hop/browser';
-import { Performer, compileController, seenFrom, uprightYaw } from 'dot-hop';
+import { Performer, compileController } from 'dot-hop';
 import type { Pose } from 'dot-hop';
+import { seenFrom, uprightYaw } from 'dot-hop/view';
 import {
   CircleGeometry,
   Group,

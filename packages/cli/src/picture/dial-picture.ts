@@ -1,6 +1,8 @@
-import { dialOf, poseOf } from 'dot-hop';
-import type { Controller, DialSector, Page, Pose } from 'dot-hop';
+import { poseOf } from 'dot-hop';
+import type { Controller, Page, Pose } from 'dot-hop';
 import type { TrailPoint } from 'dot-hop/rehearsal';
+import { dialOf } from 'dot-hop/view';
+import type { DialSector } from 'dot-hop/view';
 import type { Image } from '../images.js';
 import { Canvas, svgLine } from './canvas.js';
 import { svgText, textWidth } from './letters.js';

@@ -96,6 +96,7 @@ export function compileController(
     conditionTexts: states.conditionTexts,
     cueNames: states.cueNames,
     turning,
+    isTurningRead: turning !== undefined && !turning.inRegions,
     turnTimer,
     watched: watchedStates(states.list, states.conditions, order),
     situations: new Situations(states.conditions, states.list, order),

@@ -129,6 +129,8 @@ export interface Controller {
   readonly cueNames: readonly string[];
   /** Absent when the character never turns. */
   readonly turning: Turning | undefined;
+  /** Whether a vector is read to turn it; not where the regions of one number say where it turns. */
+  readonly isTurningRead: boolean;
   /** The timer of a compass that takes its time to turn; -1 for none. */
   readonly turnTimer: number;
   /** The states whose `when` is watched for the instant at which it becomes true, from the highest rank. */

@@ -45,25 +45,16 @@ export interface Segments {
   readonly poses: { drawn?: readonly Pose[]; mirrored?: readonly Pose[] };
 }
 
-/** The segments of a clip where they are shown: in one direction of one book of one state. */
-export class Timeline {
-  readonly clip: Clip;
-  readonly frames: readonly number[];
-  readonly ends: readonly number[];
-  readonly length: number;
-  readonly loops: boolean;
-  readonly loopFrom: number;
-  readonly loopStart: number;
-  readonly cues: readonly (readonly number[])[];
-  readonly idle: boolean;
-  readonly quiet: readonly number[];
-  readonly armed: readonly number[];
-  readonly hopsAt: readonly number[];
-  readonly hopsAfter: readonly number[];
-  readonly yielding: readonly number[];
-  readonly leavesAt: readonly boolean[];
-  readonly leavesAfter: readonly boolean[];
+/* eslint-disable @typescript-eslint/no-unsafe-declaration-merging, @typescript-eslint/no-empty-object-type --
+   the constructor takes over all fields of the segments */
+export interface Timeline extends Omit<Segments, 'poses'> {}
 
+/**
+ * The segments of a clip where they are shown: in one direction of one book of one state. They are fields of its own:
+ * performers read them at every border, and one object more on the way would cost. So would an object that is no class:
+ * the engine then keeps the fields outside of it.
+ */
+export class Timeline {
   /**
    * @param state the index of its state: a performer keeps only its timeline
    * @param bridge whether it is played in between, before the state's own clip
@@ -76,24 +67,10 @@ export class Timeline {
     readonly poses: readonly Pose[],
     segments: Segments,
   ) {
-    this.clip = segments.clip;
-    this.frames = segments.frames;
-    this.ends = segments.ends;
-    this.length = segments.length;
-    this.loops = segments.loops;
-    this.loopFrom = segments.loopFrom;
-    this.loopStart = segments.loopStart;
-    this.cues = segments.cues;
-    this.idle = segments.idle;
-    this.quiet = segments.quiet;
-    this.armed = segments.armed;
-    this.hopsAt = segments.hopsAt;
-    this.hopsAfter = segments.hopsAfter;
-    this.yielding = segments.yielding;
-    this.leavesAt = segments.leavesAt;
-    this.leavesAfter = segments.leavesAfter;
+    Object.assign(this, { ...segments, poses });
   }
 }
+/* eslint-enable @typescript-eslint/no-unsafe-declaration-merging, @typescript-eslint/no-empty-object-type */
 
 /** What of a state depends on the place of its clip. */
 export interface FrameRules {

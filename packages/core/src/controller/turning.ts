@@ -76,9 +76,8 @@ export function turningBy(
   const x = signals.number(parts[0], at(0));
   const y = signals.number(parts[1], at(1));
   if (x === undefined || y === undefined) return undefined;
-  for (const part of [x, y])
-    if (part.plain?.shape === 'plain') signals.turnBy(part.plain.slot);
-    else signals.watch(part);
+  // Of a signal as it stands the interval is narrowed by the compass; any other expression is looked at each time.
+  for (const part of [x, y]) if (part.plain?.shape !== 'plain') signals.watch(part);
   return { ...partsOf(x, y), compass, inRegions: false };
 }
 

@@ -213,12 +213,12 @@ export abstract class Listener {
     const { tagBits, reads } = this.current;
     const flags = this.setFlags | tagBits;
     let { terms, more } = situation;
+    if (controller.isTurningRead) this.widen(this.current);
     for (let slot = 0; slot < regions.length; slot++) {
       const place = placeOf(slot);
       const value = numbers[base + place]!;
+      if (value >= numbers[base + place + 1]! && value < numbers[base + place + 2]!) continue;
       const of = regions[slot]!;
-      const isInside = value >= numbers[base + place + 1]! && value < numbers[base + place + 2]!;
-      if (isInside && !of.turns) continue;
       const region = regionOf(of, value);
       terms = (terms & of.keep[region]!) | of.put[region]!;
       more = (more & of.keepMore[region]!) | of.putMore[region]!;
@@ -246,13 +246,13 @@ export abstract class Listener {
     }
     if (flags !== situation.flags || terms !== situation.terms || more !== situation.more)
       this.situation = controller.situations.find(flags, terms, more);
-    this.readCompass(this.current);
+    if (controller.isTurningRead) this.readCompass(this.current);
   }
 
   /** Finds where the compass points for the vector that a state faces by. */
   protected readCompass(state: State): void {
     const turning = state.facesBy ?? this.controller.turning;
-    if (turning === undefined || turning.inRegions) return;
+    if (turning === undefined) return;
     this.readVector(turning);
     const { toward } = this;
     const { compass, xPlace, yPlace } = turning;
@@ -262,6 +262,15 @@ export abstract class Listener {
     stillFor(compass, vector, direction, still);
     if (xPlace > 0) this.narrow(xPlace);
     if (yPlace > 0) this.narrow(yPlace);
+  }
+
+  /** Has the intervals of the vector found anew: what the compass left of them is for where it was read last. */
+  private widen(state: State): void {
+    const turning = state.facesBy ?? this.controller.turning;
+    if (turning === undefined) return;
+    const { numbers, base } = this;
+    if (turning.xPlace > 0) numbers[base + turning.xPlace + 1] = Infinity;
+    if (turning.yPlace > 0) numbers[base + turning.yPlace + 1] = Infinity;
   }
 
   /** Narrows the interval of a number to the box in which the compass stays. */

@@ -2,7 +2,7 @@ import type { Controller } from '../controller/controller.js';
 import type { RuleName } from '../controller/rule.js';
 import { Performer } from '../performer/performer.js';
 import type { SignalValue } from '../signal/definition.js';
-import { whyText } from '../performer/why-text.js';
+import { whyText } from '../explain/index.js';
 import { DotHopError, ProblemList } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
 import type { Expectation, RehearsalDefinition, ScriptLine } from './definition.js';

@@ -106,11 +106,6 @@ export class SignalCompiler implements KindReader {
     for (const slot of slotsOf(expression.program)) this.regions[slot]!.joint = true;
   }
 
-  /** Has the interval of a number narrowed by the compass, of whose vector it is a part. */
-  turnBy(slot: number): void {
-    this.regions[slot]!.turns = true;
-  }
-
   finish(): SignalTables {
     const received = this.flagBits;
     if (received > wordBits) this.problems.add('too-many-flags', ['signals'], { received, most: wordBits });

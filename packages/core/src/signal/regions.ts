@@ -18,8 +18,6 @@ export interface Regions {
   readonly toward: readonly number[];
   /** Whether other terms must be computed anew whenever this number changes at all. */
   readonly joint: boolean;
-  /** Whether it is a part of a vector that turns the character, which narrows its interval. */
-  readonly turns: boolean;
 }
 
 /** A number tested for one term: on, off, or (`undefined`) as it was. */
@@ -43,7 +41,6 @@ export class RegionBuilder {
   private readonly tests: { place: Pick<Term, 'word' | 'bit'>; test: Test }[] = [];
   private turn: ((value: number) => number) | undefined;
   joint = false;
-  turns = false;
 
   /** @param at every value at which the test's answer may change: a threshold gives itself and {@link nextUp} */
   addTest(place: Pick<Term, 'word' | 'bit'>, thresholds: readonly number[], test: Test): void {
@@ -75,7 +72,6 @@ export class RegionBuilder {
       putMore: regions.map(({ putMore }) => putMore),
       toward: regions.map(({ toward }) => toward),
       joint: this.joint,
-      turns: this.turns,
     };
   }
 

@@ -45,7 +45,7 @@ export function seenFrom(
   const [vx, vy] = moved;
   const [fx, fy] = unit(forward, moved);
   const hand = rightHands[axes];
-  out[0] = hand * (vx * fy - vy * fx);
+  out[0] = 0 + hand * (vx * fy - vy * fx);
   out[1] = 0 - (vx * fx + vy * fy);
   return out;
 }

@@ -1,5 +1,5 @@
-import { pickDirection } from './circle.js';
-import type { Compass } from './compass.js';
+import { pickDirection } from '../compass/circle.js';
+import type { Compass } from '../compass/compass.js';
 
 /** The part of a compass that means one direction, in degrees clockwise from right; `to` may be over 360. */
 export interface DialSector {

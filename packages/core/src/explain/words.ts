@@ -1,5 +1,5 @@
 import type { SignalValue } from '../signal/definition.js';
-import type { HopKept, KeptOut, Why, WhyCondition, WhyState } from './why.js';
+import type { HopKept, KeptOut, Why, WhyCondition, WhyState } from '../performer/why.js';
 import type { RuleName } from '../controller/rule.js';
 
 const ruleText: Record<RuleName, (from: string) => string> = {

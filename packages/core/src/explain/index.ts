@@ -1,0 +1,1 @@
+export { keptOutSentence, lastSwitchText, whyText } from './words.js';

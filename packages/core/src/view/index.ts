@@ -1,0 +1,4 @@
+export { dialOf, directionOf } from './dial.js';
+export type { DialSector } from './dial.js';
+export { seenFrom, uprightYaw } from './camera.js';
+export type { GroundVector, WorldAxes } from './camera.js';
