@@ -1,5 +1,6 @@
 import { lastSwitchText } from 'dot-hop/explain';
-import { memo } from 'react';
+import { Scene } from '../../../common/parts';
+import type { MountCanvas } from '../../../common/parts';
 import type { Game } from '../scene/game';
 import { Filmstrip } from './Filmstrip';
 import { Ladder } from './Ladder';
@@ -7,19 +8,8 @@ import { Signals } from './Signals';
 
 interface PageProps {
   readonly game: Game;
-  readonly mount: (canvas: HTMLCanvasElement | null) => void;
+  readonly mount: MountCanvas;
 }
-
-const Scene = memo(
-  function Scene({ mount }: Pick<PageProps, 'mount'>) {
-    return (
-      <div className="scene">
-        <canvas ref={mount} aria-label="Wick on the jetty at dusk" />
-      </div>
-    );
-  },
-  () => true,
-);
 
 const help: readonly (readonly [string, string])[] = [
   ['← →', 'run'],
@@ -50,7 +40,7 @@ export function Page({ game, mount }: PageProps) {
         </p>
       </header>
       <section className="left">
-        <Scene mount={mount} />
+        <Scene mount={mount} label="Wick on the jetty at dusk" />
         <Filmstrip game={game} />
         <p className="because" data-testid="because">
           <b>{why.state}</b> shows because {lastSwitchText(why)}.

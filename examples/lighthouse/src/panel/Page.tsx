@@ -1,32 +1,12 @@
-import { memo } from 'react';
+import { Dial, Scene } from '../../../common/parts';
+import type { MountCanvas } from '../../../common/parts';
 import type { Game } from '../scene/game';
 
 interface PageProps {
   readonly game: Game;
-  readonly mount: (canvas: HTMLCanvasElement | null) => void;
-  readonly mountDial: (canvas: HTMLCanvasElement | null) => void;
+  readonly mount: MountCanvas;
+  readonly mountDial: MountCanvas;
 }
-
-const Scene = memo(
-  function Scene({ mount }: Pick<PageProps, 'mount'>) {
-    return (
-      <div className="scene">
-        <canvas
-          ref={mount}
-          aria-label="a small quay with a lighthouse, seen by a camera that goes round it"
-        />
-      </div>
-    );
-  },
-  () => true,
-);
-
-const Dial = memo(
-  function Dial({ mountDial }: Pick<PageProps, 'mountDial'>) {
-    return <canvas ref={mountDial} width={560} height={440} aria-label="the compass of the one selected" />;
-  },
-  () => true,
-);
 
 const degrees = (radians: number): number => Math.round((((radians * 180) / Math.PI) % 360) + 360) % 360;
 
@@ -51,7 +31,7 @@ export function Page({ game, mount, mountDial }: PageProps) {
         </ul>
       </header>
       <section className="left">
-        <Scene mount={mount} />
+        <Scene mount={mount} label="a small quay with a lighthouse, seen by a camera that goes round it" />
         <p className="hint">
           The people are flat drawings. Each shows the side that this camera sees: the way the body faces,
           turned into the view, is the vector that its compass reads.
@@ -75,7 +55,7 @@ export function Page({ game, mount, mountDial }: PageProps) {
           </div>
         </section>
         <section className="dial">
-          <Dial mountDial={mountDial} />
+          <Dial mount={mountDial} label="the compass of the one selected" />
           <dl>
             <dt>shows</dt>
             <dd data-testid="facing">{performer.facing}</dd>

@@ -1,31 +1,12 @@
-import { memo } from 'react';
+import { Dial, Scene } from '../../../common/parts';
+import type { MountCanvas } from '../../../common/parts';
 import type { CompassWish, Game } from '../scene/game';
 
 interface PageProps {
   readonly game: Game;
-  readonly mount: (canvas: HTMLCanvasElement | null) => void;
-  readonly mountDial: (canvas: HTMLCanvasElement | null) => void;
+  readonly mount: MountCanvas;
+  readonly mountDial: MountCanvas;
 }
-
-const Scene = memo(
-  function Scene({ mount }: Pick<PageProps, 'mount'>) {
-    return (
-      <div className="scene">
-        <canvas ref={mount} aria-label="the market square at dusk" />
-      </div>
-    );
-  },
-  () => true,
-);
-
-const Dial = memo(
-  function Dial({ mountDial }: Pick<PageProps, 'mountDial'>) {
-    return (
-      <canvas ref={mountDial} width={560} height={440} aria-label="the compass of the one that is led" />
-    );
-  },
-  () => true,
-);
 
 const people: readonly (readonly [string, string])[] = [
   ['marlis', 'sells fish'],
@@ -63,7 +44,7 @@ export function Page({ game, mount, mountDial }: PageProps) {
         </ul>
       </header>
       <section className="left">
-        <Scene mount={mount} />
+        <Scene mount={mount} label="the market square at dusk" />
         <p className="hint">
           Everybody decides for themselves where to go; their velocity is all their pictures are told.
         </p>
@@ -85,7 +66,7 @@ export function Page({ game, mount, mountDial }: PageProps) {
           </div>
         </section>
         <section className="dial">
-          <Dial mountDial={mountDial} />
+          <Dial mount={mountDial} label="the compass of the one that is led" />
           <dl>
             <dt>faces</dt>
             <dd data-testid="facing">{performer.facing}</dd>

@@ -1,0 +1,79 @@
+import { startLoop } from '@dot-hop/browser';
+import { memo } from 'react';
+import type { ReactNode } from 'react';
+import { createRoot } from 'react-dom/client';
+import './page.css';
+
+/** Is given a canvas once it is there, and `null` when it goes. */
+export type MountCanvas = (canvas: HTMLCanvasElement | null) => void;
+
+interface CanvasProps {
+  readonly mount: MountCanvas;
+  /** What it shows, for those who do not see it. */
+  readonly label: string;
+}
+
+/** The canvas of the scene; drawn by the game, never anew by the panel. */
+export const Scene = memo(
+  function Scene({ mount, label }: CanvasProps) {
+    return (
+      <div className="scene">
+        <canvas ref={mount} aria-label={label} />
+      </div>
+    );
+  },
+  () => true,
+);
+
+/** The canvas of a compass. */
+export const Dial = memo(
+  function Dial({ mount, label }: CanvasProps) {
+    return <canvas ref={mount} width={560} height={440} aria-label={label} />;
+  },
+  () => true,
+);
+
+/** How often the panel is brought up to date, in milliseconds. The scene is drawn at every frame. */
+const panelEvery = 50;
+
+/** What a page does once its characters are there. */
+export interface Running {
+  readonly step: (ms: number) => void;
+  readonly draw: () => void;
+  /** The page around the scene, as things stand. */
+  readonly page: () => ReactNode;
+}
+
+/** Fetches what a page needs, then runs it; what goes wrong is told on the page. */
+export function runPage(fetching: string, begin: () => Promise<Running>): void {
+  const root = createRoot(document.getElementById('page')!);
+  root.render(<p className="notice">{fetching}</p>);
+  begin().then(
+    ({ step, draw, page }) => {
+      let panelDrawn = performance.now();
+      root.render(page());
+      startLoop({
+        step,
+        draw: () => {
+          draw();
+          if (performance.now() - panelDrawn < panelEvery) return;
+          panelDrawn = performance.now();
+          root.render(page());
+        },
+      });
+    },
+    (error: unknown) => {
+      root.render(<pre className="notice">{error instanceof Error ? error.message : String(error)}</pre>);
+    },
+  );
+}
+
+/** Sizes a canvas for the width that there is for it, now and whenever the window changes. */
+export function fitting(fit: (canvas: HTMLCanvasElement, room: number) => void): MountCanvas {
+  return (canvas) => {
+    if (canvas === null) return;
+    const resize = (): void => fit(canvas, canvas.closest('.left')!.clientWidth);
+    resize();
+    window.addEventListener('resize', resize);
+  };
+}
