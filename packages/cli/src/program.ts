@@ -1,5 +1,7 @@
 import { createRequire } from 'node:module';
 import { Command, InvalidArgumentError, Option } from 'commander';
+import { check } from './commands/check.js';
+import type { CheckOptions } from './commands/check.js';
 import { cells } from './commands/cells.js';
 import type { CellsOptions } from './commands/cells.js';
 import type { Output } from './commands/command.js';
@@ -155,6 +157,22 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .action(async (document: string, options: ConvertOptions) =>
       finish(await convert(document, options, output)),
     );
+
+  program
+    .command('check')
+    .description('finds what can never show, what flickers, what gets stuck, before any game runs')
+    .argument('<document...>', 'characters')
+    .option('--accepted', 'show what the documents accept too')
+    .option('--json', 'print what was found as JSON')
+    .option('--sarif', 'print it as SARIF 2.1, for editors and code hosts')
+    .addHelpText(
+      'after',
+      example(
+        'dot-hop check demo/wick.dothop.yaml demo/townsfolk/marlis.dothop.yaml',
+        'dot-hop check demo/wick.dothop.yaml --accepted',
+      ),
+    )
+    .action(async (files: string[], options: CheckOptions) => finish(await check(files, options, output)));
 
   program
     .command('rehearse')

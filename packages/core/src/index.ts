@@ -33,6 +33,7 @@ export type { CompileOptions } from './controller/compile.js';
 export type { Page } from './controller/books.js';
 export type { Controller, State } from './controller/controller.js';
 export type {
+  AcceptDefinition,
   AgainRule,
   AtDefinition,
   CarryRule,

@@ -130,6 +130,16 @@ export interface StateDefinition {
   final?: boolean | undefined;
 }
 
+/** A finding of a check that a document accepts. */
+export interface AcceptDefinition {
+  /** The code of the finding. */
+  finding: string;
+  /** Where: the path or its beginning, such as `states.rise`. Default: everywhere. */
+  at?: string | undefined;
+  /** Why it is meant so. */
+  because: string;
+}
+
 /** One character: what a document says, as plain data. */
 export interface ControllerDefinition {
   dotHop: 1;
@@ -145,4 +155,6 @@ export interface ControllerDefinition {
   states?: Readonly<Record<string, StateDefinition>> | undefined;
   /** The state that shows when no other wants to. Default: the first. */
   rest?: string | undefined;
+  /** What a check finds and is meant so, each with its reason. */
+  accept?: readonly AcceptDefinition[] | undefined;
 }

@@ -328,6 +328,20 @@ export const documentSchema: z.ZodType<ControllerDefinition> = section(
     derived: named(derived, 'derived signals by name').optional(),
     states: named(state, 'states by name').optional(),
     rest: text.optional().describe('The state that shows when no other wants to; default: the first.'),
+    accept: z
+      .array(
+        section(
+          {
+            finding: text.describe('The code of the finding.'),
+            at: text.optional().describe('Where: a path or its beginning, such as states.rise.'),
+            because: text.describe('Why it is meant so.'),
+          },
+          'what is accepted: { finding, at, because }',
+        ),
+        { error: 'a list of findings that are accepted' },
+      )
+      .optional()
+      .describe('What "dot-hop check" finds and is meant so, each with its reason.'),
   },
   'a document: dotHop, sheets, clips, states, rest',
 );

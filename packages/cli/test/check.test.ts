@@ -1,0 +1,122 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { root, runIn } from './command-line.js';
+
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-'));
+  for (const file of ['wick.png', 'wick.dothop.yaml', 'faulty-rules.dothop.yaml'])
+    cpSync(path.join(root, 'demo', file), path.join(folder, file));
+  cpSync(path.join(root, 'demo/townsfolk'), path.join(folder, 'townsfolk'), { recursive: true });
+});
+afterEach(() => rmSync(folder, { recursive: true }));
+
+const check = (...args: string[]) => runIn(folder, ['check', ...args]);
+
+interface Plain {
+  document: string;
+  situations: number;
+  findings: { code: string; severity: string; path: string; line: number; accepted?: string }[];
+}
+
+test('the demo has nothing that is not accepted with a reason', () => {
+  const people = ['marlis', 'odde', 'pim', 'sefa'].map((name) => `townsfolk/${name}.dothop.yaml`);
+  const { code, out } = check('wick.dothop.yaml', ...people);
+  expect(code).toBe(0);
+  expect(out.match(/nothing found/g)).toHaveLength(5);
+  expect(out).toContain('nothing found; 2 accepted (--accepted shows them)');
+  expect(check('wick.dothop.yaml', '--accepted').out).toContain('accepted: vy passes 0 once in a hop');
+});
+
+test('what is wrong is told at its line, with the remedy, and ends with 1', () => {
+  const { code, out } = check('faulty-rules.dothop.yaml');
+  expect(code).toBe(1);
+  const text = readFileSync(path.join(folder, 'faulty-rules.dothop.yaml'), 'utf8').split('\n');
+  const lines = [...out.matchAll(/^ {2}(\d+):(\d+) {2}(\w+) {2}([\w-]+)/gm)].map(([, line, , , found]) => [
+    found,
+    text[Number(line) - 1]!.trim().split(':')[0],
+  ]);
+  expect(lines).toEqual([
+    ['clip-unused', 'doze'],
+    ['signal-unused', 'tired'],
+    ['flicker', 'walk'],
+    ['one-sided', 'run'],
+    ['threshold-gap', 'fall'],
+    ['state-never', 'hover'],
+    ['rest-while-moving', 'rest'],
+  ]);
+  expect(out).toContain('raise its priority above 20');
+  expect(out).toContain('1 error, 5 warnings, 1 note');
+});
+
+test('following the remedies mends it', () => {
+  const file = path.join(folder, 'faulty-rules.dothop.yaml');
+  const mended = readFileSync(file, 'utf8')
+    .replace(/^ {2}(tired|doze|hover): .*\n/gm, '')
+    .replace(/^ {2}doze: {2}.*\n/m, '')
+    .replace('vy > 0', 'vy >= 0')
+    .replace('vx > 90', 'fast')
+    .replace('grounded && low && !moving', 'grounded && low')
+    .replace('derived:\n', 'derived:\n  fast: { of: abs(vx), above: 95, below: 80 }\n')
+    .replace('priority: 20 }\n', 'priority: 20, atLeast: 40 }\n');
+  writeFileSync(file, mended);
+  const { code, out } = check('faulty-rules.dothop.yaml');
+  expect({ code, out }).toMatchObject({ code: 0 });
+  expect(out).toContain('nothing found');
+});
+
+test('JSON has the same findings with their places', () => {
+  const { code, out } = check('faulty-rules.dothop.yaml', '--json');
+  expect(code).toBe(1);
+  const [one] = JSON.parse(out) as Plain[];
+  expect(one!.situations).toBe(192);
+  expect(one!.findings.find(({ code: found }) => found === 'state-never')).toMatchObject({
+    severity: 'error',
+    path: 'states.hover',
+  });
+});
+
+test('SARIF names its rules, the places, and what is accepted', () => {
+  const { out } = check('faulty-rules.dothop.yaml', 'wick.dothop.yaml', '--sarif');
+  const log = JSON.parse(out) as {
+    version: string;
+    runs: {
+      tool: { driver: { name: string; rules: { id: string; defaultConfiguration: { level: string } }[] } };
+      results: {
+        ruleId: string;
+        ruleIndex: number;
+        level: string;
+        message: { text: string };
+        locations: {
+          physicalLocation: {
+            artifactLocation: { uri: string };
+            region: { startLine: number; startColumn: number };
+          };
+        }[];
+        suppressions?: { kind: string; justification: string }[];
+      }[];
+    }[];
+  };
+  expect(log.version).toBe('2.1.0');
+  const [{ tool, results }] = log.runs as [(typeof log.runs)[0]];
+  expect(results).toHaveLength(9);
+  for (const { ruleId, ruleIndex, level, message, locations } of results) {
+    expect(tool.driver.rules[ruleIndex]!.id).toBe(ruleId);
+    expect(['error', 'warning', 'note']).toContain(level);
+    expect(message.text.length).toBeGreaterThan(20);
+    const { artifactLocation, region } = locations[0]!.physicalLocation;
+    expect(artifactLocation.uri).toMatch(/^(faulty-rules|wick)\.dothop\.yaml$/);
+    expect(region.startLine).toBeGreaterThan(0);
+    expect(region.startColumn).toBeGreaterThan(0);
+  }
+  const suppressed = results.filter(({ suppressions }) => suppressions !== undefined);
+  expect(suppressed.map(({ suppressions }) => suppressions![0]!.kind)).toEqual(['inSource', 'inSource']);
+});
+
+test('a document that cannot be compiled is misuse, and told as ever', () => {
+  writeFileSync(path.join(folder, 'broken.yaml'), 'dotHop: 1\nclips: 3\n');
+  const { code, err } = check('broken.yaml');
+  expect(code).toBe(2);
+  expect(err).toContain('broken.yaml:2:8 clips: expected clips by name, not 3');
+});

@@ -1,0 +1,51 @@
+import type { AcceptDefinition } from '../controller/definition.js';
+import { pathText } from '../problem/problem.js';
+import type { DocumentPath } from '../problem/problem.js';
+import { nearestName } from '../problem/nearest.js';
+import { findings } from './sentences.js';
+import type { FindingCode, Severity } from './sentences.js';
+
+/** One result of a check: data, with its sentence. */
+export interface Finding {
+  readonly code: FindingCode;
+  readonly severity: Severity;
+  readonly path: DocumentPath;
+  readonly values: Readonly<Record<string, unknown>>;
+  /** What is wrong and the remedy. */
+  readonly message: string;
+  /** Why the document accepts it; `undefined` where it does not. */
+  readonly accepted: string | undefined;
+}
+
+/** Gathers findings, each once. */
+export class FindingList {
+  readonly all: Finding[] = [];
+  private readonly used = new Set<AcceptDefinition>();
+
+  constructor(private readonly accepts: readonly AcceptDefinition[]) {}
+
+  add(code: FindingCode, path: DocumentPath, values: Readonly<Record<string, unknown>>): void {
+    const { severity, say } = findings[code];
+    const place = pathText(path);
+    const accept = this.accepts.find(
+      ({ finding, at }) =>
+        finding === code &&
+        (at === undefined || place === at || (/^[.[]/.test(place.slice(at.length)) && place.startsWith(at))),
+    );
+    if (accept !== undefined) this.used.add(accept);
+    this.all.push({ code, severity, path, values, message: say(values), accepted: accept?.because });
+  }
+
+  /** Adds what was accepted in vain. */
+  finish(): void {
+    this.accepts.forEach((accept, i) => {
+      if (this.used.has(accept)) return;
+      const { finding, at } = accept;
+      const near = finding in findings ? undefined : nearestName(finding, Object.keys(findings));
+      this.add('accept-unused', ['accept', i], {
+        finding: near === undefined ? finding : `${finding}; did you mean "${near}"?`,
+        at,
+      });
+    });
+  }
+}

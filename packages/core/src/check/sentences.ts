@@ -1,0 +1,139 @@
+type Values = Readonly<Record<string, unknown>>;
+
+/** How much a finding weighs: an error cannot be meant, a warning is hardly meant, a note is worth knowing. */
+export type Severity = 'error' | 'warning' | 'note';
+
+interface Wording {
+  readonly severity: Severity;
+  /** What it is about, in a few words. */
+  readonly title: string;
+  /** What is wrong, with what was found, and the remedy. */
+  readonly say: (values: Values) => string;
+}
+
+const list = (value: unknown): string => (value as readonly string[]).map((name) => `"${name}"`).join(', ');
+
+/** Everything that a check can find. Codes are stable; sentences may be improved. */
+export const findings = {
+  'signal-unused': {
+    severity: 'warning',
+    title: 'a signal that nothing reads',
+    say: (v) =>
+      `the signal "${v.name}" is set by the game, but nothing reads it; use it in a condition, or take it out`,
+  },
+  'derived-unused': {
+    severity: 'warning',
+    title: 'a derived signal that nothing reads',
+    say: (v) => `"${v.name}" is computed, but nothing reads it; use it, or take it out`,
+  },
+  'clip-unused': {
+    severity: 'note',
+    title: 'a clip that nothing shows',
+    say: (v) =>
+      `no state, gait, bridge or flipbook shows the clip "${v.name}"; show it somewhere, or take it out`,
+  },
+  'direction-stands-in': {
+    severity: 'warning',
+    title: 'a direction without a drawing',
+    say: (v) =>
+      `"${v.book}" has no drawing for ${list(v.directions)}, and no mirror image: the nearest stands in; draw it, or name a mirror`,
+  },
+  'frame-short': {
+    severity: 'note',
+    title: 'a frame too short to be seen',
+    say: (v) =>
+      `frame ${v.frame} of "${v.clip}" lasts ${v.ms} ms; a display of 60 pictures a second shows one for 16.7 ms and may miss it; give it more time`,
+  },
+  'state-unreachable': {
+    severity: 'warning',
+    title: 'a state that nothing leads to',
+    say: (v) =>
+      `"${v.state}" has neither "while" nor "when", and no hop or "then" leads to it: only the game could ask for it; give it a condition, or a way`,
+  },
+  'state-stuck': {
+    severity: 'error',
+    title: 'a state with no way out',
+    say: (v) =>
+      `once "${v.state}" shows, nothing ends it: its clip loops, it has no hop that can be taken, and no state that can outrank it; play its clip once, or give it a hop`,
+  },
+  'condition-never': {
+    severity: 'error',
+    title: 'a condition that can never be true',
+    say: (v) =>
+      `\`${v.text}\` can never be true: its parts exclude one another; one of them must be meant otherwise`,
+  },
+  'condition-always': {
+    severity: 'warning',
+    title: 'a condition that is always true',
+    say: (v) =>
+      `\`${v.text}\` is true whatever the signals are; it says nothing, so one part of it must be meant otherwise`,
+  },
+  'state-never': {
+    severity: 'error',
+    title: 'a state that can never show',
+    say: (v) =>
+      `whenever "${v.state}" wants in, ${list(v.by)} ${(v.by as string[]).length === 1 ? 'wants' : 'want'} in too and ${(v.by as string[]).length === 1 ? 'ranks' : 'rank'} above it, so it never shows; raise its priority above ${v.rank}, or narrow their conditions`,
+  },
+  'rest-while-moving': {
+    severity: 'warning',
+    title: 'something moves, but only the rest shows',
+    say: (v) =>
+      `with ${v.when} no state wants in, and "${v.rest}" shows although \`${v.term}\` says that something goes on; give a state a condition that covers it`,
+  },
+  'threshold-gap': {
+    severity: 'warning',
+    title: 'a value between two thresholds that nobody covers',
+    say: (v) =>
+      `just below ${v.value} "${v.below}" shows, just above "${v.above}", but at ${v.name} = ${v.value} exactly neither wants in and "${v.rest}" shows for that moment; write >= or <= in one of them`,
+  },
+  flicker: {
+    severity: 'warning',
+    title: 'two states that a trembling number switches back and forth',
+    say: (v) =>
+      `around ${v.name} = ${v.value} a number that trembles switches between "${v.below}" and "${v.above}" at every tick; use a band: { of: ${v.name}, above: ..., below: ... }, or "atLeast"`,
+  },
+  'one-sided': {
+    severity: 'warning',
+    title: 'a signed speed that is compared on one side only',
+    say: (v) =>
+      `\`${v.text}\` is true in one direction only: "${v.name}" turns the character and is negative the other way; compare abs(${v.name})`,
+  },
+  'hop-never': {
+    severity: 'error',
+    title: 'a hop that can never be taken',
+    say: (v) =>
+      `the hop to "${v.to}" can never be taken: its condition and the "while" of "${v.to}" exclude each other; change one of them`,
+  },
+  'then-never': {
+    severity: 'error',
+    title: 'a state that can never follow',
+    say: (v) => `"then: ${v.to}" can never follow: the "while" of "${v.to}" can not be true there; change it`,
+  },
+  'follow-up-overtaken': {
+    severity: 'error',
+    title: 'a follow-up that is overtaken before it shows',
+    say: (v) =>
+      `"${v.to}" follows "${v.from}", but then ${list(v.by)} always wants in and ranks above it, so it is cut off at once; rank "${v.to}" above ${v.rank}`,
+  },
+  'hop-cycle': {
+    severity: 'error',
+    title: 'states that lead to one another without taking time',
+    say: (v) =>
+      `${(v.states as string[]).join(' -> ')} lead to one another at once when ${v.when}; the game would stop with an error; give one of the hops "at: end"`,
+  },
+  'yield-needless': {
+    severity: 'note',
+    title: 'a yield to a state that outranks it anyway',
+    say: (v) =>
+      `"${v.to}" ranks above "${v.state}" and cuts it off without any yield; take it out of "yields"`,
+  },
+  'accept-unused': {
+    severity: 'warning',
+    title: 'something accepted that was not found',
+    say: (v) =>
+      `nothing is found that this accepts (${v.finding}${v.at === undefined ? '' : ` at ${v.at as string}`}); take it out`,
+  },
+} as const satisfies Record<string, Wording>;
+
+/** The stable code of a finding. */
+export type FindingCode = keyof typeof findings;

@@ -1,0 +1,214 @@
+import type { Controller } from '../controller/controller.js';
+import type { SignalValue } from '../signal/definition.js';
+import { termsOf } from '../signal/condition.js';
+import type { Condition, Words } from '../signal/condition.js';
+import type { Possibility, Source } from './sources.js';
+import { sourcesOf } from './sources.js';
+
+/** A situation that was found: what it takes; whatever is not named does not matter. */
+export interface Found {
+  readonly known: Words;
+  readonly words: Words;
+  /** Values of number slots that bring it about. */
+  readonly set: Readonly<Record<number, number>>;
+}
+
+/** What a question came to: a situation, none, or no answer within what may be tried. */
+export type Answer = Found | 'none' | 'unknown';
+
+/** Tries for one question before it is given up. */
+const mostTries = 200_000;
+
+export const not = (part: Condition): Condition => ({ op: 'not', part });
+export const always: Condition = { op: 'constant', value: true };
+export const all = (parts: readonly Condition[]): Condition =>
+  parts.reduce((left, right): Condition => (left === always ? right : { op: 'and', left, right }), always);
+export const some = (parts: readonly Condition[]): Condition => not(all(parts.map(not)));
+
+/** Whether a condition holds as far as bits are known; `undefined` while it is open. */
+function truth(condition: Condition, known: Words, words: Words): boolean | undefined {
+  switch (condition.op) {
+    case 'constant':
+      return condition.value;
+    case 'term': {
+      const { word, bit } = condition.term;
+      return (known[word] & bit) === 0 ? undefined : (words[word] & bit) !== 0;
+    }
+    case 'not': {
+      const part = truth(condition.part, known, words);
+      return part === undefined ? undefined : !part;
+    }
+    case 'and':
+    case 'or': {
+      const decides = condition.op === 'or';
+      const left = truth(condition.left, known, words);
+      if (left === decides) return decides;
+      const right = truth(condition.right, known, words);
+      if (right === decides) return decides;
+      return left === undefined || right === undefined ? undefined : !decides;
+    }
+  }
+}
+
+/** A bit of the first open term of a condition that decides it. */
+function openTerm(
+  condition: Condition,
+  known: Words,
+  words: Words,
+): { word: keyof Words; bit: number } | undefined {
+  if (truth(condition, known, words) !== undefined) return undefined;
+  switch (condition.op) {
+    case 'constant':
+      return undefined;
+    case 'term':
+      return condition.term;
+    case 'not':
+      return openTerm(condition.part, known, words);
+    default:
+      return openTerm(condition.left, known, words) ?? openTerm(condition.right, known, words);
+  }
+}
+
+/**
+ * Finds situations in which conditions hold, over everything that signals can be. It decides one source after the other,
+ * and only those on which the answer depends, so that what does not matter is not gone through.
+ */
+export class Solver {
+  /** How many partial situations were looked at, over all questions. */
+  tried = 0;
+  /** How many questions were given up. */
+  givenUp = 0;
+  private readonly sources: readonly Source[];
+  private readonly sourceOf = new Map<string, Source>();
+  /** What lasting flags have to do with their conditions, each with its bit. */
+  private readonly lasting: readonly {
+    readonly word: keyof Words;
+    readonly bit: number;
+    readonly rule: Condition;
+  }[];
+
+  /** @param wide see {@link sourcesOf} */
+  constructor(
+    private readonly controller: Controller,
+    wide: boolean,
+  ) {
+    this.sources = sourcesOf(controller, wide);
+    for (const source of this.sources)
+      for (const word of ['flags', 'terms', 'more'] as const)
+        for (let bits = source.mask[word]; bits !== 0; bits &= bits - 1)
+          this.sourceOf.set(`${word} ${bits & -bits}`, source);
+    this.lasting = controller.tables.computed.flatMap((term) => {
+      if (term.kind !== 'lasting') return [];
+      const { word, bit, condition, linger } = term;
+      const flag: Condition = {
+        op: 'term',
+        term: controller.tables.terms.find((one) => one.word === word && one.bit === bit)!,
+      };
+      // One that lingers is on while its condition is, one that settles only while it is.
+      return [{ word, bit, rule: linger > 0 ? some([not(condition), flag]) : some([not(flag), condition]) }];
+    });
+  }
+
+  /** How many situations there are in all, as far as conditions can tell them apart. */
+  get situations(): number {
+    return this.sources.reduce((product, { all: { length } }) => product * length, 1);
+  }
+
+  /** What the numbers of a slot can be, where nothing else has a say in their bits. */
+  possibilities(mask: Words): readonly Possibility[] | undefined {
+    return this.sources.find((source) => source.mask.terms === mask.terms && source.mask.more === mask.more)
+      ?.all;
+  }
+
+  /** A situation in which a condition holds. @param fixed bits that are given, such as the tags of a state */
+  find(condition: Condition, fixed: { known: Words; words: Words } = nothing): Answer {
+    const budget = { left: mostTries };
+    const { known, words } = fixed;
+    const answer = this.search([condition], { ...known }, { ...words }, {}, budget);
+    this.tried += mostTries - budget.left;
+    if (answer === 'unknown') this.givenUp++;
+    return answer;
+  }
+
+  /** Whether a condition can hold; when in doubt it can. */
+  can(condition: Condition, fixed?: { known: Words; words: Words }): boolean {
+    return this.find(condition, fixed) !== 'none';
+  }
+
+  private search(
+    conditions: readonly Condition[],
+    known: Words,
+    words: Words,
+    set: Readonly<Record<number, number>>,
+    budget: { left: number },
+  ): Answer {
+    if (budget.left-- <= 0) return 'unknown';
+    let open: { word: keyof Words; bit: number } | undefined;
+    for (const condition of conditions) {
+      const holds = truth(condition, known, words);
+      if (holds === false) return 'none';
+      open ??= holds === undefined ? openTerm(condition, known, words) : undefined;
+    }
+    // A lasting flag that is known must go with its condition.
+    for (const { word, bit, rule } of this.lasting) {
+      if ((known[word] & bit) === 0) continue;
+      const holds = truth(rule, known, words);
+      if (holds === false) return 'none';
+      open ??= holds === undefined ? openTerm(rule, known, words) : undefined;
+    }
+    if (open === undefined) return { known, words, set };
+    const source = this.sourceOf.get(`${open.word} ${open.bit}`);
+    // A bit that nothing turns on.
+    if (source === undefined)
+      return this.search(conditions, withBits(known, { ...zero, [open.word]: open.bit }), words, set, budget);
+    const decided = withBits(known, source.mask);
+    let unknown = false;
+    for (const one of source.all) {
+      const answer = this.search(conditions, decided, withBits(words, one), { ...set, ...one.set }, budget);
+      if (answer === 'unknown') unknown = true;
+      else if (answer !== 'none') return answer;
+    }
+    return unknown ? 'unknown' : 'none';
+  }
+
+  /** Values of signals that bring a situation about, as far as it depends on them. */
+  signals({ known, words, set }: Found): Record<string, SignalValue> {
+    const given: Record<string, SignalValue> = {};
+    for (const { name, kind, slot, bit, options, first } of this.controller.tables.signals.values()) {
+      const value = set[slot];
+      if (kind === 'flag' && (known.flags & bit) !== 0) given[name] = (words.flags & bit) !== 0;
+      else if (kind === 'vector' && (value ?? set[slot + 1]) !== undefined)
+        given[name] = [value ?? first[0]!, set[slot + 1] ?? first[1]!];
+      else if (kind === 'choice' && value !== undefined) given[name] = options[value]!;
+      else if (kind === 'number' && value !== undefined) given[name] = value;
+    }
+    return given;
+  }
+
+  /**
+   * A situation in words: numbers that bring it about, and what else of it a question is about.
+   *
+   * @param about the conditions that were asked for
+   */
+  words(found: Found, about: Condition): string {
+    const { known, words } = found;
+    const numbers = Object.entries(this.signals(found)).flatMap(([name, value]) => {
+      if (typeof value === 'boolean') return [];
+      return [`${name} = ${typeof value === 'object' ? `[${value.join(', ')}]` : value}`];
+    });
+    // Comparisons follow from the numbers.
+    const others = termsOf(about)
+      .filter(({ kind, word, bit }) => kind !== 'compare' && (known[word] & bit) !== 0)
+      .map(({ text, word, bit }) => ((words[word] & bit) === 0 ? `!${text}` : text));
+    return [...numbers, ...others].join(', ') || 'whatever the signals are';
+  }
+}
+
+const zero: Words = { flags: 0, terms: 0, more: 0 };
+const nothing = { known: zero, words: zero };
+
+const withBits = (one: Words, other: Words): Words => ({
+  flags: one.flags | other.flags,
+  terms: one.terms | other.terms,
+  more: one.more | other.more,
+});

@@ -1,0 +1,240 @@
+import type { Controller } from '../controller/controller.js';
+import type { Words } from '../signal/condition.js';
+import { slotsOf } from '../signal/compiler.js';
+import { Op, placeOf, runProgram } from '../signal/program.js';
+import type { Program } from '../signal/program.js';
+import { regionOf } from '../signal/regions.js';
+import type { Regions } from '../signal/regions.js';
+import type { ComputedTerm } from '../signal/tables.js';
+
+/** One thing that a source can be: the bits it then has, and values of signals that bring it about. */
+export interface Possibility extends Words {
+  readonly set: Readonly<Record<number, number>>;
+}
+
+/** Something that varies by itself: a flag, a number, numbers that are read together, what shows. */
+export interface Source {
+  /** The bits it decides. */
+  readonly mask: Words;
+  readonly all: readonly Possibility[];
+}
+
+const none: Words = { flags: 0, terms: 0, more: 0 };
+
+/** A source of one bit that may be on or off. */
+function free(word: keyof Words, bit: number): Source {
+  const on = { ...none, [word]: bit };
+  return {
+    mask: on,
+    all: [
+      { ...none, set: {} },
+      { ...on, set: {} },
+    ],
+  };
+}
+
+type JointTerm = Exclude<ComputedTerm, { kind: 'lasting' }>;
+const isJoint = (term: ComputedTerm): term is JointTerm => term.kind !== 'lasting';
+
+/** More combinations of numbers that are read together than this are not all tried. */
+const mostCombinations = 30_000;
+
+/**
+ * What a situation of a controller is put together from.
+ *
+ * @param wide `true` takes what several numbers are read for together (`hypot(vx, vy) > 5`) as on or off whatever the
+ *   numbers: more than can be, so what is not found so can not be. `false` tries numbers out: what is found so can be.
+ */
+export function sourcesOf(controller: Controller, wide: boolean): Source[] {
+  const { tables, states } = controller;
+  const { signals, regions, computed } = tables;
+  const sources: Source[] = [];
+  for (const { kind, bit } of signals.values())
+    if (kind === 'flag' || kind === 'pulse') sources.push(free('flags', bit));
+  const shown = [...new Set(states.map(({ tagBits }) => tagBits))];
+  const tagMask = shown.reduce((mask, bits) => mask | bits, 0);
+  if (tagMask !== 0)
+    sources.push({
+      mask: { ...none, flags: tagMask },
+      all: shown.map((flags) => ({ ...none, flags, set: {} })),
+    });
+  for (const term of computed) if (!isJoint(term)) sources.push(free(term.word, term.bit));
+
+  const joint = computed.filter(isJoint);
+  const isChoice = new Map<number, number>();
+  for (const { kind, slot, options } of signals.values())
+    if (kind === 'choice') isChoice.set(slot, options.length);
+  const groups = wide ? [] : groupsOf(joint);
+  const grouped = new Set(groups.flatMap(({ slots }) => slots));
+  regions.forEach((of, slot) => {
+    if (grouped.has(slot)) return;
+    const values = valuesOf(of, isChoice.get(slot));
+    const all = distinct(values.flatMap((value) => bitsOf(of, slot, value)));
+    if (all.length > 1) sources.push({ mask: maskOf(of), all });
+  });
+  if (wide) for (const { word, bit } of joint) sources.push(free(word, bit));
+  for (const group of groups) sources.push(groupSource(group, regions, isChoice));
+  return sources;
+}
+
+/** The bits that the regions of a number decide. */
+function maskOf({ keep, keepMore }: Regions): Words {
+  return {
+    flags: 0,
+    terms: ~keep.reduce((all, word) => all & word, -1),
+    more: ~keepMore.reduce((all, word) => all & word, -1),
+  };
+}
+
+/** A value of each region; of a choice its options. */
+function valuesOf({ bounds }: Regions, options: number | undefined): number[] {
+  if (options !== undefined) return Array.from({ length: options }, (_, i) => i);
+  return bounds.slice(0, -1).map((low, i) => within(low, bounds[i + 1]!));
+}
+
+/** A plain value from one bound on to under another. */
+function within(low: number, high: number): number {
+  if (low <= 0 && high > 0) return 0;
+  if (low === -Infinity) return high - Math.max(1, Math.abs(high) / 2);
+  if (high === Infinity) return low + Math.max(1, Math.abs(low) / 2);
+  const middle = (low + high) / 2;
+  return middle < high && middle > low ? Number(middle.toPrecision(6)) : low;
+}
+
+/** What a number can mean: a band that it leaves as it was may be on or off. */
+function bitsOf(of: Regions, slot: number, value: number): Possibility[] {
+  const region = regionOf(of, value);
+  const mask = maskOf(of);
+  const set = { [slot]: value };
+  const [terms, more] = [of.put[region]!, of.putMore[region]!];
+  return spread(
+    { flags: 0, terms, more, set },
+    mask.terms & of.keep[region]!,
+    mask.more & of.keepMore[region]!,
+  );
+}
+
+/** A possibility with some bits each way. */
+function spread(one: Possibility, terms: number, more: number): Possibility[] {
+  if (terms !== 0) {
+    const bit = terms & -terms;
+    return [one, { ...one, terms: one.terms | bit }].flatMap((each) => spread(each, terms & ~bit, more));
+  }
+  if (more === 0) return [one];
+  const bit = more & -more;
+  return [one, { ...one, more: one.more | bit }].flatMap((each) => spread(each, 0, more & ~bit));
+}
+
+function distinct(all: readonly Possibility[]): Possibility[] {
+  const seen = new Map<string, Possibility>();
+  for (const one of all) {
+    const key = `${one.terms} ${one.more}`;
+    if (!seen.has(key)) seen.set(key, one);
+  }
+  return [...seen.values()];
+}
+
+/** Numbers that are read together, with what they are read for. */
+interface Group {
+  readonly slots: number[];
+  readonly terms: JointTerm[];
+}
+
+function groupsOf(joint: readonly JointTerm[]): Group[] {
+  let groups: Group[] = [];
+  for (const term of joint) {
+    const slots = slotsOf(term.program);
+    const touched = groups.filter((group) => group.slots.some((slot) => slots.includes(slot)));
+    const merged = {
+      slots: [...new Set([...touched.flatMap((group) => group.slots), ...slots])],
+      terms: [...touched.flatMap((group) => group.terms), term],
+    };
+    groups = [...groups.filter((group) => !touched.includes(group)), merged];
+  }
+  return groups;
+}
+
+/** Values worth trying for a number that is read with others: around whatever its expressions and thresholds name. */
+function triedValues(of: Regions, terms: readonly JointTerm[]): number[] {
+  const named = terms.flatMap((term) => [
+    ...term.program.constants,
+    ...(term.kind === 'band' ? [term.above, term.below, (term.above + term.below) / 2] : []),
+  ]);
+  const sizes = new Set([1, ...named.map(Math.abs).filter((size) => size > 0)]);
+  const tried = [...sizes].flatMap((size) => [
+    size / 2,
+    size * Math.SQRT1_2,
+    size,
+    size * 1.5,
+    size * 4,
+    Math.sqrt(size),
+  ]);
+  return [...new Set([...valuesOf(of, undefined), 0, ...tried, ...tried.map((value) => -value)])];
+}
+
+function readsBits({ code }: Program): boolean {
+  return code.some((op, i) => i % 2 === 0 && (op === Op.flagBit || op === Op.termBit || op === Op.moreBit));
+}
+
+/** Tries combinations of numbers that are read together. */
+function groupSource(
+  { slots, terms }: Group,
+  regions: readonly Regions[],
+  isChoice: ReadonlyMap<number, number>,
+): Source {
+  const candidates = slots.map((slot) =>
+    isChoice.has(slot) ? valuesOf(regions[slot]!, isChoice.get(slot)) : triedValues(regions[slot]!, terms),
+  );
+  const combinations = candidates.reduce((product, { length }) => product * length, 1);
+  const stride = Math.max(1, Math.ceil(combinations / mostCombinations));
+  const numbers = new Float64Array(placeOf(regions.length));
+  const found: Possibility[] = [];
+  for (let at = 0; at < combinations; at += stride) {
+    let rest = at;
+    let all: Possibility[] = [{ ...none, set: {} }];
+    slots.forEach((slot, i) => {
+      const value = candidates[i]![rest % candidates[i]!.length]!;
+      rest = Math.floor(rest / candidates[i]!.length);
+      numbers[placeOf(slot)] = value;
+      all = all.flatMap((one) => bitsOf(regions[slot]!, slot, value).map((other) => joined(one, other)));
+    });
+    found.push(...all.flatMap((one) => withTerms(one, terms, numbers)));
+  }
+  const masks = [
+    ...slots.map((slot) => maskOf(regions[slot]!)),
+    ...terms.map(({ word, bit }) => ({ ...none, [word]: bit })),
+  ];
+  return {
+    mask: masks.reduce((one, other) => ({
+      flags: 0,
+      terms: one.terms | other.terms,
+      more: one.more | other.more,
+    })),
+    all: distinct(found),
+  };
+}
+
+const joined = (one: Possibility, other: Possibility): Possibility => ({
+  flags: 0,
+  terms: one.terms | other.terms,
+  more: one.more | other.more,
+  set: { ...one.set, ...other.set },
+});
+
+/** Adds what is computed of numbers; a band between its thresholds, and what also reads flags, may be on or off. */
+function withTerms(one: Possibility, terms: readonly JointTerm[], numbers: Float64Array): Possibility[] {
+  let { terms: first, more } = one;
+  const open = { terms: 0, more: 0 };
+  for (const term of terms) {
+    const word = term.word === 'terms' ? 'terms' : 'more';
+    const value = runProgram(term.program, numbers, 0, none);
+    const isOpen =
+      readsBits(term.program) || (term.kind === 'band' && value <= term.above && value >= term.below);
+    if (isOpen) open[word] |= term.bit;
+    else if (term.kind === 'band' ? value > term.above : value !== 0) {
+      if (word === 'terms') first |= term.bit;
+      else more |= term.bit;
+    }
+  }
+  return spread({ ...one, terms: first, more }, open.terms, open.more);
+}

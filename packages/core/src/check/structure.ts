@@ -1,0 +1,92 @@
+import type { Controller, State } from '../controller/controller.js';
+import type { ControllerDefinition } from '../controller/definition.js';
+import type { FindingList } from './finding.js';
+
+/** A display shows a picture for so long, in milliseconds: 60 a second. */
+const shortest = 1000 / 60 - 0.1;
+
+/** What can be found without going through situations: names that nothing uses, drawings that are missing. */
+export function checkStructure(controller: Controller, found: FindingList): void {
+  const { definition } = controller;
+  checkSignals(definition, found);
+  checkClips(controller, found);
+  checkWays(controller, found);
+}
+
+/** Every name that an expression somewhere in a part of the document reads. */
+function namesIn(part: unknown, into: Set<string>): Set<string> {
+  if (typeof part === 'string')
+    for (const [name] of part.replace(/'[^']*'|"[^"]*"/g, '').matchAll(/[A-Za-z_]\w*/g)) into.add(name);
+  else if (typeof part === 'object' && part !== null)
+    Object.values(part).forEach((inner) => namesIn(inner, into));
+  return into;
+}
+
+function checkSignals(
+  { signals = {}, derived = {}, states = {}, compass }: ControllerDefinition,
+  found: FindingList,
+): void {
+  const read = namesIn(compass?.by, new Set());
+  for (const state of Object.values(states)) {
+    const { while: during, when, hops, yields, rate, gaits, scrub, facing } = state;
+    const conditions = [...(hops ?? []), ...(yields ?? [])].map((one) => one.if);
+    const travel = typeof rate === 'object' ? rate.travel : rate;
+    const vector = typeof facing === 'object' ? facing.by : undefined;
+    namesIn([during, when, ...conditions, travel, gaits?.by, scrub?.by, vector], read);
+  }
+  // What is read by what is read.
+  const reads = (name: string): Set<string> => {
+    const one = derived[name]!;
+    return namesIn(typeof one === 'string' ? one : one.of, new Set());
+  };
+  const waiting = Object.keys(derived).filter((name) => read.has(name));
+  for (const name of waiting)
+    for (const inner of reads(name)) {
+      if (!read.has(inner) && inner in derived) waiting.push(inner);
+      read.add(inner);
+    }
+  for (const name of Object.keys(signals))
+    if (!read.has(name)) found.add('signal-unused', ['signals', name], { name });
+  for (const name of Object.keys(derived))
+    if (!read.has(name)) found.add('derived-unused', ['derived', name], { name });
+}
+
+function checkClips({ definition, pages, states, compass }: Controller, found: FindingList): void {
+  const shown = new Set(states.flatMap(({ bookNames }) => bookNames));
+  const inBooks = new Set(Object.values(definition.flipbooks ?? {}).flatMap((book) => Object.values(book)));
+  for (const [name, clip] of Object.entries(definition.clips)) {
+    if (!shown.has(name) && !inBooks.has(name)) found.add('clip-unused', ['clips', name], { name });
+    const times = [clip.ms ?? []].flat();
+    const frame = times.findIndex((ms) => ms < shortest);
+    if (frame >= 0) found.add('frame-short', ['clips', name, 'ms'], { clip: name, frame, ms: times[frame] });
+    else if (clip.fps !== undefined && 1000 / clip.fps < shortest)
+      found.add('frame-short', ['clips', name, 'fps'], {
+        clip: name,
+        frame: 0,
+        ms: Number((1000 / clip.fps).toFixed(2)),
+      });
+  }
+  for (const [book, list] of pages) {
+    const directions = compass.names.filter((_, i) => list[i]?.standsIn);
+    const isBook = Object.hasOwn(definition.flipbooks ?? {}, book);
+    if (directions.length > 0)
+      found.add('direction-stands-in', [isBook ? 'flipbooks' : 'clips', book], { book, directions });
+  }
+}
+
+/** States that nothing leads to, and yields that say nothing. */
+function checkWays({ states, rest }: Controller, found: FindingList): void {
+  const led = new Set([rest, ...states.flatMap(({ hops, then }) => [...hops.map(({ to }) => to), then])]);
+  for (const state of states) {
+    const path = ['states', state.name];
+    if (state.kind === 'bare' && !led.has(state.index))
+      found.add('state-unreachable', path, { state: state.name });
+    state.yields.forEach(({ to }, i) => {
+      for (const one of to ?? [])
+        if (outranks(states[one]!, state) && !state.final)
+          found.add('yield-needless', [...path, 'yields', i], { state: state.name, to: states[one]!.name });
+    });
+  }
+}
+
+export const outranks = (one: State, other: State): boolean => one.priority > other.priority;

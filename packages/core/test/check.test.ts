@@ -1,0 +1,179 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import fc from 'fast-check';
+import { Performer } from 'dot-hop';
+import { checkController, findings } from 'dot-hop/check';
+import type { SignalValue } from 'dot-hop';
+import type { Finding } from 'dot-hop/check';
+import { compileDocument, readDocument } from 'dot-hop/document';
+import { act, characters, compile, scenes } from './characters.js';
+
+const page = readFileSync(fileURLToPath(new URL('../../../docs/findings.md', import.meta.url)), 'utf8');
+const head = `dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n`;
+const examples = [...page.matchAll(/### `([\w-]+)` \((\w+)\)\n[\s\S]*?```yaml\n([\s\S]*?)```/g)].map(
+  ([, code, severity, text]) => ({ code: code!, severity: severity!, text: text! }),
+);
+
+const checked = (text: string): readonly Finding[] =>
+  checkController(compileDocument(readDocument(head + text, 'example.yaml'))).findings;
+/** What a document about some states has. */
+const codes = (text: string): string[] =>
+  checked(text)
+    .filter(({ severity, accepted }) => severity !== 'note' && accepted === undefined)
+    .map(({ code }) => code);
+
+test('the page of findings has every one of them, with its weight', () => {
+  const listed = Object.fromEntries(examples.map(({ code, severity }) => [code, severity]));
+  expect(listed).toEqual(
+    Object.fromEntries(Object.entries(findings).map(([code, { severity }]) => [code, severity])),
+  );
+});
+
+test.each(examples.map(({ code, text }) => [code, text]))(
+  '%s is found in its example, and told',
+  (code, text) => {
+    const found = checked(text);
+    expect(found.map((one) => one.code)).toContain(code);
+    const { message, path } = found.find((one) => one.code === code)!;
+    expect(message).not.toMatch(/undefined|\[object|NaN/);
+    expect(path.length).toBeGreaterThan(0);
+    // Nothing else of weight stands in the way of what the example is about.
+    const others = new Set(codes(text).filter((one) => one !== code));
+    expect([...others].filter((one) => one !== 'condition-never')).toEqual([]);
+  },
+);
+
+describe('mistakes of the trade', () => {
+  const clips =
+    'clips: { stand: { cells: 0 }, walk: { cells: 1 }, jump: { cells: 2 }, swing: { cells: 3-5, fps: 9, loop: once } }\n';
+
+  test('a combination nobody thought of (crouched and moving) shows the wrong thing', () => {
+    const text = `${clips}signals: { vx: { number: 0 }, low: { flag: false } }
+derived: { moving: { of: abs(vx), above: 5, below: 3 } }
+states:
+  stand: { shows: stand }
+  walk: { shows: walk, while: moving && !low, priority: 1 }
+  low: { shows: jump, while: low && !moving, priority: 1 }\n`;
+    const [found] = checked(text).filter(({ code }) => code === 'rest-while-moving');
+    expect(found!.message).toContain('low');
+    expect(found!.message).toContain('moving');
+    expect(codes(text.replace('low && !moving', 'low'))).toEqual([]);
+  });
+
+  test('two thresholds touch and the states flicker', () => {
+    const text = (during: string) => `${clips}signals: { vx: { number: 0 } }
+derived: { fast: { of: abs(vx), above: 95, below: 80 } }
+states: { stand: { shows: stand }, walk: { shows: walk, while: ${during}, priority: 1 } }\n`;
+    expect(codes(text('abs(vx) > 90'))).toEqual(['derived-unused', 'flicker']);
+    expect(codes(text('fast'))).toEqual([]);
+    expect(codes(text('fast, atLeast: 80'))).toEqual([]);
+  });
+
+  test('a threshold compares a signed speed, so it works to the right only', () => {
+    const text = (during: string) => `${clips}signals: { vx: { number: 0 } }
+compass: { directions: sides, mirror: west, by: [vx, 0] }
+states: { stand: { shows: stand }, walk: { shows: walk, while: ${during}, priority: 1, atLeast: 40 } }\n`;
+    expect(codes(text('vx > 5'))).toEqual(['one-sided']);
+    expect(codes(text('vx > 5 || vx < -5'))).toEqual([]);
+    expect(codes(text('abs(vx) > 5'))).toEqual([]);
+  });
+
+  test('the follow-up that never comes', () => {
+    const text = (rank: number) => `${clips}signals: { press: { pulse: true }, grounded: { flag: true } }
+states:
+  stand: { shows: stand }
+  swing: { shows: swing, when: press, priority: 5, then: walk }
+  walk: { shows: walk, while: grounded, priority: ${rank} }
+  jump: { shows: jump, while: grounded, priority: 2 }\n`;
+    expect(codes(text(1))).toContain('follow-up-overtaken');
+    expect(codes(text(3))).not.toContain('follow-up-overtaken');
+  });
+});
+
+test('what is accepted with a reason is found and does not weigh', () => {
+  const { text } = examples.find(({ code }) => code === 'flicker')!;
+  const accept = 'accept: [{ finding: flicker, at: states.run, because: it is slow }]\n';
+  const [found] = checked(text + accept);
+  expect(found).toMatchObject({ code: 'flicker', accepted: 'it is slow' });
+  expect(codes(text + accept)).toEqual([]);
+  // Elsewhere it is not accepted, and what accepts it is told.
+  expect(codes(text + accept.replace('states.run', 'states.ru'))).toEqual(['flicker', 'accept-unused']);
+});
+
+test('forty states over twenty-five terms are proved in a few thousand steps', () => {
+  const flags = Array.from({ length: 20 }, (_, i) => `f${i}`);
+  const states = Object.fromEntries(
+    Array.from({ length: 40 }, (_, i) => {
+      const [a, b, c] = [flags[i % 20]!, flags[(i * 7 + 3) % 20]!, flags[(i * 3 + 11) % 20]!];
+      const during = `${a} && (!${b} || ${c}) && vx > ${(i % 5) * 10}`;
+      return [`s${i}`, { shows: 'c', while: during, priority: i % 9 }];
+    }),
+  );
+  const result = checkController(
+    compile({
+      clips: { c: { cells: 0 } },
+      signals: { vx: { number: 0 }, ...Object.fromEntries(flags.map((name) => [name, { flag: false }])) },
+      states: { rest: { shows: 'c' }, ...states },
+      rest: 'rest',
+    }),
+  );
+  expect(result.situations).toBe(2 ** 20 * 6);
+  expect(result.givenUp).toBe(0);
+  expect(result.tried).toBeLessThan(300_000);
+});
+
+test('the check agrees with the runtime: what it says can never show is never seen to win', () => {
+  let said = 0;
+  fc.assert(
+    fc.property(characters, scenes, (parts, story) => {
+      const controller = compile(parts);
+      const { findings: all } = checkController(controller);
+      const never = new Set(
+        all.filter(({ code }) => code === 'state-never').map(({ values }) => values.state),
+      );
+      const untaken = new Set(
+        all
+          .filter(({ code }) => code === 'then-never')
+          .map(({ path, values }) => `${path[1]} > ${values.to as string}`),
+      );
+      said += never.size + untaken.size;
+      const performer = new Performer(controller);
+      for (const { deeds, wait } of story) {
+        try {
+          for (const deed of deeds) act(performer, deed);
+          performer.step(Math.min(wait, 300_000) / 1000);
+        } catch {
+          return;
+        }
+        const { reports } = performer;
+        for (let i = 0; i < reports.count; i++) {
+          const rule = reports.rule(i);
+          if (rule === 'rank' || rule === 'way') expect(never).not.toContain(reports.name(i));
+          if (rule === 'then') expect(untaken).not.toContain(`${reports.from(i)} > ${reports.name(i)}`);
+        }
+      }
+    }),
+    { numRuns: 600 },
+  );
+  expect(said).toBeGreaterThan(20);
+});
+
+test('a situation that the check shows is one: set so, the performer rests', () => {
+  let seen = 0;
+  fc.assert(
+    fc.property(characters, (parts) => {
+      const controller = compile(parts);
+      const found = checkController(controller).findings.find(({ code }) => code === 'rest-while-moving');
+      if (found === undefined) return;
+      const { set, when } = found.values as { set: Record<string, SignalValue>; when: string };
+      const performer = new Performer(controller, set);
+      // What a band remembers and what lingers is not set at the start.
+      const others = when.split(', ').filter((term) => /^!?\w+$/.test(term) && !/^!?[tu]$/.test(term));
+      if (others.some((term) => performer.value(term.replace('!', '')) !== !term.startsWith('!'))) return;
+      seen++;
+      expect(performer.state).toBe(parts.rest);
+    }),
+    { numRuns: 400 },
+  );
+  expect(seen).toBeGreaterThan(20);
+});
