@@ -19,7 +19,9 @@ say('3. directions: five rows of a sheet, eight directions of a compass');
 const marlis = path.join('demo', 'townsfolk', 'marlis.dothop.yaml');
 const round = path.join('demo', 'townsfolk', 'round.rehearsal.yaml');
 dotHop('preview', marlis, 'walk', '--dial', '--trail', round, '-o', file('dial.png'));
-say('4. a rehearsal: six seconds of signals, without any game');
+say('4. a check: nothing that can never show, flickers or gets stuck');
+dotHop('check', wick, marlis);
+say('5. a rehearsal: six seconds of signals, without any game');
 dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '-o', file('evening.png'));
 
 console.log(`

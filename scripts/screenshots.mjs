@@ -45,7 +45,30 @@ async function picture(name, act) {
   await page.screenshot({ path: path.join(root, shot(`${name}.png`)) });
   await page.close();
 }
+/** What a command prints, as a terminal shows it. */
+async function terminal(name, ...args) {
+  const { stdout } = spawnSync(process.execPath, ['packages/cli/bin/dot-hop.js', ...args], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, FORCE_COLOR: '1' },
+  });
+  const colours = { 1: 'b', 2: 'dim', 31: 'red', 32: 'green', 33: 'yellow', 36: 'cyan' };
+  const html = `$ dot-hop ${args.join(' ')}\n${stdout}`
+    .replace(/[&<>]/g, (sign) => `&#${sign.charCodeAt(0)};`)
+    .replace(/\x1b\[(1|2|31|32|33|36)m/g, (_, code) => `<span class="${colours[code]}">`)
+    .replace(/\x1b\[(22|39)m/g, '</span>');
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.setContent(`<style>
+    body { margin: 0; padding: 24px 28px; background: #1d1930; color: #f0e6da }
+    pre { font: 15px/1.45 monospace; white-space: pre-wrap; margin: 0; max-width: 1224px }
+    .b { font-weight: bold } .dim { color: #a99fbd } .red { color: #f0716a } .green { color: #7fc8a0 }
+    .yellow { color: #ffc95c } .cyan { color: #7fc3dc }
+  </style><pre>${html}</pre>`);
+  await page.screenshot({ path: path.join(root, shot(`${name}.png`)) });
+  await page.close();
+}
 try {
+  await terminal('check', 'check', 'demo/faulty-rules.dothop.yaml');
   await picture('jetty', async (page) => {
     await page.waitForSelector('.showing');
     await page.keyboard.down('ArrowRight');

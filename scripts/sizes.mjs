@@ -6,6 +6,7 @@ import { root } from './run.mjs';
 
 const entries = {
   'dot-hop (runtime)': 'packages/core/src/index.ts',
+  'dot-hop/check': 'packages/core/src/check/index.ts',
   'dot-hop/document': 'packages/core/src/document/index.ts',
   'dot-hop/rehearsal': 'packages/core/src/rehearsal/index.ts',
   '@dot-hop/browser': 'packages/browser/src/index.ts',

@@ -11,6 +11,9 @@ function isTerminal({ isTTY }: { readonly isTTY?: boolean }): boolean {
   return isTTY === true;
 }
 
+/** `FORCE_COLOR`, as many programs read it, asks for colours where there is no terminal. */
+const isForced = (): boolean => !['', '0', undefined].includes(process.env.FORCE_COLOR);
+
 /**
  * Runs the command.
  *
@@ -21,7 +24,8 @@ export async function main(args: readonly string[]): Promise<number> {
   const output: Output = {
     line: (text = '') => void process.stdout.write(`${text}\n`),
     note: (text) => void process.stderr.write(`${text}\n`),
-    paint: pc.createColors(isTerminal(process.stdout) && pc.isColorSupported),
+    paint: pc.createColors((isTerminal(process.stdout) && pc.isColorSupported) || isForced()),
+    width: isTerminal(process.stdout) ? process.stdout.columns : undefined,
   };
   // A reader such as `head` that closes its end early is no fault.
   process.stdout.on('error', (error: NodeJS.ErrnoException) => {

@@ -39,7 +39,7 @@ test('every picture and page that it links to is there', () => {
 describe('the guides', () => {
   const guides = readdirSync(path.join(root, 'docs')).filter((file) => file.startsWith('guide-'));
   const demo = [
-    ...['wick.png', 'wick.dothop.yaml', 'faulty.png', 'faulty.dothop.yaml'],
+    ...['wick.png', 'wick.dothop.yaml', 'faulty.png', 'faulty.dothop.yaml', 'faulty-rules.dothop.yaml'],
     ...['evening.rehearsal.yaml', 'gulls.rehearsal.yaml'],
   ];
   let folder: string;

@@ -107,7 +107,7 @@ export function Page({ game, mount, mountDial }: PageProps) {
             change={(stick) => game.turnBy({ stick })}
           />
           <Slider
-            label="turns through, each"
+            label="each shows for"
             unit=" ms"
             value={compass.through!}
             most={300}

@@ -4,7 +4,7 @@ import type { CheckResult, Finding, Severity } from 'dot-hop/check';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { sarifOf } from '../sarif.js';
-import { exit, printJson } from './command.js';
+import { exit, indented, printJson } from './command.js';
 import type { Output } from './command.js';
 
 /** The options of `dot-hop check`. */
@@ -87,7 +87,7 @@ function print({ character, result, findings }: Checked, withAccepted: boolean, 
     if (accepted !== undefined && !withAccepted) continue;
     const weight = accepted === undefined ? colours[severity](severity) : paint.dim(`accepted ${severity}`);
     output.line(`  ${line}:${column}  ${weight}  ${paint.bold(code)}  ${paint.dim(pathText(path))}`);
-    output.line(`      ${message}`);
+    output.line(indented(message, '      ', output));
     if (accepted !== undefined) output.line(`      ${paint.dim(`accepted: ${accepted}`)}`);
   }
   const open = findings.filter(({ accepted }) => accepted === undefined);

@@ -142,6 +142,8 @@ export interface AcceptDefinition {
 
 /** One character: what a document says, as plain data. */
 export interface ControllerDefinition {
+  /** The address of the JSON Schema, for editors; not read. */
+  $schema?: string | undefined;
   dotHop: 1;
   name?: string | undefined;
   sheets: Readonly<Record<string, SheetDefinition>>;

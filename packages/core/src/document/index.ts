@@ -6,6 +6,7 @@ import { documentSchema } from './schema.js';
 import { Source } from './source.js';
 import { validate } from './validate.js';
 
+export { documentJsonSchema } from './json-schema.js';
 export { DocumentError, Source } from './source.js';
 export type { Place, PlacedProblem } from './source.js';
 export { validate } from './validate.js';

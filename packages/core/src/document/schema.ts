@@ -39,15 +39,31 @@ const grid = section(
   'a grid, such as { cell: [48, 48] }',
 );
 
-const rectangle = z.union([box, z.strictObject({ rect: box, trim: box.optional() })], {
-  error: '[x, y, width, height] or { rect, trim }',
-});
+const rectangle = z.union(
+  [
+    box,
+    z.strictObject({
+      rect: box.describe('[x, y, width, height] in the image.'),
+      trim: box
+        .optional()
+        .describe(
+          '[left, top, width, height]: where the rectangle lies in its untrimmed frame, and how large that is.',
+        ),
+    }),
+  ],
+  {
+    error: '[x, y, width, height] or { rect, trim }',
+  },
+);
 
 const piece = section(
   {
-    cell: number,
+    cell: number.describe('The number of the cell that is drawn.'),
     at: pair.optional().describe('Its upper left corner in the composed cell.'),
-    flip: z.enum(['x', 'y', 'xy'], { error: '"x", "y" or "xy"' }).optional(),
+    flip: z
+      .enum(['x', 'y', 'xy'], { error: '"x", "y" or "xy"' })
+      .optional()
+      .describe('Turned over: left to right (x), upside down (y), or both.'),
   },
   'a piece: { cell, at, flip }',
 );
@@ -62,7 +78,7 @@ const sheet = section(
     size: pair
       .optional()
       .describe('[width, height] of the image in pixels; read from the image where it is left out.'),
-    grid: grid.optional(),
+    grid: grid.optional().describe('Cuts the image into cells of one size.'),
     cells: z
       .array(rectangle, { error: 'a list of rectangles' })
       .optional()
@@ -79,8 +95,14 @@ const sheet = section(
 
 const range = z.union([number, text], { error: 'a range such as 2-3' });
 const line = z.union([
-  z.strictObject({ row: number, columns: range.optional() }),
-  z.strictObject({ column: number, rows: range.optional() }),
+  z.strictObject({
+    row: number.describe('The row of the grid, from 0.'),
+    columns: range.optional().describe('Its columns. Default: all.'),
+  }),
+  z.strictObject({
+    column: number.describe('The column of the grid, from 0.'),
+    rows: range.optional().describe('Its rows. Default: all.'),
+  }),
 ]);
 const cellsPart = z.union([number, text, line]);
 
@@ -109,9 +131,16 @@ const clip = section(
       .optional()
       .describe('Frames held longer, such as { 3: 2 }.'),
     loop: z
-      .union([z.enum(['forever', 'once', 'back-and-forth']), number, z.strictObject({ from: number })], {
-        error: '"forever", "once", "back-and-forth", a number of times or { from: frame }',
-      })
+      .union(
+        [
+          z.enum(['forever', 'once', 'back-and-forth']),
+          number,
+          z.strictObject({ from: number.describe('The frame it goes on from, for ever.') }),
+        ],
+        {
+          error: '"forever", "once", "back-and-forth", a number of times or { from: frame }',
+        },
+      )
       .optional()
       .describe('Default: forever.'),
     cues: named(z.union([number, z.array(number)], { error: 'a frame or a list of frames' }), 'cues by name')
@@ -133,12 +162,11 @@ const vector = z.union([z.string(), z.tuple([z.union([text, number]), z.union([t
 
 const compass = section(
   {
-    directions: z.union(
-      [z.enum(['none', 'sides', 'four', 'eight', 'sixteen']), z.record(z.string(), number)],
-      {
+    directions: z
+      .union([z.enum(['none', 'sides', 'four', 'eight', 'sixteen']), z.record(z.string(), number)], {
         error: '"none", "sides", "four", "eight", "sixteen" or directions by name at degrees',
-      },
-    ),
+      })
+      .describe('The directions it can face: 0 degrees is right, 90 is down.'),
     mirror: z
       .union([z.enum(['west', 'east']), z.record(z.string(), z.string())], {
         error: '"west" (all that point west), "east", or pairs of directions: { west: east }',
@@ -170,11 +198,25 @@ const compass = section(
 
 const signal = z.union(
   [
-    z.strictObject({ number }),
-    z.strictObject({ flag }),
-    z.strictObject({ choice: z.array(z.string()), first: z.string().optional() }),
-    z.strictObject({ vector: z.tuple([number, number]) }),
-    z.strictObject({ pulse: z.union([z.literal(true), z.strictObject({ keep: number.optional() })]) }),
+    z.strictObject({ number: number.describe('A number; this is the first value.') }),
+    z.strictObject({ flag: flag.describe('True or false; this is the first value.') }),
+    z.strictObject({
+      choice: z.array(z.string()).describe('One of these names.'),
+      first: z.string().optional().describe('The one it begins with. Default: the first of them.'),
+    }),
+    z.strictObject({
+      vector: z
+        .tuple([number, number])
+        .describe('Two numbers, read as .x and .y; these are the first values.'),
+    }),
+    z.strictObject({
+      pulse: z
+        .union([
+          z.literal(true),
+          z.strictObject({ keep: number.optional().describe('Milliseconds it is remembered.') }),
+        ])
+        .describe('Something that happens: true until a state uses it or it expires.'),
+    }),
   ],
   {
     error:
@@ -185,9 +227,19 @@ const signal = z.union(
 const derived = z.union(
   [
     z.string(),
-    z.strictObject({ of: text, above: number, below: number }),
-    z.strictObject({ of: text, linger: number }),
-    z.strictObject({ of: text, settle: number }),
+    z.strictObject({
+      of: text.describe('The number.'),
+      above: number.describe('It turns on above this.'),
+      below: number.describe('It turns off below this; in between it stays as it was.'),
+    }),
+    z.strictObject({
+      of: text.describe('The condition.'),
+      linger: number.describe('Milliseconds it stays true after the condition has turned false.'),
+    }),
+    z.strictObject({
+      of: text.describe('The condition.'),
+      settle: number.describe('Milliseconds the condition must have been true.'),
+    }),
   ],
   { error: 'an expression, { of, above, below }, { of, linger } or { of, settle }' },
 );
@@ -195,16 +247,16 @@ const derived = z.union(
 const at = z.union(
   [
     z.string(),
-    z.strictObject({ start: z.string() }),
-    z.strictObject({ end: z.string() }),
-    z.strictObject({ phases: z.array(z.number()) }),
+    z.strictObject({ start: z.string().describe('The instant this span begins.') }),
+    z.strictObject({ end: z.string().describe('The instant this span ends.') }),
+    z.strictObject({ phases: z.array(z.number()).describe('Phases of a pass, each from 0 to under 1.') }),
   ],
   { error: '"now", "end", a cue, { start: span }, { end: span } or { phases: [0.5] }' },
 );
 
 const hop = section(
   {
-    to: text,
+    to: text.describe('The state it leads to.'),
     if: text.optional().describe('Default: always.'),
     during: text.optional().describe('The span within which the condition counts, remembered until "at".'),
     at: at
@@ -223,7 +275,7 @@ const givesWay = section(
       .optional()
       .describe('Default: whichever state wants in.'),
     during: text.optional().describe('A span; default: at any time.'),
-    if: text.optional(),
+    if: text.optional().describe('Default: always.'),
   },
   'a yield: { to, during }',
 );
@@ -248,13 +300,21 @@ const rate = z.union(
   [
     z.string(),
     z.number(),
-    z.strictObject({ travel: z.string(), least: z.number().optional(), most: z.number().optional() }),
+    z.strictObject({
+      travel: z.string().describe('Pixels a second that the body travels; the stride makes the rate of it.'),
+      least: z.number().optional().describe('The lowest rate. Default 0.'),
+      most: z.number().optional().describe('The highest rate. Default 64.'),
+    }),
   ],
   { error: 'an expression, a number, or { travel: speed, least, most }' },
 );
 
 const scrub = section(
-  { by: text.describe('The number, such as vy.'), from: number, to: number },
+  {
+    by: text.describe('The number, such as vy.'),
+    from: number.describe('The number at which the beginning of the clip shows.'),
+    to: number.describe('The number at which its end shows.'),
+  },
   'a scrub: { by: vy, from: -300, to: 300 }',
 );
 
@@ -266,8 +326,14 @@ const state = section(
     while: text.optional().describe('Makes it a posture: shows as long as this is true.'),
     when: text.optional().describe('Makes it an act: starts when this becomes true and plays to its end.'),
     then: text.optional().describe("The state that follows an act's end."),
-    hops: z.array(hop, { error: 'a list of hops' }).optional(),
-    yields: z.array(givesWay, { error: 'a list of yields' }).optional(),
+    hops: z
+      .array(hop, { error: 'a list of hops' })
+      .optional()
+      .describe('Explicit ways to other states, in order.'),
+    yields: z
+      .array(givesWay, { error: 'a list of yields' })
+      .optional()
+      .describe('When and to whom it gives way although it has not ended.'),
     carry: z
       .union([carry, z.record(z.string(), carry)], {
         error: '"none", "phase" or "frame", or these by the state that is left',
@@ -296,9 +362,18 @@ const state = section(
       .optional()
       .describe('Names that conditions can test: true while it shows.'),
     facing: z
-      .union([z.literal('held'), z.strictObject({ by: vector, deadZone: z.number().optional() })], {
-        error: '"held", or a vector of its own: { by: aim }',
-      })
+      .union(
+        [
+          z.literal('held'),
+          z.strictObject({
+            by: vector.describe('The vector it faces by.'),
+            deadZone: z.number().optional().describe('Default: that of the compass.'),
+          }),
+        ],
+        {
+          error: '"held", or a vector of its own: { by: aim }',
+        },
+      )
       .optional()
       .describe('Keeps the direction it was entered with, or faces by another vector than the compass.'),
     turns: section(
@@ -318,15 +393,22 @@ const state = section(
 /** The one schema of a character's document; that what it reads is what the runtime takes, the compiler checks. */
 export const documentSchema: z.ZodType<ControllerDefinition> = section(
   {
-    dotHop: z.literal(1, { error: '1, the version of the format' }),
-    name: text.optional(),
-    sheets: named(sheet, 'sheets by name'),
-    clips: named(clip, 'clips by name'),
-    flipbooks: named(named(text, 'clips by direction'), 'flipbooks by name').optional(),
-    compass: compass.optional(),
-    signals: named(signal, 'signals by name').optional(),
-    derived: named(derived, 'derived signals by name').optional(),
-    states: named(state, 'states by name').optional(),
+    $schema: text.optional().describe('The address of the JSON Schema, for editors.'),
+    dotHop: z.literal(1, { error: '1, the version of the format' }).describe('The version of the format.'),
+    name: text.optional().describe('The name of the character.'),
+    sheets: named(sheet, 'sheets by name').describe('Images and how they are cut into cells.'),
+    clips: named(clip, 'clips by name').describe('Cells in order with their times.'),
+    flipbooks: named(named(text, 'clips by direction'), 'flipbooks by name')
+      .optional()
+      .describe('A clip for each direction, by name.'),
+    compass: compass.optional().describe('The directions it can face, and what turns it.'),
+    signals: named(signal, 'signals by name').optional().describe('What the game tells: input and physics.'),
+    derived: named(derived, 'derived signals by name')
+      .optional()
+      .describe('Signals that are computed from others.'),
+    states: named(state, 'states by name')
+      .optional()
+      .describe('What it can be showing, by rank. Without states each clip is one, to be looked at.'),
     rest: text.optional().describe('The state that shows when no other wants to; default: the first.'),
     accept: z
       .array(

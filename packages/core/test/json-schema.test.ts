@@ -1,0 +1,73 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { documentJsonSchema, readDocument } from 'dot-hop/document';
+import fc from 'fast-check';
+import { parse } from 'yaml';
+import { characters, sheets } from './characters.js';
+
+const root = fileURLToPath(new URL('../../..', import.meta.url));
+const published = JSON.parse(
+  readFileSync(path.join(root, 'packages/core/schema/dot-hop.schema.json'), 'utf8'),
+) as object;
+const isValid = new Ajv2020({ strictTuples: false, strictTypes: false }).compile(published);
+const reads = (value: unknown): boolean => {
+  try {
+    readDocument(JSON.stringify(value), 'made-up.json');
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+test('the published schema is the one that documents are read by ("npm run schema" writes it anew)', () => {
+  expect(published).toEqual(JSON.parse(JSON.stringify(documentJsonSchema())));
+});
+
+const documents = ['demo', 'demo/townsfolk'].flatMap((folder) =>
+  readdirSync(path.join(root, folder))
+    .filter((file) => file.endsWith('.dothop.yaml'))
+    .map((file) => `${folder}/${file}`),
+);
+
+test.each(documents)('%s is valid by it', (file) => {
+  const valid = isValid(parse(readFileSync(path.join(root, file), 'utf8')));
+  expect({ valid, errors: isValid.errors }).toEqual({ valid: true, errors: null });
+});
+
+test('what is made up is valid by it as it is by reading, also with a fault in it', () => {
+  const faults: readonly ((parts: Record<string, unknown>) => unknown)[] = [
+    (parts) => parts,
+    (parts) => ({ ...parts, sttes: {} }),
+    (parts) => ({ ...parts, clips: { c: { cells: '0-1', lop: 'once' } } }),
+    (parts) => ({ ...parts, compass: { directions: 'five' } }),
+    (parts) => ({ ...parts, signals: { vx: { number: 'fast' } } }),
+    (parts) => ({ ...parts, rest: 3 }),
+    (parts) => ({ ...parts, dotHop: 2 }),
+    (parts) => ({ ...parts, accept: [{ finding: 'flicker' }] }),
+  ];
+  fc.assert(
+    fc.property(characters, fc.constantFrom(...faults), (parts, fault) => {
+      const value = fault(JSON.parse(JSON.stringify({ dotHop: 1, sheets, ...parts })) as never);
+      expect(isValid(value)).toBe(reads(value));
+    }),
+    { numRuns: 150 },
+  );
+});
+
+test('every field says what it is for: an editor shows it while one writes', () => {
+  const undescribed: string[] = [];
+  const visit = (node: unknown, at: string): void => {
+    if (typeof node !== 'object' || node === null) return;
+    const { properties, ...rest } = node as { properties?: Record<string, { description?: string }> };
+    for (const [name, inner] of Object.entries(properties ?? {})) {
+      if (inner.description === undefined) undescribed.push(`${at}.${name}`);
+      visit(inner, `${at}.${name}`);
+    }
+    for (const [key, inner] of Object.entries(rest))
+      visit(inner, key === 'additionalProperties' ? `${at}.*` : at);
+  };
+  visit(published, '');
+  expect(undescribed).toEqual([]);
+});
