@@ -23,6 +23,7 @@ const moving = (name) => path.join('docs', 'pictures', name);
 dotHop('preview', wick, 'run', '-o', moving('run-ground.webp'), '--ground', '--scale', '3');
 dotHop('preview', wick, 'walk', '-o', moving('walk-compare.webp'), '--compare', '24,12,6', '--scale', '3');
 measured();
+dotHop('ladder', wick, '-o', shot('ladder.png'));
 const folk = (name) => path.join('demo', 'townsfolk', name);
 const trail = ['--trail', folk('round.rehearsal.yaml')];
 dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', shot('dial.png'));

@@ -7,6 +7,8 @@ import type { CellsOptions } from './commands/cells.js';
 import type { Output } from './commands/command.js';
 import { convert } from './commands/convert.js';
 import type { ConvertOptions } from './commands/convert.js';
+import { ladder } from './commands/ladder.js';
+import type { LadderOptions } from './commands/ladder.js';
 import { preview } from './commands/preview.js';
 import type { PreviewOptions } from './commands/preview.js';
 import { rehearse } from './commands/rehearse.js';
@@ -156,6 +158,18 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     )
     .action(async (document: string, options: ConvertOptions) =>
       finish(await convert(document, options, output)),
+    );
+
+  program
+    .command('ladder')
+    .description('the states by rank with conditions, hops and follow-ups: a table, one picture with -o')
+    .argument('<document>', 'the character')
+    .option('-o, --out <file.png>', 'draw it here')
+    .option('--csv', 'print the table as CSV')
+    .option('--json', 'print it as JSON')
+    .addHelpText('after', example('dot-hop ladder demo/wick.dothop.yaml -o ladder.png'))
+    .action(async (document: string, options: LadderOptions) =>
+      finish(await ladder(document, options, output)),
     );
 
   program

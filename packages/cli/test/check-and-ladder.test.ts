@@ -1,6 +1,7 @@
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import sharp from 'sharp';
 import { root, runIn } from './command-line.js';
 
 let folder: string;
@@ -119,4 +120,40 @@ test('a document that cannot be compiled is misuse, and told as ever', () => {
   const { code, err } = check('broken.yaml');
   expect(code).toBe(2);
   expect(err).toContain('broken.yaml:2:8 clips: expected clips by name, not 3');
+});
+
+describe('dot-hop ladder', () => {
+  test('lists the states from the highest rank down, with conditions and ways', () => {
+    const { code, out } = runIn(folder, ['ladder', 'wick.dothop.yaml', '--json']);
+    expect(code).toBe(0);
+    const rungs = JSON.parse(out) as { rank: number; state: string; ways: { to: string; if: string }[] }[];
+    const ranks = rungs.map(({ rank }) => rank);
+    expect(ranks).toEqual([...ranks].sort((a, b) => b - a));
+    expect(rungs.at(-1)).toMatchObject({ state: 'stand', kind: 'rest', rank: 0 });
+    expect(rungs.find(({ state }) => state === 'swing1')!.ways).toEqual([{ to: 'swing2', if: 'swing' }]);
+    expect(rungs.find(({ state }) => state === 'knocked')!.ways).toEqual([
+      { to: 'get-up', if: 'it has ended' },
+    ]);
+    const table = runIn(folder, ['ladder', 'wick.dothop.yaml', '--csv']).out.trimEnd().split('\n');
+    expect(table).toHaveLength(15);
+    expect(table[7]).toBe('30,takeoff,act,,jump && footing,rise if it has ended');
+  });
+
+  test('draws a rung for each state, in its own colour, with its frames', async () => {
+    expect(runIn(folder, ['ladder', 'wick.dothop.yaml', '-o', 'ladder.png']).code).toBe(0);
+    const { data, info } = await sharp(path.join(folder, 'ladder.png'))
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    expect(info.height).toBeGreaterThan(14 * 60);
+    const colours = new Set<string>();
+    for (let i = 0; i < data.length; i += 3) colours.add(data.subarray(i, i + 3).join());
+    // The mark of a state, the lamp of the rungs, and the red of Wick's hair.
+    for (const colour of ['232,163,61', '255,201,92', '138,68,50']) expect(colours).toContain(colour);
+  });
+
+  test('is written as .png only', () => {
+    const { code, err } = runIn(folder, ['ladder', 'wick.dothop.yaml', '-o', 'ladder.svg']);
+    expect([code, err]).toEqual([2, 'dot-hop: -o ladder.svg: a ladder is written as .png\n']);
+  });
 });

@@ -1,0 +1,218 @@
+import { poseOf } from 'dot-hop';
+import type { Controller, State } from 'dot-hop';
+import type { Image } from '../images.js';
+import { Canvas, svgBox, svgLine } from './canvas.js';
+import { fitText, svgText, textWidth } from './letters.js';
+import { reachOf } from './motion.js';
+import { markColour, theme } from './theme.js';
+
+const margin = 28;
+const heading = 74;
+const rung = 66;
+const rankWidth = 70;
+const nameWidth = 190;
+const framesWidth = 190;
+const wordsWidth = 460;
+/** Room for the ways from state to state, at the right. */
+const waysWidth = 260;
+
+/** A way from one state to another, as an arc. */
+interface Way {
+  readonly from: number;
+  readonly to: number;
+  readonly kind: 'hop' | 'then';
+  readonly label: string;
+}
+
+/** The states from the highest rank down, with their frames, conditions, and the ways between them. */
+export function ladderPicture(controller: Controller, images: ReadonlyMap<string, Image>): Promise<Buffer> {
+  const states = controller.order.map((index) => controller.states[index]!);
+  const height = heading + states.length * rung + margin + 26;
+  const canvas = new Canvas(
+    margin * 2 + rankWidth + nameWidth + framesWidth + wordsWidth + waysWidth,
+    height,
+  );
+  canvas.fill(0, 0, canvas.width, canvas.height, theme.ground);
+  canvas.draw(
+    svgText(`${controller.name}: ${states.length} states by rank`, margin, 40, {
+      size: 18,
+      bold: true,
+      colour: theme.text,
+    }),
+    svgText(
+      'a higher rung cuts off every lower one; on equal rungs nobody cuts another off',
+      canvas.width - margin,
+      40,
+      {
+        colour: theme.dim,
+        align: 'right',
+        size: 12,
+      },
+    ),
+  );
+  drawRails(canvas, states);
+  states.forEach((state, place) => drawRung(canvas, controller, images, state, heading + place * rung));
+  drawWays(canvas, controller, states);
+  return canvas.png();
+}
+
+/** The two rails of the ladder, and a step wherever the rank changes. */
+function drawRails(canvas: Canvas, states: readonly State[]): void {
+  const bottom = heading + states.length * rung;
+  for (const x of [margin + 4, margin + rankWidth - 14])
+    canvas.draw(svgLine(x, heading - 6, x, bottom, theme.line, 'stroke-width="4" stroke-linecap="round"'));
+  states.forEach(({ priority }, place) => {
+    if (states[place - 1]?.priority === priority) return;
+    const y = heading + place * rung;
+    const same = states.filter((one) => one.priority === priority).length;
+    canvas.draw(
+      svgLine(
+        margin + 4,
+        y + (same * rung) / 2,
+        margin + rankWidth - 14,
+        y + (same * rung) / 2,
+        theme.lamp,
+        'stroke-width="4" stroke-linecap="round"',
+      ),
+      svgText(String(priority), margin + (rankWidth - 10) / 2, y + (same * rung) / 2 - 9, {
+        colour: theme.text,
+        bold: true,
+        align: 'middle',
+      }),
+    );
+    if (place > 0)
+      canvas.draw(
+        svgLine(margin + rankWidth, y - 4, canvas.width - margin, y - 4, theme.line, 'stroke-width="1"'),
+      );
+  });
+}
+
+function drawRung(
+  canvas: Canvas,
+  controller: Controller,
+  images: ReadonlyMap<string, Image>,
+  state: State,
+  y: number,
+): void {
+  const left = margin + rankWidth;
+  const colour = markColour(state.index);
+  canvas.draw(
+    svgBox(left, y, 6, rung - 10, colour, 'rx="3"'),
+    svgText(fitText(state.name, nameWidth - 30, { size: 16, bold: true }), left + 18, y + 23, {
+      size: 16,
+      bold: true,
+      colour: theme.text,
+    }),
+    svgText(kindOf(controller, state), left + 18, y + 43, { size: 12, colour: theme.dim }),
+  );
+  drawFrames(canvas, controller, images, state, left + nameWidth, y);
+  drawWords(canvas, controller, state, left + nameWidth + framesWidth, y);
+}
+
+function kindOf({ rest }: Controller, { index, kind, final, bookNames, gaits }: State): string {
+  const words = index === rest ? 'rest' : { posture: 'posture', act: 'act', bare: 'by a way only' }[kind];
+  const shows = gaits.length > 0 ? bookNames.slice(0, gaits.length + 1).join(', ') : '';
+  return [words, ...(final ? ['final'] : []), ...(shows === '' ? [] : [shows])].join(' · ');
+}
+
+/** A few frames of what it shows, as small as they must be. */
+function drawFrames(
+  canvas: Canvas,
+  { compass }: Controller,
+  images: ReadonlyMap<string, Image>,
+  state: State,
+  x: number,
+  y: number,
+): void {
+  const { clip } = state.books[0]![compass.start]!;
+  const { mirrored } = state.books[0]![compass.start]!.poses[0]!;
+  const step = Math.max(1, clip.frames.length / 3);
+  const picked = [0, 1, 2]
+    .map((i) => Math.floor(i * step))
+    .filter((frame, i, all) => frame < clip.frames.length && all.indexOf(frame) === i);
+  const poses = picked.map((frame) => poseOf(clip.frames[frame]!, mirrored));
+  const reach = reachOf(poses);
+  const scale = Math.min(1, (rung - 10) / (reach.top + reach.bottom), 58 / (reach.left + reach.right));
+  poses.forEach((pose, i) => {
+    const left = x + i * 60;
+    canvas.fill(left, y, 56, rung - 10, theme.stage);
+    canvas.pose(
+      images,
+      pose,
+      Math.round(left + 28 + ((reach.left - reach.right) / 2) * scale),
+      Math.round(y + rung - 12 - reach.bottom * scale),
+      scale,
+    );
+  });
+}
+
+/** Its conditions in the order in which they are asked, and what else decides when it gives way. */
+function drawWords(canvas: Canvas, controller: Controller, state: State, x: number, y: number): void {
+  const text = (index: number): string => controller.conditionTexts[index]!;
+  const lines: [string, string][] = [];
+  if (state.while >= 0) lines.push(['while', text(state.while)]);
+  if (state.when >= 0) lines.push(['when', text(state.when)]);
+  const yields = state.yields.map(
+    ({ to }) => [...(to ?? [])].map((one) => controller.states[one]!.name).join(', ') || 'whoever wants in',
+  );
+  if (yields.length > 0) lines.push(['yields to', yields.join('; ')]);
+  if (lines.length === 0)
+    lines.push(
+      state.index === controller.rest
+        ? ['when', 'nobody else wants in']
+        : ['reached', 'by the ways at the right'],
+    );
+  lines.slice(0, 3).forEach(([what, condition], i) => {
+    const line = y + 17 + i * 18;
+    const at = x + textWidth(`${what} `, { size: 12 });
+    canvas.draw(
+      svgText(what, x, line, { size: 12, colour: theme.dim }),
+      svgText(fitText(condition, wordsWidth - 90, { size: 13 }), at + 4, line, {
+        size: 13,
+        colour: theme.text,
+      }),
+    );
+  });
+}
+
+/** Hops and follow-ups as arcs at the right, the shorter ones inside. */
+function drawWays(canvas: Canvas, controller: Controller, states: readonly State[]): void {
+  const place = (index: number): number => states.findIndex((state) => state.index === index);
+  const ways = states.flatMap((state): Way[] => [
+    ...state.hops.map((hop): Way => ({
+      from: place(state.index),
+      to: place(hop.to),
+      kind: 'hop',
+      label: hop.if < 0 ? '' : controller.conditionTexts[hop.if]!,
+    })),
+    ...(state.then < 0
+      ? []
+      : [{ from: place(state.index), to: place(state.then), kind: 'then' as const, label: '' }]),
+  ]);
+  ways.sort((one, other) => Math.abs(one.to - one.from) - Math.abs(other.to - other.from));
+  const left = canvas.width - margin - waysWidth;
+  ways.forEach(({ from, to, kind, label }, i) => {
+    const [a, b] = [from, to].map((one) => heading + one * rung + (rung - 10) / 2);
+    const shift = from === to ? 12 : 0;
+    const reach = left + 60 + ((i + 1) / (ways.length + 1)) * (waysWidth - 90);
+    const colour = markColour(states[from]!.index);
+    const [y1, y2] = [a! + (from < to ? 7 : -7) - shift, b! + (from < to ? -7 : 7) + shift];
+    const dashes = kind === 'then' ? 'stroke-dasharray="7 5"' : '';
+    canvas.draw(
+      `<path d="M ${left} ${y1} C ${reach} ${y1}, ${reach} ${y2}, ${left + 8} ${y2}" fill="none" stroke="${colour}" stroke-width="2.2" ${dashes}/>`,
+      `<circle cx="${left}" cy="${y1}" r="3.5" fill="${colour}"/>`,
+      `<path d="M ${left} ${y2} l 10 -5 l 0 10 Z" fill="${colour}"/>`,
+    );
+    const middle = { x: left + (reach - left) * 0.75 + 6, y: (y1 + y2) / 2 + 4 };
+    const words = fitText(label, canvas.width - margin - middle.x, { size: 11 });
+    canvas.draw(svgText(words, middle.x, middle.y, { size: 11, colour: theme.text }));
+  });
+  if (ways.length > 0)
+    canvas.draw(
+      svgText('a line: a hop; dashed: what follows an end', canvas.width - margin, heading - 12, {
+        size: 11,
+        colour: theme.dim,
+        align: 'right',
+      }),
+    );
+}
