@@ -1,4 +1,4 @@
-// Draws demo/townsfolk/*.png: the people of the quay, a row for each of five directions, standing and walking.
+// Draws demo/townsfolk/*.png, and the starter's: the people of the quay, a row for each of five directions, standing and walking.
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { Brush, ellipse, limb } from './brush.mjs';
@@ -318,7 +318,18 @@ const sefa = {
   },
 };
 
-const people = { marlis, odde, pim, sefa };
+/** The starter character of "dot-hop new": a younger keeper in oilskins. */
+const oilskin = ['#8a5a1c', '#d59a2e', '#f6cf62'];
+const keeper = {
+  ...odde,
+  beard: undefined,
+  cheek: '#cf7a5c',
+  hair: ['#3c2430', '#5a3230', '#7d4a38'],
+  dress: { ...odde.dress, cloth: oilskin },
+  sleeve: oilskin,
+};
+
+const people = { marlis, odde, pim, sefa, keeper };
 const rows = Object.keys(directions);
 
 for (const [name, person] of Object.entries(people)) {
@@ -338,9 +349,10 @@ for (const [name, person] of Object.entries(people)) {
       });
     }
   });
-  const file = fileURLToPath(new URL(`../townsfolk/${name}.png`, import.meta.url));
+  const folder = name === 'keeper' ? '../../packages/cli/starter' : '../townsfolk';
+  const file = fileURLToPath(new URL(`${folder}/${name}.png`, import.meta.url));
   await sharp(pixels, { raw: { width, height: cell.height * rows.length, channels: 4 } })
     .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
     .toFile(file);
-  console.log(`${columns * rows.length} frames drawn to demo/townsfolk/${name}.png`);
+  console.log(`${columns * rows.length} frames of ${name} drawn`);
 }

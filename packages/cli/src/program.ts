@@ -9,6 +9,7 @@ import { convert } from './commands/convert.js';
 import type { ConvertOptions } from './commands/convert.js';
 import { ladder } from './commands/ladder.js';
 import type { LadderOptions } from './commands/ladder.js';
+import { newCharacter } from './commands/new.js';
 import { preview } from './commands/preview.js';
 import type { PreviewOptions } from './commands/preview.js';
 import { rehearse } from './commands/rehearse.js';
@@ -76,6 +77,16 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       '\nA DOCUMENT is a character in YAML or JSON; "-" reads it from standard input.\nExit codes: 0 well, 1 something was not as expected, 2 the call cannot be carried out.',
+    );
+
+  program
+    .command('new')
+    .description('a character to begin with: drawings, document, rehearsal')
+    .argument('<folder>', 'where to put it; it is made if it is not there')
+    .option('--json', 'print what was written as JSON')
+    .addHelpText('after', example('dot-hop new my-keeper'))
+    .action(async (folder: string, options: { json?: boolean }) =>
+      finish(await newCharacter(folder, options, output)),
     );
 
   program
@@ -195,6 +206,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('-o, --out <file.png>', 'draw what happened here')
     .option('-q, --quiet', 'print only what was not as expected')
     .option('--json', 'print what happened as JSON')
+    .option('--junit', 'print what came of the expectations as JUnit XML, for test reports')
     .addHelpText('after', example('dot-hop rehearse demo/evening.rehearsal.yaml -o evening.png'))
     .action(async (files: string[], options: RehearseOptions) =>
       finish(await rehearse(files, options, output)),

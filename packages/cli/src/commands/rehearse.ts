@@ -4,6 +4,7 @@ import type { Outcome, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { readText, writeWhole } from '../files.js';
+import { junitOf } from '../junit.js';
 import { Misuse } from '../misuse.js';
 import { tracePicture } from '../picture/trace-picture.js';
 import { exit, printJson } from './command.js';
@@ -13,6 +14,7 @@ import type { Output } from './command.js';
 export interface RehearseOptions {
   readonly out?: string;
   readonly json?: boolean;
+  readonly junit?: boolean;
   readonly quiet?: boolean;
 }
 
@@ -34,7 +36,8 @@ export async function rehearse(
   const runs: Run[] = [];
   for (const file of files) runs.push(await runFile(file));
   const unmet = runs.flatMap(({ result }) => result.outcomes.filter(({ met }) => !met)).length;
-  if (options.json === true) printJson(output, runs.map(plainRun));
+  if (options.junit === true) output.line(junitOf(runs));
+  else if (options.json === true) printJson(output, runs.map(plainRun));
   else for (const one of runs) print(one, options.quiet ?? false, output);
   if (options.out !== undefined) {
     const { file, character, result } = runs[0]!;
