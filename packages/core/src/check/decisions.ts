@@ -1,33 +1,12 @@
-import type { Controller, Hop, State } from '../controller/controller.js';
-import { isOn, termsOf } from '../signal/condition.js';
-import type { Condition, Term, Words } from '../signal/condition.js';
-import { regionOf } from '../signal/regions.js';
-import type { Regions } from '../signal/regions.js';
-import type { FindingList } from './finding.js';
-import { Solver, all, always, not } from './solver.js';
+import type { Hop, State } from '../controller/controller.js';
+import type { Condition, Term } from '../signal/condition.js';
+import { Questions } from './questions.js';
+import { all, always, not } from './solver.js';
 import type { Found } from './solver.js';
 import { outranks } from './structure.js';
 
-const zero: Words = { flags: 0, terms: 0, more: 0 };
-
 /** What follows from going through every situation that conditions can tell apart. */
-export class Decisions {
-  /** Over more than can be: what is not found here can not be. */
-  readonly wide: Solver;
-  /** Over what was tried out: what is found here can be. */
-  readonly seen: Solver;
-  private readonly tagMask: number;
-  private readonly toldPairs = new Set<string>();
-
-  constructor(
-    private readonly controller: Controller,
-    private readonly found: FindingList,
-  ) {
-    this.wide = new Solver(controller, true);
-    this.seen = new Solver(controller, false);
-    this.tagMask = controller.states.reduce((mask, { tagBits }) => mask | tagBits, 0);
-  }
-
+export class Decisions extends Questions {
   check(): void {
     this.checkConditions();
     for (const state of this.controller.states) {
@@ -37,27 +16,6 @@ export class Decisions {
     }
     this.checkCycles();
     this.checkRest();
-    this.checkThresholds();
-    this.checkSides();
-  }
-
-  private condition(index: number): Condition {
-    return index < 0 ? always : this.controller.conditions[index]!;
-  }
-
-  /** What a state asks before it wants in; a state without a condition never does. */
-  private wants({ while: during, when, kind }: State): Condition {
-    if (kind === 'bare') return { op: 'constant', value: false };
-    return all([this.condition(during), this.condition(when)]);
-  }
-
-  /** While a state shows, its tags are on and those of others off. */
-  private showing({ tagBits }: State): { known: Words; words: Words } {
-    return { known: { ...zero, flags: this.tagMask }, words: { ...zero, flags: tagBits } };
-  }
-
-  private pathOf(state: State, ...more: (string | number)[]): (string | number)[] {
-    return ['states', state.name, ...more];
   }
 
   /** Conditions that are never or always true, whatever the signals are. */
@@ -221,180 +179,7 @@ export class Decisions {
       }
     }
   }
-
-  /** Thresholds of single numbers at which states change: exact values that nobody covers, and trembling. */
-  private checkThresholds(): void {
-    const { tables } = this.controller;
-    for (const { kind, name, slot } of tables.signals.values()) {
-      if (kind !== 'number' && kind !== 'vector') continue;
-      const names = kind === 'vector' ? [`${name}.x`, `${name}.y`] : [name];
-      names.forEach((one, i) => this.checkNumber(one, tables.regions[slot + i]!));
-    }
-  }
-
-  private checkNumber(name: string, regions: Regions): void {
-    if (regions.joint) return;
-    const { bounds } = regions;
-    const compares = this.controller.tables.terms.filter(
-      ({ kind, word, bit }) =>
-        kind === 'compare' && word !== 'flags' && regions.bounds.length > 2 && decides(regions, word, bit),
-    );
-    if (compares.length === 0) return;
-    const values = new Set(
-      bounds.filter((bound) => Number.isFinite(bound)).map((bound) => roundedBound(bound)),
-    );
-    for (const value of values) {
-      const [below, at, above] = [value - tiny(value), value, value + tiny(value)].map((one) =>
-        regionOf(regions, one),
-      );
-      const [b, a] = [bitsAt(regions, compares, below!), bitsAt(regions, compares, above!)];
-      if (b === a) continue;
-      const middle = bitsAt(regions, compares, at!);
-      if (
-        middle !== b &&
-        middle !== a &&
-        this.checkGap(name, value, regions, compares, [below!, at!, above!])
-      )
-        continue;
-      this.checkFlicker(name, value, regions, compares, [below!, above!]);
-    }
-  }
-
-  /** A condition with the comparisons of one number as they are in a region. */
-  private inRegion(
-    condition: Condition,
-    regions: Regions,
-    compares: readonly Term[],
-    region: number,
-  ): Condition {
-    const on = new Map(compares.map((term) => [term, isOn(term, wordsAt(regions, region))]));
-    const put = (part: Condition): Condition => {
-      if (part.op === 'term') return on.has(part.term) ? { op: 'constant', value: on.get(part.term)! } : part;
-      if (part.op === 'not') return not(put(part.part));
-      return part.op === 'constant' ? part : { op: part.op, left: put(part.left), right: put(part.right) };
-    };
-    return put(condition);
-  }
-
-  private postures(): State[] {
-    return this.controller.states.filter(
-      ({ kind, index }) => kind === 'posture' && index !== this.controller.rest,
-    );
-  }
-
-  private checkGap(
-    name: string,
-    value: number,
-    regions: Regions,
-    compares: readonly Term[],
-    [below, at, above]: readonly [number, number, number],
-  ): boolean {
-    const { states, rest } = this.controller;
-    const postures = this.postures();
-    const here = (state: State, region: number): Condition =>
-      this.inRegion(this.wants(state), regions, compares, region);
-    const nobody = postures.map((one) => not(here(one, at)));
-    for (const one of postures)
-      for (const other of postures) {
-        if (one === other) continue;
-        const answer = this.seen.find(
-          all([here(one, below), here(other, above), ...nobody]),
-          this.showing(states[rest]!),
-        );
-        if (answer === 'none' || answer === 'unknown') continue;
-        const values = { name, value, below: one.name, above: other.name, rest: states[rest]!.name };
-        this.found.add('threshold-gap', this.pathOf(other), values);
-        return true;
-      }
-    return false;
-  }
-
-  private checkFlicker(
-    name: string,
-    value: number,
-    regions: Regions,
-    compares: readonly Term[],
-    [below, above]: readonly [number, number],
-  ): void {
-    const { states, rest, order } = this.controller;
-    const ranked = order.map((index) => states[index]!).filter(({ kind }) => kind === 'posture');
-    const shows = (state: State, region: number): Condition => {
-      const higher = ranked
-        .slice(0, state.index === rest ? undefined : ranked.indexOf(state))
-        .filter((one) => one !== state);
-      const own = state.index === rest ? [] : [this.inRegion(this.wants(state), regions, compares, region)];
-      return all([
-        ...own,
-        ...higher.map((one) => not(this.inRegion(this.wants(one), regions, compares, region))),
-      ]);
-    };
-    const candidates = [...ranked, ...(ranked.some(({ index }) => index === rest) ? [] : [states[rest]!])];
-    for (const one of candidates)
-      for (const other of candidates) {
-        if (one === other || one.atLeast > 0 || other.atLeast > 0 || one.leaves || other.leaves) continue;
-        const answer = this.seen.find(all([shows(one, below), shows(other, above)]));
-        if (answer === 'none' || answer === 'unknown') continue;
-        const pair = [name, ...[one.name, other.name].sort()].join(' ');
-        if (this.toldPairs.has(pair)) return;
-        this.toldPairs.add(pair);
-        const place = one.index === rest ? other : one;
-        this.found.add('flicker', this.pathOf(place, 'while'), {
-          name,
-          value,
-          below: one.name,
-          above: other.name,
-        });
-        return;
-      }
-  }
-
-  /** Comparisons of the number that turns the character, on one side only. */
-  private checkSides(): void {
-    const { turning, tables, states } = this.controller;
-    if (turning === undefined || turning.xPlace === 0) return;
-    const signal = [...tables.signals.values()].find(
-      ({ place, kind }) => kind === 'number' && place === turning.xPlace,
-    );
-    if (signal === undefined) return;
-    const regions = tables.regions[signal.slot]!;
-    const compares = tables.terms.filter(
-      ({ kind, word, bit }) => kind === 'compare' && decides(regions, word, bit),
-    );
-    const values = [
-      ...new Set(regions.bounds.filter(Number.isFinite).flatMap((b) => [b, b + tiny(b), b - tiny(b)])),
-    ];
-    const at = (term: Term, value: number): boolean => isOn(term, wordsAt(regions, regionOf(regions, value)));
-    for (const term of compares) {
-      const hasTwin = compares.some((other) =>
-        values.every((value) => at(term, value) === at(other, -value)),
-      );
-      if (hasTwin) continue;
-      for (const state of states)
-        for (const field of ['while', 'when'] as const)
-          if (state[field] >= 0 && termsOf(this.condition(state[field])).includes(term))
-            this.found.add('one-sided', this.pathOf(state, field), { text: term.text, name: signal.name });
-    }
-  }
 }
-
-/** The next double after a threshold is taken for the threshold. */
-const roundedBound = (bound: number): number =>
-  Math.abs(bound) < 1e-300 ? 0 : Number(bound.toPrecision(12));
-
-const tiny = (value: number): number => Math.max(1e-6, Math.abs(value) * 1e-6);
-
-function decides({ keep, keepMore }: Regions, word: keyof Words, bit: number): boolean {
-  return (word === 'terms' ? keep : keepMore).some((kept) => (kept & bit) === 0);
-}
-
-const wordsAt = ({ put, putMore }: Regions, region: number): Words => ({
-  flags: 0,
-  terms: put[region]!,
-  more: putMore[region]!,
-});
-
-const bitsAt = (regions: Regions, terms: readonly Term[], region: number): string =>
-  terms.map((term) => Number(isOn(term, wordsAt(regions, region)))).join('');
 
 /** The terms that a condition needs to be on, not off. */
 function positiveTerms(condition: Condition, isOnSide = true): Term[] {

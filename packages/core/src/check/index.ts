@@ -2,7 +2,9 @@ import type { Controller } from '../controller/controller.js';
 import { Decisions } from './decisions.js';
 import { FindingList } from './finding.js';
 import type { Finding } from './finding.js';
+import { Solver } from './solver.js';
 import { checkStructure } from './structure.js';
+import { Thresholds } from './thresholds.js';
 
 export { findings } from './sentences.js';
 export type { FindingCode, Severity } from './sentences.js';
@@ -30,10 +32,11 @@ export interface CheckResult {
 export function checkController(controller: Controller): CheckResult {
   const found = new FindingList(controller.definition.accept ?? []);
   checkStructure(controller, found);
-  const decisions = new Decisions(controller, found);
-  decisions.check();
+  const solvers = { wide: new Solver(controller, true), seen: new Solver(controller, false) };
+  new Decisions(controller, found, solvers).check();
+  new Thresholds(controller, found, solvers).check();
   found.finish();
-  const { wide, seen } = decisions;
+  const { wide, seen } = solvers;
   return {
     findings: found.all,
     situations: wide.situations,
