@@ -43,53 +43,6 @@ test.each(examples.map(({ code, text }) => [code, text]))(
   },
 );
 
-describe('mistakes of the trade', () => {
-  const clips =
-    'clips: { stand: { cells: 0 }, walk: { cells: 1 }, jump: { cells: 2 }, swing: { cells: 3-5, fps: 9, loop: once } }\n';
-
-  test('a combination nobody thought of (crouched and moving) shows the wrong thing', () => {
-    const text = `${clips}signals: { vx: { number: 0 }, low: { flag: false } }
-derived: { moving: { of: abs(vx), above: 5, below: 3 } }
-states:
-  stand: { shows: stand }
-  walk: { shows: walk, while: moving && !low, priority: 1 }
-  low: { shows: jump, while: low && !moving, priority: 1 }\n`;
-    const [found] = checked(text).filter(({ code }) => code === 'rest-while-moving');
-    expect(found!.message).toContain('low');
-    expect(found!.message).toContain('moving');
-    expect(codes(text.replace('low && !moving', 'low'))).toEqual([]);
-  });
-
-  test('two thresholds touch and the states flicker', () => {
-    const text = (during: string) => `${clips}signals: { vx: { number: 0 } }
-derived: { fast: { of: abs(vx), above: 95, below: 80 } }
-states: { stand: { shows: stand }, walk: { shows: walk, while: ${during}, priority: 1 } }\n`;
-    expect(codes(text('abs(vx) > 90'))).toEqual(['derived-unused', 'flicker']);
-    expect(codes(text('fast'))).toEqual([]);
-    expect(codes(text('fast, atLeast: 80'))).toEqual([]);
-  });
-
-  test('a threshold compares a signed speed, so it works to the right only', () => {
-    const text = (during: string) => `${clips}signals: { vx: { number: 0 } }
-compass: { directions: sides, mirror: west, by: [vx, 0] }
-states: { stand: { shows: stand }, walk: { shows: walk, while: ${during}, priority: 1, atLeast: 40 } }\n`;
-    expect(codes(text('vx > 5'))).toEqual(['one-sided']);
-    expect(codes(text('vx > 5 || vx < -5'))).toEqual([]);
-    expect(codes(text('abs(vx) > 5'))).toEqual([]);
-  });
-
-  test('the follow-up that never comes', () => {
-    const text = (rank: number) => `${clips}signals: { press: { pulse: true }, grounded: { flag: true } }
-states:
-  stand: { shows: stand }
-  swing: { shows: swing, when: press, priority: 5, then: walk }
-  walk: { shows: walk, while: grounded, priority: ${rank} }
-  jump: { shows: jump, while: grounded, priority: 2 }\n`;
-    expect(codes(text(1))).toContain('follow-up-overtaken');
-    expect(codes(text(3))).not.toContain('follow-up-overtaken');
-  });
-});
-
 test('what is accepted with a reason is found and does not weigh', () => {
   const { text } = examples.find(({ code }) => code === 'flicker')!;
   const accept = 'accept: [{ finding: flicker, at: states.run, because: it is slow }]\n';
