@@ -176,7 +176,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .description('the states by rank with conditions, hops and follow-ups: a table, one picture with -o')
     .argument('<document>', 'the character')
     .option('-o, --out <file.png>', 'draw it here')
-    .option('--csv', 'print the table as CSV')
+    .addOption(new Option('--csv', 'print the table as CSV').conflicts('json'))
     .option('--json', 'print it as JSON')
     .addHelpText('after', example('dot-hop ladder demo/wick.dothop.yaml -o ladder.png'))
     .action(async (document: string, options: LadderOptions) =>
@@ -189,7 +189,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .argument('<document...>', 'characters')
     .option('--accepted', 'show what the documents accept too')
     .option('--json', 'print what was found as JSON')
-    .option('--sarif', 'print it as SARIF 2.1, for editors and code hosts')
+    .addOption(new Option('--sarif', 'print it as SARIF 2.1, for editors and code hosts').conflicts('json'))
     .addHelpText(
       'after',
       example(
@@ -206,7 +206,11 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('-o, --out <file.png>', 'draw what happened here')
     .option('-q, --quiet', 'print only what was not as expected')
     .option('--json', 'print what happened as JSON')
-    .option('--junit', 'print what came of the expectations as JUnit XML, for test reports')
+    .addOption(
+      new Option('--junit', 'print what came of the expectations as JUnit XML, for test reports').conflicts(
+        'json',
+      ),
+    )
     .addHelpText('after', example('dot-hop rehearse demo/evening.rehearsal.yaml -o evening.png'))
     .action(async (files: string[], options: RehearseOptions) =>
       finish(await rehearse(files, options, output)),

@@ -115,6 +115,24 @@ test('SARIF names its rules, the places, and what is accepted', () => {
   expect(suppressed.map(({ suppressions }) => suppressions![0]!.kind)).toEqual(['inSource', 'inSource']);
 });
 
+test('two forms at once are misuse; standard input has its name', () => {
+  for (const args of [
+    ['check', 'wick.dothop.yaml', '--json', '--sarif'],
+    ['ladder', 'wick.dothop.yaml', '--json', '--csv'],
+    ['rehearse', 'none.yaml', '--json', '--junit'],
+  ]) {
+    const { code, out, err } = runIn(folder, args);
+    expect({ code, out }).toEqual({ code: 2, out: '' });
+    expect(err).toContain('cannot be used with option');
+  }
+  const text = readFileSync(path.join(folder, 'townsfolk/pim.dothop.yaml'), 'utf8').replace(
+    'image: pim.png',
+    'image: townsfolk/pim.png',
+  );
+  const { code, out } = runIn(folder, ['check', '-'], text);
+  expect([code, out.split('\n')[0]]).toEqual([0, '(standard input)  pim, 2 states']);
+});
+
 test('a document that cannot be compiled is misuse, and told as ever', () => {
   writeFileSync(path.join(folder, 'broken.yaml'), 'dotHop: 1\nclips: 3\n');
   const { code, err } = check('broken.yaml');

@@ -53,6 +53,29 @@ test('what is accepted with a reason is found and does not weigh', () => {
   expect(codes(text + accept.replace('states.run', 'states.ru'))).toEqual(['flicker', 'accept-unused']);
 });
 
+test('a state that another one yields to by name can show, whoever ranks above it', () => {
+  const text = (yields: string) => `clips: { sit: { cells: 0 }, peck: { cells: 1-3, fps: 8, loop: once } }
+signals: { low: { flag: false }, crumb: { pulse: true } }
+states:
+  sit: { shows: sit }
+  crouch: { shows: sit, while: low, priority: 2 }
+  lie: { shows: sit, while: low, priority: 1 }
+  peck: { shows: peck, when: crumb, priority: 3${yields} }\n`;
+  expect(codes(text(''))).toContain('state-never');
+  expect(codes(text(', yields: [{}]'))).toContain('state-never');
+  expect(codes(text(', yields: [{ to: [lie] }]'))).not.toContain('state-never');
+});
+
+test('a hop whose span comes later takes time, and makes no circle', () => {
+  const text = (during: string) => `clips: { sit: { cells: 0-3, fps: 8, spans: { late: 2-3, early: 0-1 } } }
+signals: { tired: { flag: false } }
+states:
+  sit: { shows: sit, hops: [{ to: lie, if: tired }] }
+  lie: { shows: sit, hops: [{ to: sit, if: tired, during: ${during} }] }\n`;
+  expect(codes(text('early'))).toContain('hop-cycle');
+  expect(codes(text('late'))).not.toContain('hop-cycle');
+});
+
 test('forty states over twenty-five terms are proved in a few thousand steps', () => {
   const flags = Array.from({ length: 20 }, (_, i) => `f${i}`);
   const states = Object.fromEntries(

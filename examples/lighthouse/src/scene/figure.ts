@@ -35,6 +35,8 @@ export function forThreeDimensions({ controller, images }: LoadedCharacter): Loa
 export class Figure {
   readonly performer: Performer;
   readonly group = new Group();
+  /** Stands on the pivot and is turned to the camera; the picture lies in it where the pivot asks for. */
+  private readonly upright = new Group();
   x = 0;
   z = 0;
   vx = 0;
@@ -67,7 +69,8 @@ export class Figure {
     );
     shadow.rotation.x = -Math.PI / 2;
     shadow.position.y = 0.02;
-    this.group.add(this.picture, shadow);
+    this.upright.add(this.picture);
+    this.group.add(this.upright, shadow);
   }
 
   /** Moves by a velocity in units a second, tells the performer, and lets its time pass. */
@@ -91,7 +94,7 @@ export class Figure {
   /** Places the picture, turned to the camera. */
   draw(camera: OrbitingCamera): void {
     this.group.position.set(this.x, 0, this.z);
-    this.picture.rotation.y = uprightYaw(camera.forwardTo(this.x, this.z));
+    this.upright.rotation.y = uprightYaw(camera.forwardTo(this.x, this.z));
     const { pose } = this.performer;
     if (pose !== this.shown) this.show(pose);
   }
@@ -107,10 +110,6 @@ export class Figure {
     const left = mirrored ? cell.pivotX - cell.offsetX - cell.width : cell.offsetX - cell.pivotX;
     const foot = cell.pivotY - cell.offsetY - cell.height;
     this.picture.scale.set(cell.width * pixel, cell.height * pixel, 1);
-    // Turned about the pivot, not about the middle of the cell.
-    const beside = (left + cell.width / 2) * pixel;
-    this.picture.geometry.dispose();
-    this.picture.geometry = new PlaneGeometry(1, 1);
-    this.picture.geometry.translate(beside / (cell.width * pixel), foot / cell.height + 0.5, 0);
+    this.picture.position.set((left + cell.width / 2) * pixel, (foot + cell.height / 2) * pixel, 0);
   }
 }

@@ -76,7 +76,7 @@ function print({ character, result, findings }: Checked, withAccepted: boolean, 
   const { paint } = output;
   const { states } = character.controller;
   output.line(
-    `${paint.bold(character.file)}  ${paint.dim(`${character.controller.name}, ${states.length} states`)}`,
+    `${paint.bold(character.document.source.file)}  ${paint.dim(`${character.controller.name}, ${states.length} states`)}`,
   );
   const colours: Record<Severity, (text: string) => string> = {
     error: paint.red,

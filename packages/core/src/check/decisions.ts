@@ -5,6 +5,9 @@ import { all, always, not } from './solver.js';
 import type { Found } from './solver.js';
 import { outranks } from './structure.js';
 
+/** Longer circles of hops are not followed; the check says that it gave them up. */
+const longestCircle = 8;
+
 /** What follows from going through every situation that conditions can tell apart. */
 export class Decisions extends Questions {
   check(): void {
@@ -42,8 +45,12 @@ export class Decisions extends Questions {
   /** A state that is outranked whenever it wants in, and that nothing else leads to. */
   private checkShows(state: State): void {
     const { states, rest, order } = this.controller;
+    // A yield that names it asks only those that it names.
     const isLedTo = states.some(
-      ({ hops, then }) => then === state.index || hops.some(({ to }) => to === state.index),
+      ({ hops, then, yields }) =>
+        then === state.index ||
+        hops.some(({ to }) => to === state.index) ||
+        yields.some(({ to }) => to?.has(state.index)),
     );
     if (state.kind === 'bare' || state.index === rest || isLedTo) return;
     const wants = this.wants(state);
@@ -52,8 +59,7 @@ export class Decisions extends Questions {
     const above = order
       .slice(0, order.indexOf(state.index))
       .map((index) => states[index]!)
-      .filter((one) => one.kind === 'posture' && (outranks(one, state) || one.index < state.index))
-      .filter(({ yields }) => !yields.some(({ to }) => to === undefined || to.has(state.index)));
+      .filter((one) => one.kind === 'posture' && (outranks(one, state) || one.index < state.index));
     if (this.wide.can(all([wants, ...above.map((one) => not(this.wants(one)))]))) return;
     const alone = above.filter((one) => !this.wide.can(all([wants, not(this.wants(one))])));
     const by = (alone.length > 0 ? alone.slice(0, 1) : above).map(({ name }) => name);
@@ -124,11 +130,16 @@ export class Decisions extends Questions {
       all([this.condition(hop.if), this.condition(states[hop.to]!.while)]);
     const walk = (path: State[], taken: Condition): void => {
       const last = path[path.length - 1]!;
-      for (const hop of last.hops.filter(({ now }) => now)) {
+      for (const hop of hopsAtOnce(last)) {
         const to = states[hop.to]!;
         const together = all([taken, leads(hop)]);
         const again = path.indexOf(to);
-        if (again > 0 || path.length > 6) continue;
+        // A circle that does not come back to where it began is found from another of its states.
+        if (again > 0) continue;
+        if (path.length > longestCircle) {
+          this.seen.givenUp++;
+          continue;
+        }
         const answer = this.seen.find(together);
         if (answer === 'none' || answer === 'unknown') continue;
         if (again < 0) walk([...path, to], together);
@@ -179,6 +190,12 @@ export class Decisions extends Questions {
       }
     }
   }
+}
+
+/** The hops that can be taken the moment a state is entered. */
+function hopsAtOnce({ hops, books }: State): Hop[] {
+  const armed = books.reduce((bits, book) => bits | book[0]!.armed[0]!, 0);
+  return hops.filter(({ now }, i) => now && (armed & (1 << i)) !== 0);
 }
 
 /** The terms that a condition needs to be on, not off. */

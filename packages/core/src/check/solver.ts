@@ -2,7 +2,7 @@ import type { Controller } from '../controller/controller.js';
 import type { SignalValue } from '../signal/definition.js';
 import { termsOf } from '../signal/condition.js';
 import type { Condition, Words } from '../signal/condition.js';
-import type { Possibility, Source } from './sources.js';
+import type { Source } from './sources.js';
 import { sourcesOf } from './sources.js';
 
 /** A situation that was found: what it takes; whatever is not named does not matter. */
@@ -14,7 +14,7 @@ export interface Found {
 }
 
 /** What a question came to: a situation, none, or no answer within what may be tried. */
-export type Answer = Found | 'none' | 'unknown';
+type Answer = Found | 'none' | 'unknown';
 
 /** Tries for one question before it is given up. */
 const mostTries = 200_000;
@@ -23,7 +23,7 @@ export const not = (part: Condition): Condition => ({ op: 'not', part });
 export const always: Condition = { op: 'constant', value: true };
 export const all = (parts: readonly Condition[]): Condition =>
   parts.reduce((left, right): Condition => (left === always ? right : { op: 'and', left, right }), always);
-export const some = (parts: readonly Condition[]): Condition => not(all(parts.map(not)));
+const some = (parts: readonly Condition[]): Condition => not(all(parts.map(not)));
 
 /** Whether a condition holds as far as bits are known; `undefined` while it is open. */
 function truth(condition: Condition, known: Words, words: Words): boolean | undefined {
@@ -112,12 +112,6 @@ export class Solver {
   /** How many situations there are in all, as far as conditions can tell them apart. */
   get situations(): number {
     return this.sources.reduce((product, { all: { length } }) => product * length, 1);
-  }
-
-  /** What the numbers of a slot can be, where nothing else has a say in their bits. */
-  possibilities(mask: Words): readonly Possibility[] | undefined {
-    return this.sources.find((source) => source.mask.terms === mask.terms && source.mask.more === mask.more)
-      ?.all;
   }
 
   /** A situation in which a condition holds. @param fixed bits that are given, such as the tags of a state */

@@ -6,6 +6,13 @@ import type { Regions } from '../signal/regions.js';
 import { Questions } from './questions.js';
 import { all, not } from './solver.js';
 
+/** The line of a number, cut into regions, and the comparisons that these decide. */
+interface NumberLine {
+  readonly name: string;
+  readonly regions: Regions;
+  readonly compares: readonly Term[];
+}
+
 /** What goes wrong at the thresholds of numbers. */
 export class Thresholds extends Questions {
   private readonly toldPairs = new Set<string>();
@@ -33,6 +40,7 @@ export class Thresholds extends Questions {
         kind === 'compare' && word !== 'flags' && regions.bounds.length > 2 && decides(regions, word, bit),
     );
     if (compares.length === 0) return;
+    const line = { name, regions, compares };
     const values = new Set(
       bounds.filter((bound) => Number.isFinite(bound)).map((bound) => roundedBound(bound)),
     );
@@ -43,23 +51,13 @@ export class Thresholds extends Questions {
       const [b, a] = [bitsAt(regions, compares, below!), bitsAt(regions, compares, above!)];
       if (b === a) continue;
       const middle = bitsAt(regions, compares, at!);
-      if (
-        middle !== b &&
-        middle !== a &&
-        this.checkGap(name, value, regions, compares, [below!, at!, above!])
-      )
-        continue;
-      this.checkFlicker(name, value, regions, compares, [below!, above!]);
+      if (middle !== b && middle !== a && this.checkGap(line, value, [below!, at!, above!])) continue;
+      this.checkFlicker(line, value, [below!, above!]);
     }
   }
 
   /** A condition with the comparisons of one number as they are in a region. */
-  private inRegion(
-    condition: Condition,
-    regions: Regions,
-    compares: readonly Term[],
-    region: number,
-  ): Condition {
+  private inRegion(condition: Condition, { regions, compares }: NumberLine, region: number): Condition {
     const on = new Map(compares.map((term) => [term, isOn(term, wordsAt(regions, region))]));
     const put = (part: Condition): Condition => {
       if (part.op === 'term') return on.has(part.term) ? { op: 'constant', value: on.get(part.term)! } : part;
@@ -70,16 +68,14 @@ export class Thresholds extends Questions {
   }
 
   private checkGap(
-    name: string,
+    line: NumberLine,
     value: number,
-    regions: Regions,
-    compares: readonly Term[],
     [below, at, above]: readonly [number, number, number],
   ): boolean {
     const { states, rest } = this.controller;
+    const { name } = line;
     const postures = this.postures();
-    const here = (state: State, region: number): Condition =>
-      this.inRegion(this.wants(state), regions, compares, region);
+    const here = (state: State, region: number): Condition => this.inRegion(this.wants(state), line, region);
     const nobody = postures.map((one) => not(here(one, at)));
     for (const one of postures)
       for (const other of postures) {
@@ -96,24 +92,16 @@ export class Thresholds extends Questions {
     return false;
   }
 
-  private checkFlicker(
-    name: string,
-    value: number,
-    regions: Regions,
-    compares: readonly Term[],
-    [below, above]: readonly [number, number],
-  ): void {
+  private checkFlicker(line: NumberLine, value: number, [below, above]: readonly [number, number]): void {
     const { states, rest, order } = this.controller;
+    const { name } = line;
     const ranked = order.map((index) => states[index]!).filter(({ kind }) => kind === 'posture');
     const shows = (state: State, region: number): Condition => {
       const higher = ranked
         .slice(0, state.index === rest ? undefined : ranked.indexOf(state))
         .filter((one) => one !== state);
-      const own = state.index === rest ? [] : [this.inRegion(this.wants(state), regions, compares, region)];
-      return all([
-        ...own,
-        ...higher.map((one) => not(this.inRegion(this.wants(one), regions, compares, region))),
-      ]);
+      const own = state.index === rest ? [] : [this.inRegion(this.wants(state), line, region)];
+      return all([...own, ...higher.map((one) => not(this.inRegion(this.wants(one), line, region)))]);
     };
     const candidates = [...ranked, ...(ranked.some(({ index }) => index === rest) ? [] : [states[rest]!])];
     for (const one of candidates)

@@ -108,6 +108,13 @@ function circlePlace(vector: Float64Array): number {
   return x < 0 ? 2 + y / (x + y) : 3 + x / (x - y);
 }
 
+/** Whether a direction that is faced is kept at a place on the circle. */
+function isKept({ keepsFrom, keepsTo }: Circle, direction: number, place: number): boolean {
+  const from = keepsFrom[direction]!;
+  const to = keepsTo[direction]!;
+  return from <= to ? place >= from && place <= to : place >= from || place <= to;
+}
+
 /**
  * The direction that a vector picks.
  *
@@ -121,12 +128,10 @@ export function pickDirection(
 ): number {
   const x = vector[0]!;
   const y = vector[1]!;
-  const { deadZone, keepsFrom, keepsTo, order, borders } = circle;
+  const { deadZone, order, borders } = circle;
   if ((x === 0 && y === 0) || x * x + y * y < deadZone * deadZone) return present;
   const place = circlePlace(vector);
-  const from = keepsFrom[present]!;
-  const to = keepsTo[present]!;
-  if (from <= to ? place >= from && place <= to : place >= from || place <= to) return present;
+  if (isKept(circle, present, place)) return present;
   let sector = 0;
   while (sector < borders.length && place > borders[sector]!) sector++;
   const picked = order[sector % order.length]!;
@@ -145,7 +150,7 @@ const rounding = 1e-12;
  * @param out is given the length; 0 where any change must be looked at
  */
 export function stillFor(
-  { deadZone, edges, keepsFrom, keepsTo }: Circle & { readonly deadZone: number },
+  circle: Circle & { readonly deadZone: number },
   vector: Float64Array,
   direction: number,
   out: Float64Array,
@@ -156,15 +161,13 @@ export function stillFor(
   out[0] = 0;
   // Too large or too small to be squared: rare enough to be looked at each time.
   if (!(long > 1e-150 && long < 1e150)) {
-    if (x === 0 && y === 0) out[0] = deadZone * Math.SQRT1_2 * (1 - rounding);
+    if (x === 0 && y === 0) out[0] = circle.deadZone * Math.SQRT1_2 * (1 - rounding);
     return;
   }
-  let far = Math.max(0, deadZone - long);
+  let far = Math.max(0, circle.deadZone - long);
   const place = circlePlace(vector);
-  const from = keepsFrom[direction]!;
-  const to = keepsTo[direction]!;
-  if (from <= to ? place >= from && place <= to : place >= from || place <= to) {
-    const edge = edges[direction]!;
+  if (isKept(circle, direction, place)) {
+    const edge = circle.edges[direction]!;
     const before = awayFrom(edge[0]!, edge[1]!, x, y, long);
     const after = awayFrom(edge[2]!, edge[3]!, x, y, long);
     far = Math.max(far, Math.min(before, after));

@@ -22,7 +22,8 @@ export interface Turning {
 
 /**
  * Reads what turns the character. A compass of two sides over one signal is cut into that number's regions, so that
- * turning costs nothing until a border is passed; any other vector is read when a part of it has left the box in which the compass would stay (see `stillFor`).
+ * turning costs nothing until a border is passed; any other vector is read when a part of it has left the box in which the
+ * compass would stay (see `stillFor`).
  *
  * @returns `undefined` for a character that never turns
  */

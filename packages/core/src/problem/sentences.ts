@@ -28,7 +28,7 @@ const unknown = (what: string) => (v: Values) =>
  */
 const sentences = {
   'document-empty': () =>
-    'the document is empty; a character begins with "dotHop: 1" ("dot-hop cells IMAGES --write FILE" writes one), a rehearsal with "dotHopRehearsal: 1"',
+    'the document is empty; a character begins with "dotHop: 1" ("dot-hop new FOLDER" gives one, "dot-hop cells IMAGES --write FILE" writes one), a rehearsal with "dotHopRehearsal: 1"',
   'document-syntax': (v: Values) => `this is not ${v.format}: ${v.detail}`,
   'document-version': (v: Values) =>
     `"dotHop" is the version of the format and must be 1, not ${shown(v.received)}`,
