@@ -28,6 +28,8 @@ export type {
 export type { DerivedDefinition, Signal, SignalDefinition, SignalValue } from './signal/definition.js';
 
 // Step 5: states.
+export { defineController } from './controller/define.js';
+export type { Names, NamesOf } from './controller/names.js';
 export { compileController } from './controller/compile.js';
 export type { CompileOptions } from './controller/compile.js';
 export type { Page } from './controller/books.js';

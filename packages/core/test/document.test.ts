@@ -1,5 +1,7 @@
 import { DotHopError } from 'dot-hop';
 import { DocumentError, compileDocument, readDocument } from 'dot-hop/document';
+import { broughtUp } from '../src/document/versions.js';
+import type { Upgrade } from '../src/document/versions.js';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 
 const sound = `# a gull
@@ -36,7 +38,7 @@ describe('documents', () => {
     ['dotHop: 1\n  bad: [', 'gull.yaml:1:9 this is not YAML: '],
     [
       sound.replace('dotHop: 1', 'dotHop: 2'),
-      'gull.yaml:2:9 dotHop: expected 1, the version of the format, not 2',
+      'gull.yaml:2:9 dotHop: this is version 2 of the format, and this program reads up to version 1; bring the program up',
     ],
     [
       sound.replace('fps: 10', 'fsp: 10'),
@@ -73,6 +75,26 @@ describe('documents', () => {
   ])('%#: a faulty one is told with file, line, column, path, value and remedy', (text, words) => {
     expect(() => load(text)).toThrow(DocumentError);
     expect(() => load(text)).toThrow(words);
+  });
+
+  test('an older version is brought up step by step, and the data given is left alone', () => {
+    const old = { dotHop: 1, body: 'wick', speed: 3 };
+    const steps: Upgrade[] = [
+      ({ body, ...rest }) => ({ ...rest, name: body }),
+      ({ speed, ...rest }) => ({ ...rest, pace: Number(speed) * 2 }),
+    ];
+    expect(broughtUp(old, 'dotHop', steps)).toEqual({ data: { dotHop: 3, name: 'wick', pace: 6 } });
+    expect(old).toEqual({ dotHop: 1, body: 'wick', speed: 3 });
+    expect(broughtUp({ dotHop: 2, name: 'wick', speed: 3 }, 'dotHop', steps)).toEqual({
+      data: { dotHop: 3, name: 'wick', pace: 6 },
+    });
+    const current = { dotHop: 3, name: 'wick', pace: 6 };
+    expect(broughtUp(current, 'dotHop', steps)).toEqual({ data: current });
+    expect(broughtUp({ dotHop: 4 }, 'dotHop', steps)).toMatchObject({
+      problem: { code: 'document-version', values: { received: 4, current: 3 } },
+    });
+    for (const other of [{ dotHop: 0.5 }, { dotHop: 'two' }, {}, [], null, 7])
+      expect(broughtUp(other, 'dotHop', steps)).toEqual({ data: other });
   });
 
   test('faulty JSON is told with its place', () => {

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { documentJsonSchema, readDocument } from 'dot-hop/document';
+import { rehearsalJsonSchema } from 'dot-hop/rehearsal';
 import fc from 'fast-check';
 import { parse } from 'yaml';
 import { characters, sheets } from './characters.js';
@@ -21,8 +22,42 @@ const reads = (value: unknown): boolean => {
   }
 };
 
-test('the published schema is the one that documents are read by ("npm run schema" writes it anew)', () => {
+const rehearsals = JSON.parse(
+  readFileSync(path.join(root, 'packages/core/schema/dot-hop-rehearsal.schema.json'), 'utf8'),
+) as object;
+
+test('the published schemas are the ones that files are read by ("npm run schema" writes them anew)', () => {
   expect(published).toEqual(JSON.parse(JSON.stringify(documentJsonSchema())));
+  expect(rehearsals).toEqual(JSON.parse(JSON.stringify(rehearsalJsonSchema())));
+});
+
+test('the rehearsals of the demo are valid by theirs, and a misspelt line is not', () => {
+  const isRehearsal = new Ajv2020({ strictTuples: false, strictTypes: false }).compile(rehearsals);
+  const files = readdirSync(path.join(root, 'demo')).filter((file) => file.endsWith('rehearsal.yaml'));
+  expect(files.length).toBeGreaterThan(3);
+  for (const file of files) {
+    const value = parse(readFileSync(path.join(root, 'demo', file), 'utf8')) as { script: object[] };
+    expect({ file, valid: isRehearsal(value), errors: isRehearsal.errors }).toMatchObject({ valid: true });
+    expect(isRehearsal({ ...value, script: [{ at: 3, puls: 'jump' }] })).toBe(false);
+  }
+});
+
+test('every example in the schema is valid where it stands', () => {
+  let seen = 0;
+  const visit = (node: unknown): void => {
+    if (typeof node !== 'object' || node === null) return;
+    const { examples } = node as { examples?: unknown[] };
+    if (Array.isArray(examples)) {
+      const fits = new Ajv2020({ strictTuples: false, strictTypes: false }).compile(node);
+      for (const example of examples) {
+        seen++;
+        expect({ example, fits: fits(example), errors: fits.errors }).toMatchObject({ fits: true });
+      }
+    }
+    Object.values(node).forEach(visit);
+  };
+  visit(published);
+  expect(seen).toBeGreaterThan(15);
 });
 
 const documents = ['demo', 'demo/townsfolk'].flatMap((folder) =>
@@ -69,5 +104,6 @@ test('every field says what it is for: an editor shows it while one writes', () 
       visit(inner, key === 'additionalProperties' ? `${at}.*` : at);
   };
   visit(published, '');
+  visit(rehearsals, '');
   expect(undescribed).toEqual([]);
 });

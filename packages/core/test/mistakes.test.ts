@@ -1,9 +1,9 @@
 import { Performer } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import { compileDocument, readDocument } from 'dot-hop/document';
+import { measureClips } from 'dot-hop/pixels';
 
-// The mistakes of the trade (docs/model.md says the rules against them): each is impossible here, or found by a check. That
-// a clip is drawn two pixels off is found by "dot-hop cells --measure" and tested there.
+// The mistakes of the trade (docs/model.md says the rules against them): each is impossible here, or found by a check.
 
 const head = `dotHop: 1
 sheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }
@@ -181,5 +181,35 @@ states:
   jump: { shows: jump, while: grounded, priority: 2 }\n`;
     expect(codes(text(1))).toContain('follow-up-overtaken');
     expect(codes(text(3))).not.toContain('follow-up-overtaken');
+  });
+
+  test('one clip is drawn two pixels off and the body sinks into a wall', () => {
+    const controller =
+      compiled(`clips: { stand: { cells: 0-3, fps: 8 }, run: { cells: 4-7, fps: 8, loop: once }, walk: { cells: 8-15, fps: 8 } }
+signals: { on: { flag: false } }
+states:
+  stand: { shows: stand }
+  run: { shows: run, when: '!on' }
+  walk: { shows: walk, while: on, priority: 1 }\n`);
+    /** A sheet of small bodies; those of the second row stand so many pixels higher. */
+    const found = (off: number): string[] => {
+      const pixels = new Uint8Array(64 * 64 * 4);
+      for (let cell = 0; cell < 16; cell++)
+        for (let y = 3; y < 8; y++)
+          for (let x = 2; x < 5; x++) {
+            const row = cell >= 8 ? 8 + y - off : y;
+            pixels.set([cell * 16, y * 30, x * 50, 255], (row * 64 + (cell % 8) * 8 + x) * 4);
+          }
+      const { findings } = measureClips([...controller.clips.values()], () => ({
+        width: 64,
+        height: 64,
+        pixels,
+      }));
+      return checkController(controller, { drawings: findings })
+        .findings.map(({ code, path }) => `${code} ${path.join('.')}`)
+        .filter((one) => !one.startsWith('cell-cut'));
+    };
+    expect(found(2)).toEqual(['clip-foot-line clips.walk']);
+    expect(found(0)).toEqual([]);
   });
 });

@@ -1,12 +1,17 @@
 import type { Hop, State } from '../controller/controller.js';
+import { isOn, needsPulse, termsOf } from '../signal/condition.js';
 import type { Condition, Term } from '../signal/condition.js';
+import type { SignalValue } from '../signal/definition.js';
 import { Questions } from './questions.js';
-import { all, always, not } from './solver.js';
+import { all, always, literal, not } from './solver.js';
 import type { Found } from './solver.js';
 import { outranks } from './structure.js';
 
 /** Longer circles of hops are not followed; the check says that it gave them up. */
 const longestCircle = 8;
+
+/** So many situations of a kind are told. */
+const mostSituations = 3;
 
 /** What follows from going through every situation that conditions can tell apart. */
 export class Decisions extends Questions {
@@ -16,6 +21,8 @@ export class Decisions extends Questions {
       this.checkShows(state);
       this.checkWaysOn(state);
       this.checkStuck(state);
+      this.checkYields(state);
+      this.checkPresses(state);
     }
     this.checkCycles();
     this.checkRest();
@@ -122,6 +129,43 @@ export class Decisions extends Questions {
     this.found.add('state-stuck', this.pathOf(state), { state: state.name });
   }
 
+  /** A state that gives way to others which can never want in while it shows: somebody meant it to be ended. */
+  private checkYields(state: State): void {
+    const { states } = this.controller;
+    const here = this.showing(state);
+    state.yields.forEach((one, i) => {
+      const others = states.filter(({ index }) => one.to?.has(index) ?? index !== state.index);
+      const given = this.condition(one.if);
+      if (others.some((other) => this.wide.can(all([given, this.wants(other)]), here))) return;
+      const to = one.to === undefined ? [] : others.map(({ name }) => name);
+      this.found.add('yield-never', this.pathOf(state, 'yields', i), { state: state.name, to });
+    });
+  }
+
+  /** An act whose press is forgotten at once, and that others keep out while they play. */
+  private checkPresses(state: State): void {
+    const { states, tables } = this.controller;
+    if (state.when < 0 || !needsPulse(this.condition(state.when))) return;
+    const presses = termsOf(this.condition(state.when)).filter(({ kind }) => kind === 'pulse');
+    const lost = presses.filter(({ text }) => tables.signals.get(text)!.keep <= 1).map(({ text }) => text);
+    if (lost.length === 0) return;
+    const by = states.filter(
+      (one) =>
+        one !== state &&
+        one.ends &&
+        (one.final || !outranks(state, one)) &&
+        !one.yields.some(({ to }) => to?.has(state.index) ?? true) &&
+        !one.hops.some(({ to }) => to === state.index) &&
+        this.wide.can(this.wants(state), this.showing(one)),
+    );
+    if (by.length > 0)
+      this.found.add('press-lost', this.pathOf(state, 'when'), {
+        state: state.name,
+        pulse: lost[0],
+        by: by.map(({ name }) => name),
+      });
+  }
+
   /** Circles of hops that are taken at once. */
   private checkCycles(): void {
     const { states } = this.controller;
@@ -176,17 +220,20 @@ export class Decisions extends Questions {
         if (told.has(term) || (term.kind !== 'band' && !/(abs|hypot)\(.*[<>]/.test(term.text))) continue;
         told.add(term);
         const on: Condition = { op: 'term', term };
-        const asked = all([on, ...nobody]);
-        const answer = this.seen.find(asked, here);
-        if (answer === 'none' || answer === 'unknown') continue;
-        const values = {
-          when: this.seen.words(answer, asked),
-          set: this.seen.signals(answer),
-          rest: states[rest]!.name,
-          term: term.text,
-        };
+        const situations: { when: string; set: Readonly<Record<string, SignalValue>> }[] = [];
+        for (let asked = all([on, ...nobody]); situations.length < mostSituations;) {
+          const answer = this.seen.find(asked, here);
+          if (typeof answer !== 'object') break;
+          situations.push({ when: this.seen.words(answer, asked), set: this.seen.signals(answer) });
+          // Another situation is one that differs in what is on and off, not in numbers alone.
+          const same = termsOf(asked).filter(
+            ({ kind, word, bit }) => kind !== 'compare' && (answer.known[word] & bit) !== 0,
+          );
+          asked = all([asked, not(all(same.map((one): Condition => literal(one, isOn(one, answer.words)))))]);
+        }
+        if (situations.length === 0) continue;
+        const values = { situations, rest: states[rest]!.name, term: term.text };
         this.found.add('rest-while-moving', ['rest'], values);
-        return;
       }
     }
   }

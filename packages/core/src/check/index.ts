@@ -2,6 +2,7 @@ import type { Controller } from '../controller/controller.js';
 import { Decisions } from './decisions.js';
 import { FindingList } from './finding.js';
 import type { Finding } from './finding.js';
+import type { MeasureFinding } from '../pixels/measure.js';
 import { Solver } from './solver.js';
 import { checkStructure } from './structure.js';
 import { Thresholds } from './thresholds.js';
@@ -9,6 +10,8 @@ import { Thresholds } from './thresholds.js';
 export { findings } from './sentences.js';
 export type { FindingCode, Severity } from './sentences.js';
 export type { Finding } from './finding.js';
+export { whoWins } from './winners.js';
+export type { Winner } from './winners.js';
 
 /** What a check came to. */
 export interface CheckResult {
@@ -22,6 +25,22 @@ export interface CheckResult {
   readonly givenUp: number;
 }
 
+/** What a check is told besides the controller. */
+export interface CheckOptions {
+  /** What `measureClips` of `dot-hop/pixels` found in the drawings. */
+  readonly drawings?: readonly MeasureFinding[];
+}
+
+/** Where a drawing is named: its clip, or the sheet for what concerns cells alone. */
+function placeOf({ definition }: Controller, { subject, frames }: MeasureFinding): (string | number)[] {
+  if (frames.length === 0) return ['sheets', subject];
+  // A clip that `rows` wrote out stands under the name of the one that has them.
+  const written = Object.keys(definition.clips).find(
+    (name) => subject === name || subject.startsWith(`${name}-`),
+  );
+  return ['clips', subject in definition.clips ? subject : (written ?? subject)];
+}
+
 /**
  * Checks a controller before any game runs: what nothing uses, what can never show, what flickers, what gets stuck.
  *
@@ -29,12 +48,17 @@ export interface CheckResult {
  * thresholds, and the thresholds themselves; flags, choices, pulses, tags; numbers that are read together. Whatever does not
  * matter to a question is not gone through.
  */
-export function checkController(controller: Controller): CheckResult {
-  const found = new FindingList(controller.definition.accept ?? []);
+export function checkController(controller: Controller, { drawings = [] }: CheckOptions = {}): CheckResult {
+  const { accept = [], states } = controller.definition;
+  const found = new FindingList(accept);
   checkStructure(controller, found);
+  for (const one of drawings) found.add(one.code, placeOf(controller, one), { ...one });
   const solvers = { wide: new Solver(controller, true), seen: new Solver(controller, false) };
-  new Decisions(controller, found, solvers).check();
-  new Thresholds(controller, found, solvers).check();
+  // Without states each clip is one, to be looked at: there is nothing to decide yet.
+  if (states !== undefined) {
+    new Decisions(controller, found, solvers).check();
+    new Thresholds(controller, found, solvers).check();
+  }
   found.finish();
   const { wide, seen } = solvers;
   return {

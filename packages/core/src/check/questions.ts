@@ -14,6 +14,12 @@ export interface Solvers {
 
 const zero: Words = { flags: 0, terms: 0, more: 0 };
 
+/** What a state asks before it wants in; a state without a condition never does. */
+export function wantsOf({ conditions }: Controller, { while: during, when, kind }: State): Condition {
+  if (kind === 'bare') return { op: 'constant', value: false };
+  return all([during, when].filter((index) => index >= 0).map((index) => conditions[index]!));
+}
+
 /** What questions about a controller are put together from. */
 export abstract class Questions {
   protected readonly wide: Solver;
@@ -34,10 +40,8 @@ export abstract class Questions {
     return index < 0 ? always : this.controller.conditions[index]!;
   }
 
-  /** What a state asks before it wants in; a state without a condition never does. */
-  protected wants({ while: during, when, kind }: State): Condition {
-    if (kind === 'bare') return { op: 'constant', value: false };
-    return all([this.condition(during), this.condition(when)]);
+  protected wants(state: State): Condition {
+    return wantsOf(this.controller, state);
   }
 
   /** While a state shows, its tags are on and those of others off. */

@@ -1,3 +1,5 @@
+import type { MeasureCode } from '../pixels/measure.js';
+
 type Values = Readonly<Record<string, unknown>>;
 
 /** How much a finding weighs: an error cannot be meant, a warning is hardly meant, a note is worth knowing. */
@@ -12,6 +14,26 @@ interface Wording {
 }
 
 const list = (value: unknown): string => (value as readonly string[]).map((name) => `"${name}"`).join(', ');
+
+/** What is measured in drawings; the sentence is made where it is measured. */
+const drawingTitles = {
+  'foot-line': 'a frame that stands higher or lower than its neighbours',
+  'clip-foot-line': 'a clip that stands higher or lower than the others',
+  'centre-jump': 'a frame drawn too far to one side',
+  'width-jump': 'a frame much wider or narrower than its neighbours',
+  'box-differs': 'a box that is of another size or in another place in one frame',
+  'cell-empty': 'a frame without a drawing',
+  'cells-equal': 'cells with the same drawing',
+  'cell-cut': 'a drawing that touches the edge of its cell',
+  'cell-size': 'images of different sizes in one clip',
+} as const satisfies Record<MeasureCode, string>;
+
+const drawings = Object.fromEntries(
+  Object.entries(drawingTitles).map(([code, title]) => [
+    code,
+    { severity: 'warning', title, say: (v: Values) => String(v.text) },
+  ]),
+) as Record<MeasureCode, Wording>;
 
 /** Everything that a check can find. Codes are stable; sentences may be improved. */
 export const findings = {
@@ -78,13 +100,19 @@ export const findings = {
     severity: 'warning',
     title: 'something moves, but only the rest shows',
     say: (v) =>
-      `with ${v.when} no state wants in, and "${v.rest}" shows although \`${v.term}\` says that something goes on; give a state a condition that covers it`,
+      `with ${(v.situations as { when: string }[]).map(({ when }) => when).join(', or with ')} no state wants in, and "${v.rest}" shows although \`${v.term}\` says that something goes on; give a state a condition that covers it`,
   },
   'threshold-gap': {
     severity: 'warning',
     title: 'a value between two thresholds that nobody covers',
     say: (v) =>
       `just below ${v.value} "${v.below}" shows, just above "${v.above}", but at ${v.name} = ${v.value} exactly neither wants in and "${v.rest}" shows for that moment; write >= or <= in one of them`,
+  },
+  'threshold-overlap': {
+    severity: 'note',
+    title: 'a value on a threshold that two states of one rank cover',
+    say: (v) =>
+      `below ${v.value} "${v.below}" shows, above it "${v.above}", and at ${v.name} = ${v.value} exactly both want in: they rank the same, so "${v.first}" shows, which stands first; write < or > in one of them, or rank them`,
   },
   flicker: {
     severity: 'warning',
@@ -127,12 +155,25 @@ export const findings = {
     say: (v) =>
       `"${v.to}" ranks above "${v.state}" and cuts it off without any yield; take it out of "yields"`,
   },
+  'yield-never': {
+    severity: 'error',
+    title: 'a state that gives way to others which never want in then',
+    say: (v) =>
+      `"${v.state}" is to give way to ${(v.to as string[]).length > 0 ? list(v.to) : 'whoever wants in'}, but while it shows that can never want in, so nothing ends it early; a condition there must be meant otherwise`,
+  },
+  'press-lost': {
+    severity: 'note',
+    title: 'a press that is lost while something else plays',
+    say: (v) =>
+      `"${v.pulse}" counts at its instant only, and while ${list(v.by)} plays "${v.state}" is kept out: a press is lost then; give it "keep", rank "${v.state}" higher, or let that yield to it`,
+  },
   'accept-unused': {
     severity: 'warning',
     title: 'something accepted that was not found',
     say: (v) =>
       `nothing is found that this accepts (${v.finding}${v.at === undefined ? '' : ` at ${v.at as string}`}); take it out`,
   },
+  ...drawings,
 } as const satisfies Record<string, Wording>;
 
 /** The stable code of a finding. */

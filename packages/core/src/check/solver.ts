@@ -1,7 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import type { SignalValue } from '../signal/definition.js';
 import { termsOf } from '../signal/condition.js';
-import type { Condition, Words } from '../signal/condition.js';
+import type { Condition, Term, Words } from '../signal/condition.js';
 import type { Source } from './sources.js';
 import { sourcesOf } from './sources.js';
 
@@ -20,6 +20,9 @@ type Answer = Found | 'none' | 'unknown';
 const mostTries = 200_000;
 
 export const not = (part: Condition): Condition => ({ op: 'not', part });
+/** A term on or off. */
+export const literal = (term: Term, on: boolean): Condition =>
+  on ? { op: 'term', term } : not({ op: 'term', term });
 export const always: Condition = { op: 'constant', value: true };
 export const all = (parts: readonly Condition[]): Condition =>
   parts.reduce((left, right): Condition => (left === always ? right : { op: 'and', left, right }), always);

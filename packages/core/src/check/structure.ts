@@ -10,7 +10,7 @@ export function checkStructure(controller: Controller, found: FindingList): void
   const { definition } = controller;
   checkSignals(definition, found);
   checkClips(controller, found);
-  checkWays(controller, found);
+  if (definition.states !== undefined) checkWays(controller, found);
 }
 
 /** Every name that an expression somewhere in a part of the document reads. */

@@ -1,126 +1,125 @@
 import type { State } from '../controller/controller.js';
 import { isOn, termsOf } from '../signal/condition.js';
-import type { Condition, Term, Words } from '../signal/condition.js';
+import type { Condition, Term } from '../signal/condition.js';
 import { regionOf } from '../signal/regions.js';
-import type { Regions } from '../signal/regions.js';
+import { decides, isSame, thresholdsOf, tiny, wordsAt } from './lines.js';
+import type { Side, Threshold } from './lines.js';
 import { Questions } from './questions.js';
-import { all, not } from './solver.js';
+import { all, literal, not } from './solver.js';
 
-/** The line of a number, cut into regions, and the comparisons that these decide. */
-interface NumberLine {
-  readonly name: string;
-  readonly regions: Regions;
-  readonly compares: readonly Term[];
-}
+/** Situations that are looked at for one question before it is let be. */
+const mostTries = 12;
 
-/** What goes wrong at the thresholds of numbers. */
+/** What goes wrong at the thresholds of numbers: exact values that nobody covers or two cover, and trembling. */
 export class Thresholds extends Questions {
   private readonly toldPairs = new Set<string>();
 
   check(): void {
-    this.checkThresholds();
+    for (const threshold of thresholdsOf(this.controller)) {
+      const { below, at, above } = threshold;
+      const isBetween = !isSame(at, below) && !isSame(at, above);
+      if (isBetween && this.checkGap(threshold)) continue;
+      if (this.checkFlicker(threshold)) continue;
+      this.checkOverlap(threshold);
+    }
     this.checkSides();
   }
 
-  /** Thresholds of single numbers at which states change: exact values that nobody covers, and trembling. */
-  private checkThresholds(): void {
-    const { tables } = this.controller;
-    for (const { kind, name, slot } of tables.signals.values()) {
-      if (kind !== 'number' && kind !== 'vector') continue;
-      const names = kind === 'vector' ? [`${name}.x`, `${name}.y`] : [name];
-      names.forEach((one, i) => this.checkNumber(one, tables.regions[slot + i]!));
-    }
-  }
-
-  private checkNumber(name: string, regions: Regions): void {
-    if (regions.joint) return;
-    const { bounds } = regions;
-    const compares = this.controller.tables.terms.filter(
-      ({ kind, word, bit }) =>
-        kind === 'compare' && word !== 'flags' && regions.bounds.length > 2 && decides(regions, word, bit),
-    );
-    if (compares.length === 0) return;
-    const line = { name, regions, compares };
-    const values = new Set(
-      bounds.filter((bound) => Number.isFinite(bound)).map((bound) => roundedBound(bound)),
-    );
-    for (const value of values) {
-      const [below, at, above] = [value - tiny(value), value, value + tiny(value)].map((one) =>
-        regionOf(regions, one),
-      );
-      const [b, a] = [bitsAt(regions, compares, below!), bitsAt(regions, compares, above!)];
-      if (b === a) continue;
-      const middle = bitsAt(regions, compares, at!);
-      if (middle !== b && middle !== a && this.checkGap(line, value, [below!, at!, above!])) continue;
-      this.checkFlicker(line, value, [below!, above!]);
-    }
-  }
-
-  /** A condition with the comparisons of one number as they are in a region. */
-  private inRegion(condition: Condition, { regions, compares }: NumberLine, region: number): Condition {
-    const on = new Map(compares.map((term) => [term, isOn(term, wordsAt(regions, region))]));
+  /** What a state asks before it wants in, with comparisons as they are on one side of a threshold. */
+  private here(state: State, side: Side): Condition {
     const put = (part: Condition): Condition => {
-      if (part.op === 'term') return on.has(part.term) ? { op: 'constant', value: on.get(part.term)! } : part;
+      if (part.op === 'term')
+        return side.has(part.term) ? { op: 'constant', value: side.get(part.term)! } : part;
       if (part.op === 'not') return not(put(part.part));
       return part.op === 'constant' ? part : { op: part.op, left: put(part.left), right: put(part.right) };
     };
-    return put(condition);
+    return put(this.wants(state));
   }
 
-  private checkGap(
-    line: NumberLine,
-    value: number,
-    [below, at, above]: readonly [number, number, number],
-  ): boolean {
-    const { states, rest } = this.controller;
-    const { name } = line;
+  /**
+   * Whether there is a situation in which something holds that speaks of several sides of a threshold at once, the
+   * comparisons put in as they are there; and in which each of these sides can be met. The second has to be asked, since
+   * what else reads the same numbers was left free: faster than 150 to the side, no whole speed is 100.
+   */
+  private meets(condition: Condition, sides: readonly Side[], shows?: State): boolean {
+    const terms = termsOf(condition);
+    let asked = condition;
+    for (let tries = 0; tries < mostTries; tries++) {
+      const found = this.seen.find(asked, shows && this.showing(shows));
+      if (typeof found !== 'object') return false;
+      const around = terms
+        .filter(({ word, bit }) => (found.known[word] & bit) !== 0)
+        .map((term) => literal(term, isOn(term, found.words)));
+      const canBe = (side: Side): boolean =>
+        this.seen.can(all([...around, ...[...side].map(([term, on]) => literal(term, on))]));
+      if (sides.every(canBe)) return true;
+      asked = all([asked, not(all(around))]);
+    }
+    return false;
+  }
+
+  private checkGap({ name, value, below, at, above }: Threshold): boolean {
+    const rest = this.controller.states[this.controller.rest]!;
     const postures = this.postures();
-    const here = (state: State, region: number): Condition => this.inRegion(this.wants(state), line, region);
-    const nobody = postures.map((one) => not(here(one, at)));
+    const nobody = postures.map((one) => not(this.here(one, at)));
     for (const one of postures)
       for (const other of postures) {
         if (one === other) continue;
-        const answer = this.seen.find(
-          all([here(one, below), here(other, above), ...nobody]),
-          this.showing(states[rest]!),
-        );
-        if (answer === 'none' || answer === 'unknown') continue;
-        const values = { name, value, below: one.name, above: other.name, rest: states[rest]!.name };
+        const asked = all([this.here(one, below), this.here(other, above), ...nobody]);
+        if (!this.meets(asked, [below, at, above], rest)) continue;
+        const values = { name, value, below: one.name, above: other.name, rest: rest.name };
         this.found.add('threshold-gap', this.pathOf(other), values);
         return true;
       }
     return false;
   }
 
-  private checkFlicker(line: NumberLine, value: number, [below, above]: readonly [number, number]): void {
+  /** Two states of one rank that both want in on a threshold, each alone on one side of it. */
+  private checkOverlap({ name, value, below, at, above }: Threshold): void {
+    const postures = this.postures();
+    for (const one of postures)
+      for (const other of postures) {
+        if (one === other || one.priority !== other.priority) continue;
+        const asked = all([
+          this.here(one, below),
+          not(this.here(other, below)),
+          this.here(one, at),
+          this.here(other, at),
+          this.here(other, above),
+          not(this.here(one, above)),
+        ]);
+        if (!this.meets(asked, [below, at, above])) continue;
+        const first = one.index < other.index ? one : other;
+        const values = { name, value, below: one.name, above: other.name, first: first.name };
+        this.found.add('threshold-overlap', this.pathOf(other), values);
+        return;
+      }
+  }
+
+  private checkFlicker({ name, value, below, above }: Threshold): boolean {
     const { states, rest, order } = this.controller;
-    const { name } = line;
     const ranked = order.map((index) => states[index]!).filter(({ kind }) => kind === 'posture');
-    const shows = (state: State, region: number): Condition => {
+    const shows = (state: State, side: Side): Condition => {
       const higher = ranked
         .slice(0, state.index === rest ? undefined : ranked.indexOf(state))
         .filter((one) => one !== state);
-      const own = state.index === rest ? [] : [this.inRegion(this.wants(state), line, region)];
-      return all([...own, ...higher.map((one) => not(this.inRegion(this.wants(one), line, region)))]);
+      const own = state.index === rest ? [] : [this.here(state, side)];
+      return all([...own, ...higher.map((one) => not(this.here(one, side)))]);
     };
     const candidates = [...ranked, ...(ranked.some(({ index }) => index === rest) ? [] : [states[rest]!])];
     for (const one of candidates)
       for (const other of candidates) {
         if (one === other || one.atLeast > 0 || other.atLeast > 0 || one.leaves || other.leaves) continue;
-        const answer = this.seen.find(all([shows(one, below), shows(other, above)]));
-        if (answer === 'none' || answer === 'unknown') continue;
+        if (!this.meets(all([shows(one, below), shows(other, above)]), [below, above])) continue;
         const pair = [name, ...[one.name, other.name].sort()].join(' ');
-        if (this.toldPairs.has(pair)) return;
+        if (this.toldPairs.has(pair)) return true;
         this.toldPairs.add(pair);
         const place = one.index === rest ? other : one;
-        this.found.add('flicker', this.pathOf(place, 'while'), {
-          name,
-          value,
-          below: one.name,
-          above: other.name,
-        });
-        return;
+        const values = { name, value, below: one.name, above: other.name };
+        this.found.add('flicker', this.pathOf(place, 'while'), values);
+        return true;
       }
+    return false;
   }
 
   /** Comparisons of the number that turns the character, on one side only. */
@@ -151,22 +150,3 @@ export class Thresholds extends Questions {
     }
   }
 }
-
-/** The next double after a threshold is taken for the threshold. */
-const roundedBound = (bound: number): number =>
-  Math.abs(bound) < 1e-300 ? 0 : Number(bound.toPrecision(12));
-
-const tiny = (value: number): number => Math.max(1e-6, Math.abs(value) * 1e-6);
-
-function decides({ keep, keepMore }: Regions, word: keyof Words, bit: number): boolean {
-  return (word === 'terms' ? keep : keepMore).some((kept) => (kept & bit) === 0);
-}
-
-const wordsAt = ({ put, putMore }: Regions, region: number): Words => ({
-  flags: 0,
-  terms: put[region]!,
-  more: putMore[region]!,
-});
-
-const bitsAt = (regions: Regions, terms: readonly Term[], region: number): string =>
-  terms.map((term) => Number(isOn(term, wordsAt(regions, region)))).join('');

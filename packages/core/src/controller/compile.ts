@@ -15,6 +15,7 @@ import { Books } from './books.js';
 import { compileTurning } from './turning.js';
 import { compileStates, tagsOf } from './states.js';
 import type { Controller, State, Watched } from './controller.js';
+import type { NamesOf } from './names.js';
 import { Numbers } from './numbers.js';
 import type { ControllerDefinition } from './definition.js';
 import { Reports } from './reports.js';
@@ -28,6 +29,8 @@ const mostStates = 8000;
 export interface CompileOptions {
   /** The sizes of the images, by file as the document names it; a sheet's own `size` serves where one is missing. */
   images?: Readonly<Record<string, ImageSize>> | undefined;
+  /** Conditions that somebody asks about and no state has; see `questions` of {@link Controller}. */
+  questions?: readonly string[] | undefined;
 }
 
 /**
@@ -36,10 +39,10 @@ export interface CompileOptions {
  * @throws {DotHopError} with every problem of the document: unknown names (with the nearest known one), cells out
  *   of range, durations of zero, conditions of the wrong kind, and so on, each with its path
  */
-export function compileController(
-  definition: ControllerDefinition,
+export function compileController<const D extends ControllerDefinition>(
+  definition: D,
   options: CompileOptions = {},
-): Controller {
+): Controller<NamesOf<D>> {
   const problems = new ProblemList();
   const sheets = new Map<string, Sheet | undefined>();
   for (const [name, sheet] of Object.entries(definition.sheets))
@@ -65,6 +68,7 @@ export function compileController(
     problems,
     poses: new PoseBook(),
   });
+  const questions = (options.questions ?? []).map((text, i) => signals.condition(text, ['questions', i]));
   const turnTimer = compass.through > 0 ? signals.addTimer() : -1;
   const tables = signals.finish();
   const received = states.list.length;
@@ -94,6 +98,7 @@ export function compileController(
     rest: states.rest,
     conditions: states.conditions,
     conditionTexts: states.conditionTexts,
+    questions: questions as Condition[],
     cueNames: states.cueNames,
     turning,
     isTurningRead: turning !== undefined && !turning.inRegions,

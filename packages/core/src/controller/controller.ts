@@ -6,6 +6,7 @@ import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
 import type { AgainRule, CarryRule, ControllerDefinition } from './definition.js';
+import type { Names } from './names.js';
 import type { Numbers } from './numbers.js';
 import type { Reports } from './reports.js';
 import type { Routes } from './routes.js';
@@ -106,7 +107,9 @@ export interface Watched {
  * The compiled whole: compass, signals, states, clips. Immutable but for the table of situations met so far and the
  * reports of the latest step; one serves any number of performers.
  */
-export interface Controller {
+export interface Controller<out N extends Names = Names> {
+  /** The names it has, for the compiler alone: never there at run time. */
+  readonly names?: N;
   readonly name: string;
   /** What it was compiled from. */
   readonly definition: ControllerDefinition;
@@ -126,6 +129,8 @@ export interface Controller {
   readonly conditions: readonly Condition[];
   /** The conditions as the document writes them. */
   readonly conditionTexts: readonly string[];
+  /** The conditions of {@link CompileOptions}' `questions`, in their order; they decide nothing. */
+  readonly questions: readonly Condition[];
   readonly cueNames: readonly string[];
   /** Absent when the character never turns. */
   readonly turning: Turning | undefined;

@@ -2,15 +2,17 @@ import { compileController } from '../controller/compile.js';
 import type { CompileOptions } from '../controller/compile.js';
 import type { Controller } from '../controller/controller.js';
 import type { ControllerDefinition } from '../controller/definition.js';
-import { documentSchema } from './schema.js';
+import { documentSchema } from './schema/document.js';
 import { Source } from './source.js';
 import { validate } from './validate.js';
+import { broughtUp } from './versions.js';
 
 export { documentJsonSchema } from './json-schema.js';
 export { DocumentError, Source } from './source.js';
 export type { Place, PlacedProblem } from './source.js';
 export { validate } from './validate.js';
 export { nearestName } from '../problem/nearest.js';
+export { ecmascriptOf } from '../signal/ecmascript.js';
 
 /** A character's document, read. */
 export interface CharacterDocument {
@@ -27,7 +29,9 @@ export interface CharacterDocument {
  */
 export function readDocument(text: string, file?: string): CharacterDocument {
   const source = new Source(text, file);
-  const read = validate(documentSchema, source.value, 'dotHop');
+  const now = broughtUp(source.value, 'dotHop');
+  if ('problem' in now) throw source.placed([now.problem]);
+  const read = validate(documentSchema, now.data, 'dotHop');
   if ('problems' in read) throw source.placed(read.problems);
   return { source, definition: read.value };
 }

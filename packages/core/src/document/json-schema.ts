@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { documentSchema } from './schema.js';
+import { documentSchema } from './schema/document.js';
 
 /**
  * The JSON Schema (2020-12) of a character's document: what an editor completes, explains and underlines by. It is made

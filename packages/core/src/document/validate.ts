@@ -19,8 +19,10 @@ function fieldsAt(schema: z.core.$ZodType, path: readonly PropertyKey[]): string
   for (const part of [...path, undefined]) {
     while (at !== undefined && inside(at).innerType !== undefined) at = inside(at).innerType;
     if (at === undefined || part === undefined) break;
-    const { shape, valueType, element }: SchemaInside = inside(at);
-    at = shape?.[String(part)] ?? valueType ?? element;
+    const { shape, valueType, element, options }: SchemaInside = inside(at);
+    // Of a union the first form that has such a field.
+    const form = options?.find((option) => inside(option).shape?.[String(part)] !== undefined);
+    at = shape?.[String(part)] ?? valueType ?? element ?? (form && inside(form).shape![String(part)]);
   }
   if (at === undefined) return [];
   const { shape, options = [] } = inside(at);

@@ -60,6 +60,24 @@ function conditionText(word: string, condition: WhyCondition | undefined): strin
   return `\n        ${word} ${condition.text}   ${terms.join('   ')}`;
 }
 
+/** A part of a condition as it is written, such as `!footing`, and whether it is true. */
+export interface LitPart {
+  readonly text: string;
+  readonly on: boolean;
+}
+
+/** A condition cut at its `&&` and `||`, each part with whether it is true: to be shown lit where it stands. */
+export function litParts({ text, terms }: WhyCondition): LitPart[] {
+  return text
+    .split(/&&|\|\|/)
+    .map((part) => part.trim().replace(/^\(+|\)+$/g, ''))
+    .map((part) => {
+      const negated = part.startsWith('!') && !part.includes(' ');
+      const term = terms.find((one) => one.text === (negated ? part.slice(1) : part));
+      return { text: part, on: term !== undefined && term.on !== negated };
+    });
+}
+
 /**
  * The answer of `performer.why()` in words: what shows and how it came to, then every state by rank with its terms,
  * `+` for true and `-` for false.

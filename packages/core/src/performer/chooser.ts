@@ -1,3 +1,4 @@
+import type { Names } from '../controller/names.js';
 import type { Controller, State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
@@ -13,7 +14,7 @@ const goalShift = 17;
 const switchBits = (1 << goalShift) - 1;
 
 /** What the one rule of decision gives: which state shows next, by which rule. It changes nothing. */
-export abstract class Chooser extends Player {
+export abstract class Chooser<N extends Names = Names> extends Player<N> {
   /** A bit for each hop whose condition was true within its span. */
   protected remembered = 0;
   /**
@@ -24,7 +25,7 @@ export abstract class Chooser extends Player {
   /** The pulses that were used for it. */
   protected lastUsed = 0;
 
-  protected constructor(controller: Controller) {
+  protected constructor(controller: Controller<N>) {
     super(controller);
     if (fresh.starts.length < controller.states.length)
       fresh.starts = new Uint8Array(controller.states.length);

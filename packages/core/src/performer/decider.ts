@@ -1,3 +1,4 @@
+import type { Names } from '../controller/names.js';
 import { apart, neighbourTowards } from '../compass/compass.js';
 import type { State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
@@ -8,7 +9,7 @@ import { Chooser, fresh } from './chooser.js';
 import { Mark, Moment, passing } from './player.js';
 
 /** What a performer does at an instant: what was set counts, states are entered until nothing switches any more. */
-export abstract class Decider extends Chooser {
+export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   protected override instant(): void {
     const { numbers, base } = this;
     this.move();

@@ -1,6 +1,7 @@
 import { pickDirection, stillFor } from '../compass/circle.js';
 import { signalNamed } from '../controller/compile.js';
 import type { Controller, State } from '../controller/controller.js';
+import type { Names } from '../controller/names.js';
 import { Place, timerOf } from '../controller/numbers.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
@@ -29,9 +30,10 @@ const still = new Float64Array(1);
  * `wait` turns negative, so that the next step reads all signals and decides. Nothing is computed before that: of several
  * values set between two steps only the last counts, also for bands.
  */
-export abstract class Listener {
+/** @typeParam N the names that its controller has, for the compiler alone */
+export abstract class Listener<N extends Names = Names> {
   /** What it plays; shared by any number of performers. */
-  readonly controller: Controller;
+  readonly controller: Controller<N>;
   /** The numbers of this performer and of its neighbours; see {@link Numbers}. */
   protected readonly numbers: Float64Array;
   /** Where its own begin; see {@link Place}. */
@@ -51,7 +53,7 @@ export abstract class Listener {
   /** How many reports its latest step has. */
   protected happened: number;
 
-  protected constructor(controller: Controller) {
+  protected constructor(controller: Controller<N>) {
     const { tables, states, compass, rest } = controller;
     // What every step and setting looks at comes first, so that it lies together in memory.
     this.wait = -1;
@@ -74,7 +76,7 @@ export abstract class Listener {
    * @throws {DotHopError} for an unknown name (with the nearest known one), a wrong kind, or a number that is not
    *   finite; nothing is changed then
    */
-  set(signal: string | Signal, value: SignalValue): void {
+  set<S extends keyof N['values'] & string>(signal: S | Signal, value: N['values'][S]): void {
     const one = typeof signal === 'string' ? this.signal(signal) : signal;
     if (typeof value === 'number' && one.place !== 0 && value - value === 0) this.setNumber(one.place, value);
     else if (one.kind === 'flag' && typeof value === 'boolean') {
@@ -88,7 +90,7 @@ export abstract class Listener {
    *
    * @throws {DotHopError} as {@link set} does
    */
-  setVector(signal: string | Signal, x: number, y: number): void {
+  setVector(signal: (keyof N['values'] & string) | Signal, x: number, y: number): void {
     const one = typeof signal === 'string' ? this.signal(signal) : signal;
     if (one.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(one, [x, y]);
     this.setNumber(placeOf(one.slot), x);
@@ -101,7 +103,7 @@ export abstract class Listener {
    *
    * @throws {DotHopError} for an unknown name or a signal of another kind
    */
-  pulse(signal: string | Signal): void {
+  pulse(signal: N['pulses'] | Signal): void {
     const one = typeof signal === 'string' ? this.signal(signal) : signal;
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
     this.setFlags |= one.bit;

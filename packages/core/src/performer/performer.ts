@@ -1,10 +1,10 @@
 import type { Controller } from '../controller/controller.js';
+import type { Names } from '../controller/names.js';
 import { Place } from '../controller/numbers.js';
 import { Reports } from '../controller/reports.js';
 import { Rule } from '../controller/rule.js';
 import { unitsPerMicrosecond } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
-import type { SignalValue } from '../signal/definition.js';
 import { placeOf } from '../signal/program.js';
 import type { Pose } from '../sheet/pose.js';
 import { Decider } from './decider.js';
@@ -27,13 +27,13 @@ const noReports = new Reports([], [], [], []);
  * One running character: a controller plus where it stands now. What it hears, plays, chooses and does is in four layers
  * below this one; here is what a game calls.
  */
-export class Performer extends Decider {
+export class Performer<N extends Names = Names> extends Decider<N> {
   /**
    * @param controller what it plays; shared by any number of performers
    * @param first first values of signals that differ from the document's; they decide which state it begins in
    * @throws {DotHopError} for an unknown signal or a value of the wrong kind
    */
-  constructor(controller: Controller, first: Readonly<Record<string, SignalValue>> = {}) {
+  constructor(controller: Controller<N>, first: Partial<N['values']> = {}) {
     super(controller);
     this.begin(first);
   }
@@ -45,7 +45,7 @@ export class Performer extends Decider {
    * @throws {DotHopError} for an unknown signal or a value of the wrong kind; it has then begun with the document's
    *   first values
    */
-  reset(first: Readonly<Record<string, SignalValue>> = {}): void {
+  reset(first: Partial<N['values']> = {}): void {
     const { controller, numbers, base } = this;
     const { tables, states, rest, compass, situations } = controller;
     numbers.set(controller.numbers.first, base);
@@ -61,9 +61,10 @@ export class Performer extends Decider {
   }
 
   /** Finds the state it begins in. What is true at the very start has not just become true. */
-  private begin(first: Readonly<Record<string, SignalValue>>): void {
+  private begin(first: Partial<N['values']>): void {
     try {
-      for (const [name, value] of Object.entries(first)) this.set(name, value);
+      for (const [name, value] of Object.entries(first as Record<string, N['values'][string]>))
+        this.set(name, value);
     } finally {
       this.findFirstState();
     }
@@ -109,7 +110,7 @@ export class Performer extends Decider {
    * @returns whether the state was let in, or shows already
    * @throws {DotHopError} for an unknown state
    */
-  ask(state: string): boolean {
+  ask(state: N['states']): boolean {
     const to = this.stateNamed(state);
     return this.now(() => {
       const granted = to === this.timeline.state || this.grants(to);
@@ -124,7 +125,7 @@ export class Performer extends Decider {
    *
    * @throws {DotHopError} for an unknown state
    */
-  cut(state: string): void {
+  cut(state: N['states']): void {
     const to = this.stateNamed(state);
     this.now(() => {
       this.request(to, Rule.cut);
@@ -140,7 +141,7 @@ export class Performer extends Decider {
    * @returns whether there is a way
    * @throws {DotHopError} for an unknown state
    */
-  route(state: string): boolean {
+  route(state: N['states']): boolean {
     const to = this.stateNamed(state);
     return this.now(() => {
       if (to === this.timeline.state) return true;
@@ -157,17 +158,17 @@ export class Performer extends Decider {
   }
 
   /** The name of the state that shows. */
-  get state(): string {
+  get state(): N['states'] {
     return this.current.name;
   }
 
   /** The name of the direction it faces. */
-  get facing(): string {
+  get facing(): N['directions'] {
     return this.controller.compass.names[this.timeline.direction]!;
   }
 
   /** Where the compass points: what it faces, or is turning to; a state that holds its direction may face elsewhere. */
-  get pointsTo(): string {
+  get pointsTo(): N['directions'] {
     return this.controller.compass.names[this.toward]!;
   }
 
@@ -187,7 +188,7 @@ export class Performer extends Decider {
   }
 
   /** The state that a route is on its way to; `undefined` for none. */
-  get heading(): string | undefined {
+  get heading(): N['states'] | undefined {
     return this.controller.states[this.goal]?.name;
   }
 

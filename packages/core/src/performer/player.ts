@@ -1,3 +1,4 @@
+import type { Names } from '../controller/names.js';
 import { Place, timerOf } from '../controller/numbers.js';
 import type { State } from '../controller/controller.js';
 import type { CarryRule } from '../controller/definition.js';
@@ -49,7 +50,7 @@ const longestWait = 2 ** 30 - 1;
  * and a border of frames at which nothing is to be decided costs a few more. All instants are whole microseconds;
  * places in a clip are whole units, so that they are exact at any rate.
  */
-export abstract class Player extends Listener {
+export abstract class Player<N extends Names = Names> extends Listener<N> {
   /** Which segment of the timeline it is at, from 0. */
   protected showing = 0;
   /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */

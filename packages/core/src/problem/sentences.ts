@@ -31,7 +31,7 @@ const sentences = {
     'the document is empty; a character begins with "dotHop: 1" ("dot-hop new FOLDER" gives one, "dot-hop cells IMAGES --write FILE" writes one), a rehearsal with "dotHopRehearsal: 1"',
   'document-syntax': (v: Values) => `this is not ${v.format}: ${v.detail}`,
   'document-version': (v: Values) =>
-    `"dotHop" is the version of the format and must be 1, not ${shown(v.received)}`,
+    `this is version ${v.received} of the format, and this program reads up to version ${v.current}; bring the program up to date`,
   'other-kind': (v: Values) =>
     `this is a ${v.received}, where a ${v.expected} is wanted; a ${v.expected} begins with "${v.field}: 1"`,
   'field-missing': (v: Values) => `"${v.field}" is missing; expected ${v.expected}`,
@@ -85,6 +85,7 @@ const sentences = {
   'span-unknown': unknown('span'),
   'cue-unknown': unknown('cue or instant'),
   'direction-unknown': unknown('direction'),
+  'button-unknown': unknown('button, flag or pulse'),
   'function-unknown': unknown('function'),
 
   'compass-few': (v: Values) =>
@@ -190,6 +191,17 @@ const sentences = {
   'rehearsal-expect': () =>
     'an expectation says what is expected: "state", "direction", "cell", "passes", "never" or "cues"',
   'rehearsal-time': () => 'say when it is expected: "at" an instant, or "from" and "to"',
+  'rehearsal-when': () =>
+    'say when the line takes place, in one way: "at" an instant, "after" the line above it, or "until" something is so',
+  'rehearsal-pair': (v: Values) => `"${v.one}" and "${v.other}" go together; give both`,
+  'rehearsal-with': (v: Values) => `"${v.one}" says something about "${v.other}", which is not given here`,
+  'rehearsal-steps': (v: Values) =>
+    `steps of uneven length go from the shortest to the longest; here from ${v.from} to ${v.to} ms`,
+  'rehearsal-ramp': (v: Values) => `"${v.name}" is a ${v.kind}, and only numbers change evenly; use "set"`,
+  'rehearsal-feed': (v: Values) =>
+    `"${v.name}" is a ${v.kind}, and ${shown(v.from)} of the body feeds a ${v.wanted}`,
+  'rehearsal-feeds': (v: Values) =>
+    `the body feeds no signal of this character; name some in "feeds", such as { SIGNAL: vx }. It tells ${(v.known as string[]).join(', ')}`,
 } satisfies Record<string, (values: Values) => string>;
 
 /** The stable code of a problem. */

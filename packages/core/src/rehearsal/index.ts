@@ -2,9 +2,19 @@ import { Source, validate } from '../document/index.js';
 import { rehearsalSchema } from './definition.js';
 import type { RehearsalDefinition } from './definition.js';
 
+export { rehearsalJsonSchema } from './json-schema.js';
 export { runRehearsal } from './run.js';
-export type { Outcome, RehearsalResult, Sample, TraceEntry, TrailPoint } from './run.js';
-export type { Expectation, RehearsalDefinition, ScriptLine } from './definition.js';
+export type { RehearsalScript } from './run.js';
+export { Recording } from './recording.js';
+export { assertRehearsal, toGoAsRehearsed, unmetText } from './report.js';
+export type { Outcome, RehearsalResult, Sample, TraceEntry, TrailPoint } from './trace.js';
+export type {
+  BodyDefinition,
+  Expectation,
+  RehearsalDefinition,
+  ScriptLine,
+  StepsDefinition,
+} from './definition.js';
 
 /** A rehearsal's file, read. */
 export interface RehearsalDocument {

@@ -1,0 +1,245 @@
+import type { ControllerDefinition } from './definition.js';
+import type { Field } from './names.js';
+
+declare const fault: unique symbol;
+/** What is wrong with a name, as the compiler tells it. No value is of this type. */
+interface Fault<Text extends string> {
+  readonly [fault]: Text;
+}
+
+/** Nothing to say of a name that is known; else that it is not. */
+type Known<Name, All, What extends string> = Name extends All
+  ? unknown
+  : Name extends string
+    ? Fault<`there is no ${What} "${Name}"`>
+    : unknown;
+
+type KnownList<List, All, What extends string> = { readonly [I in keyof List]: Known<List[I], All, What> };
+
+type Letter =
+  | 'a'
+  | 'b'
+  | 'c'
+  | 'd'
+  | 'e'
+  | 'f'
+  | 'g'
+  | 'h'
+  | 'i'
+  | 'j'
+  | 'k'
+  | 'l'
+  | 'm'
+  | 'n'
+  | 'o'
+  | 'p'
+  | 'q'
+  | 'r'
+  | 's'
+  | 't'
+  | 'u'
+  | 'v'
+  | 'w'
+  | 'x'
+  | 'y'
+  | 'z';
+type Digit = '0' | '1' | '2' | '3' | '4' | '5' | '6' | '7' | '8' | '9';
+type InName = Letter | Uppercase<Letter> | Digit | '_' | '.';
+
+/** The words of an expression: names, functions and numbers; texts in quotes are left out. */
+type WordsOf<Text, Word extends string = '', Found = never> = Text extends `${infer First}${infer Rest}`
+  ? First extends InName
+    ? WordsOf<Rest, `${Word}${First}`, Found>
+    : First extends "'" | '"'
+      ? Rest extends `${string}${First}${infer After}`
+        ? WordsOf<After, '', Found | Word>
+        : Found | Word
+      : WordsOf<Rest, '', Found | Word>
+  : Found | Word;
+
+type Functions = 'abs' | 'sign' | 'floor' | 'ceil' | 'round' | 'sqrt' | 'min' | 'max' | 'hypot' | 'clamp';
+type Numeric = '' | `${Digit}${string}` | `.${string}`;
+
+/** Nothing to say of an expression whose names are known. */
+type Expression<Text, All> = Text extends string
+  ? string extends Text
+    ? unknown
+    : [Exclude<WordsOf<Text>, All | Numeric | Functions | 'true' | 'false'>] extends [never]
+      ? unknown
+      : Fault<`there is no signal, derived signal or tag "${Exclude<
+          WordsOf<Text>,
+          All | Numeric | Functions | 'true' | 'false'
+        > &
+          string}"`>
+  : unknown;
+
+type Keys<T> = keyof T & string;
+type SignalNames<S> = {
+  [Name in Keys<S>]: S[Name] extends { vector: unknown } ? Name | `${Name}.x` | `${Name}.y` : Name;
+}[Keys<S>];
+type TagsOf<States> = {
+  [S in keyof States]: States[S] extends { readonly tags: readonly (infer Tag)[] } ? Tag : never;
+}[keyof States];
+type MarksOf<Clips, What extends 'cues' | 'spans'> = {
+  [C in keyof Clips]: Clips[C] extends Readonly<Record<What, infer Marks>> ? Keys<Marks> : never;
+}[keyof Clips];
+/** The clips that `rows` write out have the directions in their names. */
+type RowsOf<Clips> = {
+  [C in Keys<Clips>]: Clips[C] extends { readonly rows: unknown } ? `${C}-${string}` : never;
+}[Keys<Clips>];
+
+/** Every name of a definition by what it names. */
+interface All<D> {
+  readonly sheets: Keys<Field<D, 'sheets', object>>;
+  readonly clips: Keys<Field<D, 'clips', object>> | RowsOf<Field<D, 'clips', object>>;
+  readonly shown:
+    Keys<Field<D, 'clips', object>> | RowsOf<Field<D, 'clips', object>> | Keys<Field<D, 'flipbooks', object>>;
+  readonly states: Keys<Field<D, 'states', object>>;
+  readonly read:
+    | SignalNames<Field<D, 'signals', object>>
+    | Keys<Field<D, 'derived', object>>
+    | TagsOf<Field<D, 'states', object>>;
+  readonly cues: MarksOf<Field<D, 'clips', object>, 'cues'>;
+  readonly spans: MarksOf<Field<D, 'clips', object>, 'spans'>;
+}
+interface Everything {
+  readonly sheets: unknown;
+  readonly clips: unknown;
+  readonly shown: unknown;
+  readonly states: unknown;
+  readonly read: unknown;
+  readonly cues: unknown;
+  readonly spans: unknown;
+}
+
+type AtCheck<At, N extends Everything> = At extends string
+  ? Known<At, 'now' | 'end' | N['cues'], 'cue or instant'>
+  : {
+      readonly [F in keyof At]: F extends 'start' | 'end' ? Known<At[F], N['spans'], 'span'> : unknown;
+    };
+
+type HopCheck<Hop, N extends Everything> = {
+  readonly [F in keyof Hop]: F extends 'to'
+    ? Known<Hop[F], N['states'], 'state'>
+    : F extends 'if'
+      ? Expression<Hop[F], N['read']>
+      : F extends 'during'
+        ? Known<Hop[F], N['spans'], 'span'>
+        : F extends 'at'
+          ? AtCheck<Hop[F], N>
+          : unknown;
+};
+type HopsCheck<Hops, N extends Everything> = { readonly [I in keyof Hops]: HopCheck<Hops[I], N> };
+
+type YieldCheck<Yield, N extends Everything> = {
+  readonly [F in keyof Yield]: F extends 'to'
+    ? KnownList<Yield[F], N['states'], 'state'>
+    : F extends 'if'
+      ? Expression<Yield[F], N['read']>
+      : F extends 'during'
+        ? Known<Yield[F], N['spans'], 'span'>
+        : unknown;
+};
+type YieldsCheck<Yields, N extends Everything> = { readonly [I in keyof Yields]: YieldCheck<Yields[I], N> };
+
+type GaitsCheck<Gaits, N extends Everything> = {
+  readonly [F in keyof Gaits]: F extends 'by'
+    ? Expression<Gaits[F], N['read']>
+    : F extends 'shows'
+      ? KnownList<Gaits[F], N['shown'], 'clip or flipbook'>
+      : unknown;
+};
+
+/** Of `{ by }`, `{ travel }` and the like: the expression in it. */
+type PartCheck<Part, Name extends string, N extends Everything> = Part extends string
+  ? Expression<Part, N['read']>
+  : { readonly [F in keyof Part]: F extends Name ? VectorCheck<Part[F], N> : unknown };
+type VectorCheck<Vector, N extends Everything> = Vector extends string
+  ? Expression<Vector, N['read']>
+  : { readonly [I in keyof Vector]: Expression<Vector[I], N['read']> };
+
+type BridgesCheck<Bridges, N extends Everything> = {
+  readonly [From in keyof Bridges]: From extends N['states']
+    ? Bridges[From] extends string
+      ? Known<Bridges[From], N['shown'], 'clip or flipbook'>
+      : {
+          readonly [G in keyof Bridges[From]]: Known<Bridges[From][G], N['shown'], 'clip or flipbook'>;
+        }
+    : Fault<`there is no state "${From & string}"`>;
+};
+
+type StateCheck<S, N extends Everything> = {
+  readonly [F in keyof S]: F extends 'shows'
+    ? Known<S[F], N['shown'], 'clip or flipbook'>
+    : F extends 'while' | 'when'
+      ? Expression<S[F], N['read']>
+      : F extends 'then'
+        ? Known<S[F], N['states'], 'state'>
+        : F extends 'hops'
+          ? HopsCheck<S[F], N>
+          : F extends 'yields'
+            ? YieldsCheck<S[F], N>
+            : F extends 'gaits'
+              ? GaitsCheck<S[F], N>
+              : F extends 'rate'
+                ? PartCheck<S[F], 'travel', N>
+                : F extends 'scrub'
+                  ? PartCheck<S[F], 'by', N>
+                  : F extends 'bridges'
+                    ? BridgesCheck<S[F], N>
+                    : F extends 'leaves'
+                      ? AtCheck<S[F], N>
+                      : F extends 'turns'
+                        ? {
+                            readonly [T in keyof S[F]]: T extends 'shows'
+                              ? Known<S[F][T], N['shown'], 'clip or flipbook'>
+                              : unknown;
+                          }
+                        : unknown;
+};
+type StatesCheck<States, N extends Everything> = { readonly [S in keyof States]: StateCheck<States[S], N> };
+
+type ClipsCheck<Clips, N extends Everything> = {
+  readonly [C in keyof Clips]: {
+    readonly [F in keyof Clips[C]]: F extends 'sheet' ? Known<Clips[C][F], N['sheets'], 'sheet'> : unknown;
+  };
+};
+type FlipbooksCheck<Books, N extends Everything> = {
+  readonly [B in keyof Books]: {
+    readonly [Direction in keyof Books[B]]: Known<Books[B][Direction], N['clips'], 'clip'>;
+  };
+};
+type DerivedCheck<Derived, N extends Everything> = {
+  readonly [D in keyof Derived]: PartCheck<Derived[D], 'of', N>;
+};
+
+/** What a definition must be besides of its shape: every name in it is one that it has. */
+type Check<D, N extends Everything> = {
+  readonly [F in keyof D]: F extends 'states'
+    ? StatesCheck<D[F], N>
+    : F extends 'clips'
+      ? ClipsCheck<D[F], N>
+      : F extends 'flipbooks'
+        ? FlipbooksCheck<D[F], N>
+        : F extends 'derived'
+          ? DerivedCheck<D[F], N>
+          : F extends 'compass'
+            ? PartCheck<D[F], 'by', N>
+            : F extends 'rest'
+              ? Known<D[F], N['states'], 'state'>
+              : unknown;
+};
+
+/**
+ * A character written in TypeScript. It is the same plain data as a document, and is given back as it is; the compiler
+ * looks its names up: a state, clip, cue, span, sheet or signal that is misspelt, also inside a condition, is an error at its
+ * place that says so. What it compiles to knows its names too: `performer.set('vx', 60)`.
+ *
+ * ```ts
+ * const gull = defineController({ dotHop: 1, sheets: { ... }, clips: { ... }, states: { ... }, rest: 'sit' });
+ * const performer = new Performer(compileController(gull));
+ * ```
+ */
+export function defineController<const D extends ControllerDefinition>(definition: D & Check<D, All<D>>): D {
+  return definition;
+}

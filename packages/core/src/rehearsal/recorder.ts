@@ -1,0 +1,125 @@
+import type { Performer } from '../performer/performer.js';
+import { whyText } from '../explain/index.js';
+import type { SignalValue } from '../signal/definition.js';
+import type { Sample, TraceEntry, TrailPoint } from './trace.js';
+
+/** How finely pictures are sampled, in milliseconds. Switches and cues have their exact instants whatever this is. */
+export const sampling = 5;
+
+/** Steps a performer and writes down what happens. */
+export class Recorder {
+  readonly trace: TraceEntry[] = [];
+  readonly samples: Sample[] = [];
+  readonly trail: TrailPoint[] = [];
+  /** The answers to why at the instants looked at. */
+  readonly whys = new Map<number, string>();
+  private nextStop = 0;
+  /** The performer's time at the beginning, in microseconds: not 0 where it stands on a snapshot. */
+  private readonly begin: number;
+
+  /**
+   * @param stops instants at which pictures are sampled exactly, from the earliest
+   * @param looks those at which it is asked why
+   */
+  constructor(
+    readonly performer: Performer,
+    private readonly stops: readonly number[],
+    private readonly looks: ReadonlySet<number>,
+  ) {
+    this.begin = micros(performer.time);
+    this.recordVector();
+  }
+
+  private sinceBegin(ms: number): number {
+    return (micros(ms) - this.begin) / 1000;
+  }
+
+  /** Now, in milliseconds. */
+  get time(): number {
+    return this.sinceBegin(this.performer.time);
+  }
+
+  set(name: string, value: SignalValue, by?: 'ramp' | 'button' | 'body'): void {
+    this.performer.set(name, value);
+    const entry = { kind: 'set', at: this.time, name, value } as const;
+    this.trace.push(by === undefined ? entry : { ...entry, by });
+  }
+
+  pulse(name: string): void {
+    this.performer.pulse(name);
+    this.trace.push({ kind: 'pulse', at: this.time, name });
+  }
+
+  note(kind: 'press' | 'release', name: string): void {
+    this.trace.push({ kind, at: this.time, name });
+  }
+
+  noteRamp(name: string, to: number, over: number): void {
+    this.trace.push({ kind: 'ramp', at: this.time, name, to, over });
+  }
+
+  /** Asks for a state; what came of it stands behind the asking. */
+  request(kind: 'ask' | 'cut' | 'route', name: string): void {
+    const { performer, trace } = this;
+    const { length } = trace;
+    let granted = true;
+    if (kind === 'cut') performer.cut(name);
+    else granted = performer[kind](name);
+    this.record(performer.reports.count);
+    trace.splice(length, 0, { kind, at: this.time, name, granted });
+  }
+
+  /** Lets time go on; what shows at a stop on the way is written down exactly. */
+  advance(to: number): void {
+    const end = micros(to);
+    for (let now = micros(this.time); now < end; now = micros(this.time)) {
+      while (this.nextStop < this.stops.length && micros(this.stops[this.nextStop]!) <= now) this.nextStop++;
+      const stop = micros(this.stops[this.nextStop] ?? Infinity);
+      this.record(this.performer.step(Math.min(sampling * 1000, end - now, stop - now) / 1000));
+      if (micros(this.time) === stop && stop < end) this.look();
+    }
+  }
+
+  /** Decides what was set now. */
+  decide(): void {
+    this.record(this.performer.step(0));
+    this.look();
+  }
+
+  private look(): void {
+    for (const at of this.looks)
+      if (micros(at) === micros(this.time)) this.whys.set(at, whyText(this.performer.why()));
+  }
+
+  /** Writes down what the latest step or request reported, and what shows now. */
+  private record(count: number): void {
+    const { performer, trace } = this;
+    const { reports } = performer;
+    for (let i = 0; i < count; i++) {
+      const [kind, name, from] = [reports.kind(i), reports.name(i), reports.from(i)];
+      const at = this.sinceBegin(reports.at(i));
+      if (kind === 'cue') trace.push({ kind, at, name });
+      else if (kind !== 'switch') trace.push({ kind, at, name, from });
+      else trace.push({ kind, at, name, from, rule: reports.rule(i)! });
+    }
+    this.recordVector();
+    const { state, clip, frameIndex: frame, facing: direction, pose } = performer;
+    const last = this.samples[this.samples.length - 1];
+    if (last?.pose === pose && last.state === state && last.frame === frame && count === 0) return;
+    const switched = trace.findLast((entry) => entry.kind === 'switch');
+    const entered = last !== undefined && last.state !== state && switched !== undefined;
+    this.samples.push({ at: entered ? switched.at : this.time, state, clip, frame, direction, pose });
+  }
+
+  private recordVector(): void {
+    const [x, y] = this.performer.vector;
+    const { facing: direction } = this.performer;
+    const at = this.time;
+    const last = this.trail[this.trail.length - 1];
+    if (last?.x !== x || last.y !== y || last.direction !== direction)
+      this.trail.push({ at, x, y, direction });
+  }
+}
+
+/** The performer counts whole microseconds: a finer instant would never be reached. */
+export const micros = (ms: number): number => Math.round(ms * 1000);

@@ -1,0 +1,217 @@
+import { Performer } from '../performer/performer.js';
+import type { PerformerSnapshot } from '../performer/snapshot.js';
+import type { Signal, SignalValue } from '../signal/definition.js';
+import type { ScriptLine } from './definition.js';
+import { micros } from './recorder.js';
+import type { RehearsalScript } from './run.js';
+import type { TraceEntry } from './trace.js';
+
+/** How long a recording reaches back when nothing else is said, in milliseconds. */
+const usualReach = 10_000;
+
+/** Where it stood is kept so often, in milliseconds: what happened since is played again to see any instant. */
+const keptEvery = 1000;
+
+/** One thing that a game did. Instants are those of the performer, in milliseconds. */
+type Deed =
+  | { readonly at: number; readonly kind: 'set'; readonly name: string; readonly value: SignalValue }
+  | { readonly at: number; readonly kind: 'pulse' | 'ask' | 'cut' | 'route'; readonly name: string };
+
+/**
+ * Records what a game does to a performer, and what comes of it: the last seconds, to be looked at again or taken home as a
+ * rehearsal. While it records, the performer's own methods are covered by ones that write down; without a recording
+ * a performer costs nothing more.
+ */
+export class Recording {
+  private readonly stood: { readonly at: number; readonly snapshot: PerformerSnapshot }[] = [];
+  private deeds: Deed[] = [];
+  private told: TraceEntry[] = [];
+  private readonly latest = new Map<string, string>();
+  private readonly scratch: Performer;
+  private readonly covered = [
+    'set',
+    'setVector',
+    'pulse',
+    'step',
+    'ask',
+    'cut',
+    'route',
+    'restore',
+    'adopt',
+    'reset',
+  ] as const;
+
+  /** @param reach how far it reaches back, in milliseconds */
+  constructor(
+    readonly performer: Performer,
+    private readonly reach = usualReach,
+  ) {
+    this.scratch = new Performer(performer.controller);
+    this.keep();
+    const own = Performer.prototype;
+    Object.assign(performer, {
+      set: (signal: string | Signal, value: SignalValue): void => {
+        own.set.call(performer, signal, value);
+        this.noteSet(nameOf(signal), value);
+      },
+      setVector: (signal: string | Signal, x: number, y: number): void => {
+        own.setVector.call(performer, signal, x, y);
+        this.noteSet(nameOf(signal), [x, y]);
+      },
+      pulse: (signal: string | Signal): void => {
+        own.pulse.call(performer, signal);
+        this.note('pulse', nameOf(signal));
+      },
+      step: (ms: number): number => {
+        const count = own.step.call(performer, ms);
+        this.hear(count);
+        if (performer.time - this.stood[this.stood.length - 1]!.at >= keptEvery) this.keep();
+        return count;
+      },
+      ask: (state: string): boolean => {
+        this.note('ask', state);
+        const granted = own.ask.call(performer, state);
+        this.hear(performer.reports.count);
+        return granted;
+      },
+      route: (state: string): boolean => {
+        this.note('route', state);
+        const granted = own.route.call(performer, state);
+        this.hear(performer.reports.count);
+        return granted;
+      },
+      cut: (state: string): void => {
+        this.note('cut', state);
+        own.cut.call(performer, state);
+        this.hear(performer.reports.count);
+      },
+      // Whatever puts it elsewhere begins the recording anew: what was before does not lead to what comes.
+      restore: (snapshot: PerformerSnapshot): void => {
+        own.restore.call(performer, snapshot);
+        this.clear();
+      },
+      adopt: (snapshot: PerformerSnapshot): void => {
+        own.adopt.call(performer, snapshot);
+        this.clear();
+      },
+      reset: (first?: Readonly<Record<string, SignalValue>>): void => {
+        own.reset.call(performer, first);
+        this.clear();
+      },
+    });
+  }
+
+  /** The earliest instant that it still reaches, in milliseconds of the performer. */
+  get begins(): number {
+    return this.stood[0]!.at;
+  }
+
+  /** What happened since then, with the instants of the performer. */
+  get trace(): readonly TraceEntry[] {
+    return this.told;
+  }
+
+  /**
+   * The performer as it stood at an instant: its pose, its state, its answer to why. It is one and the same object for every
+   * instant, good until the next call.
+   *
+   * @param time of the performer, in milliseconds; what lies outside of the recording is taken as its nearest end
+   */
+  at(time: number): Performer {
+    const { scratch } = this;
+    const wanted = Math.min(Math.max(time, this.begins), this.performer.time);
+    const from = this.stood.findLast(({ at }) => at <= wanted)!;
+    scratch.restore(from.snapshot);
+    for (const deed of this.deeds) {
+      // What was done at the very instant shows with the step that follows it.
+      if (deed.at < from.at || deed.at >= wanted) continue;
+      stepTo(scratch, deed.at);
+      if (deed.kind === 'set') scratch.set(deed.name, deed.value);
+      else scratch[deed.kind](deed.name);
+    }
+    stepTo(scratch, wanted);
+    return scratch;
+  }
+
+  /** What happened as a rehearsal, from where the performer stood at its beginning; played, it passes the same again. */
+  rehearsal(): RehearsalScript {
+    const [{ at: begin, snapshot }] = this.stood as [(typeof this.stood)[0]];
+    const script: ScriptLine[] = [];
+    for (const deed of this.deeds) {
+      const at = (micros(deed.at) - micros(begin)) / 1000;
+      const last = script[script.length - 1];
+      // What is set at one instant stands in one line, as long as nothing was asked for in between.
+      if (deed.kind === 'set' && last?.at === at && last.pulse === undefined && isPlain(last))
+        last.set = { ...last.set, [deed.name]: copied(deed.value) };
+      else if (deed.kind === 'set') script.push({ at, set: { [deed.name]: copied(deed.value) } });
+      else if (deed.kind === 'pulse' && last?.at === at && isPlain(last))
+        last.pulse = [...[last.pulse ?? []].flat(), deed.name];
+      else script.push({ at, [deed.kind]: deed.name });
+    }
+    const begins = snapshot as unknown as NonNullable<RehearsalScript['begins']>;
+    return { begins, lasts: (micros(this.performer.time) - micros(begin)) / 1000, script };
+  }
+
+  /** Ends it; the performer goes on as if there had been none. */
+  stop(): void {
+    for (const name of this.covered) Reflect.deleteProperty(this.performer, name);
+  }
+
+  private note(kind: 'pulse' | 'ask' | 'cut' | 'route', name: string): void {
+    const at = this.performer.time;
+    this.deeds.push({ at, kind, name });
+    if (kind === 'pulse') this.told.push({ kind, at, name });
+  }
+
+  private noteSet(name: string, value: SignalValue): void {
+    const text = String(value);
+    // What a game sets anew at every tick changes nothing.
+    if (this.latest.get(name) === text) return;
+    this.latest.set(name, text);
+    const at = this.performer.time;
+    this.deeds.push({ at, kind: 'set', name, value });
+    this.told.push({ kind: 'set', at, name, value });
+  }
+
+  /** Writes down what a step or a request reported. */
+  private hear(count: number): void {
+    if (count === 0) return;
+    const { reports } = this.performer;
+    for (let i = 0; i < count; i++) {
+      const [kind, at, name, from] = [reports.kind(i), reports.at(i), reports.name(i), reports.from(i)];
+      if (kind === 'cue') this.told.push({ kind, at, name });
+      else if (kind !== 'switch') this.told.push({ kind, at, name, from });
+      else this.told.push({ kind, at, name, from, rule: reports.rule(i)! });
+    }
+  }
+
+  /** Keeps where it stands, and lets go what lies too far back. */
+  private keep(): void {
+    const { performer, stood } = this;
+    const at = performer.time;
+    stood.push({ at, snapshot: performer.snapshot() });
+    while (stood.length > 1 && stood[1]!.at <= at - this.reach) stood.shift();
+    const { begins } = this;
+    this.deeds = this.deeds.filter((deed) => deed.at >= begins);
+    this.told = this.told.filter((entry) => entry.at >= begins);
+  }
+
+  private clear(): void {
+    this.stood.length = 0;
+    this.deeds = [];
+    this.told = [];
+    this.latest.clear();
+    this.keep();
+  }
+}
+
+const nameOf = (signal: string | Signal): string => (typeof signal === 'string' ? signal : signal.name);
+const copied = (value: SignalValue): number | boolean | string | [number, number] =>
+  Array.isArray(value) ? [value[0] as number, value[1] as number] : (value as number | boolean | string);
+const isPlain = ({ ask, cut, route }: ScriptLine): boolean =>
+  ask === undefined && cut === undefined && route === undefined;
+
+function stepTo(performer: Performer, time: number): void {
+  const left = micros(time) - micros(performer.time);
+  if (left > 0) performer.step(left / 1000);
+}

@@ -1,0 +1,44 @@
+import type { Controller } from '../controller/controller.js';
+import { runRehearsal } from './run.js';
+import type { RehearsalScript } from './run.js';
+import type { RehearsalResult } from './trace.js';
+
+/** What was not as expected, with what happened instead and why; empty when all was. */
+export function unmetText({ outcomes }: RehearsalResult): string {
+  return outcomes
+    .filter(({ met }) => !met)
+    .map(({ expected, instead, why }) => {
+      const reason = why === undefined ? '' : `\n    ${why.split('\n').join('\n    ')}`;
+      return `expected ${expected}\n  instead: ${instead}${reason}`;
+    })
+    .join('\n');
+}
+
+/**
+ * Runs a rehearsal in a test.
+ *
+ * @returns what happened
+ * @throws {Error} when something was not as expected; its message tells what happened instead, and why
+ * @throws {DotHopError} when the rehearsal cannot be carried out
+ */
+export function assertRehearsal(controller: Controller, rehearsal: RehearsalScript): RehearsalResult {
+  const result = runRehearsal(controller, rehearsal);
+  const text = unmetText(result);
+  if (text !== '') throw new Error(text);
+  return result;
+}
+
+/**
+ * A matcher for test runners that have `expect.extend`: `expect.extend({ toGoAsRehearsed })`, then
+ * `expect(controller).toGoAsRehearsed({ lasts, script, expect })`.
+ */
+export function toGoAsRehearsed(
+  controller: Controller,
+  rehearsal: RehearsalScript,
+): { pass: boolean; message: () => string } {
+  const text = unmetText(runRehearsal(controller, rehearsal));
+  return {
+    pass: text === '',
+    message: () => (text === '' ? 'everything went as rehearsed, which was not expected' : text),
+  };
+}

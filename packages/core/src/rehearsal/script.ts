@@ -1,0 +1,248 @@
+import { DotHopError } from '../problem/problem.js';
+import type { DocumentPath } from '../problem/problem.js';
+import { isButton } from './body.js';
+import { listOf } from './definition.js';
+import type { ScriptLine } from './definition.js';
+import type { FeedingBody } from './feeds.js';
+import { isTrue } from './question.js';
+import { micros } from './recorder.js';
+import type { Recorder } from './recorder.js';
+
+/** A line that begins at an instant of its own, with the lines that count from the one above them. */
+interface Chain {
+  readonly lines: readonly { readonly index: number; readonly line: ScriptLine }[];
+  /** The line that is next. */
+  place: number;
+  /** How often that line was done already. */
+  done: number;
+  /** When the line above took place (or was done last), in milliseconds. */
+  since: number;
+  /** How long the trace was then: only later cues are waited for. */
+  heard: number;
+}
+
+/** A wait that is over, or a line that expects something, at the instant that was. */
+export interface Moment {
+  readonly kind: 'waited' | 'gave up' | 'expects';
+  readonly index: number;
+  readonly line: ScriptLine;
+  /** Since when it was waited. */
+  readonly since: number;
+  readonly at: number;
+}
+
+/** A number on its way. */
+interface Ramp {
+  readonly from: number;
+  readonly to: number;
+  readonly start: number;
+  readonly over: number;
+}
+
+/** Says what a line waits for, in words. */
+export function waitText({ until }: ScriptLine): string {
+  if (typeof until !== 'object') return until ?? '';
+  return 'state' in until ? `state ${until.state}` : `cue ${until.cue}`;
+}
+
+/** Plays the lines of a rehearsal, and whatever they have set going: ramps, held buttons, the body. */
+export class Script {
+  readonly moments: Moment[] = [];
+  private readonly chains: Chain[] = [];
+  private readonly ramps = new Map<string, Ramp>();
+  private readonly releases: { at: number; name: string }[] = [];
+  /** How long the trace was when the body moved last, and when that was. */
+  private moved = 0;
+  private bodyTime = 0;
+
+  constructor(
+    lines: readonly ScriptLine[],
+    private readonly recorder: Recorder,
+    private readonly body: FeedingBody | undefined,
+  ) {
+    lines.forEach((line, index) => {
+      const begins = line.at !== undefined || this.chains.length === 0;
+      if (begins) this.chains.push({ lines: [], place: 0, done: 0, since: 0, heard: 0 });
+      (this.chains[this.chains.length - 1]!.lines as { index: number; line: ScriptLine }[]).push({
+        index,
+        line,
+      });
+    });
+  }
+
+  /** Whether something has to be looked at again before the next line is due. */
+  get isBusy(): boolean {
+    return this.body !== undefined || this.ramps.size > 0 || this.chains.some((chain) => this.waits(chain));
+  }
+
+  /** The next instant known now at which something is due, in milliseconds. */
+  next(): number {
+    const dues = this.chains.map((chain) => this.due(chain));
+    const ends = [...this.ramps.values()].map(({ start, over }) => start + over);
+    return Math.min(...dues, ...ends, ...this.releases.map(({ at }) => at));
+  }
+
+  /** Everything that is due by now, in the order in which it was due, lines of one instant as they stand. */
+  play(): void {
+    this.moveBody();
+    this.releaseDue();
+    const now = micros(this.recorder.time);
+    const dueOf = (chain: Chain): number =>
+      micros(this.waits(chain) ? (this.isOver(chain) ? 0 : Infinity) : this.due(chain));
+    for (;;) {
+      const ready = this.chains
+        .filter((chain) => dueOf(chain) <= now)
+        .sort((a, b) => dueOf(a) - dueOf(b) || headOf(a)!.index - headOf(b)!.index);
+      if (ready.length === 0) break;
+      this.playHead(ready[0]!);
+    }
+    this.playRamps();
+    this.feed();
+  }
+
+  /** What was left when the time was over: waits in vain, and lines that did not take place. */
+  finish(): void {
+    for (const chain of this.chains) {
+      const head = headOf(chain);
+      if (head !== undefined) this.note('gave up', chain, head);
+    }
+  }
+
+  private note(kind: Moment['kind'], { since }: Chain, { index, line }: Chain['lines'][number]): void {
+    this.moments.push({ kind, index, line, since, at: this.recorder.time });
+  }
+
+  private due(chain: Chain): number {
+    const head = headOf(chain);
+    if (head === undefined || this.waits(chain)) return Infinity;
+    if (chain.done > 0) return chain.since + head.line.every!;
+    return head.line.at ?? chain.since + (head.line.after ?? 0);
+  }
+
+  /** Whether the next line is one that waits. */
+  private waits(chain: Chain): boolean {
+    return chain.done === 0 && headOf(chain)?.line.until !== undefined;
+  }
+
+  private isOver(chain: Chain): boolean {
+    const { line } = headOf(chain)!;
+    return (
+      this.hasCome(chain) || micros(this.recorder.time) > micros(chain.since + (line.within ?? Infinity))
+    );
+  }
+
+  private hasCome(chain: Chain): boolean {
+    const { until } = headOf(chain)!.line;
+    const { performer, trace } = this.recorder;
+    if (typeof until === 'string') return isTrue(until, performer);
+    if ('state' in until!) return performer.state === until.state;
+    return trace.slice(chain.heard).some((entry) => entry.kind === 'cue' && entry.name === until!.cue);
+  }
+
+  private playHead(chain: Chain): void {
+    const head = headOf(chain)!;
+    const { line, index } = head;
+    if (this.waits(chain)) {
+      const came = this.hasCome(chain);
+      this.note(came ? 'waited' : 'gave up', chain, head);
+      if (!came) {
+        chain.place = chain.lines.length;
+        return;
+      }
+    }
+    // Lines count from when they were due, not from the step that noticed: only a wait ends when it is noticed.
+    chain.since = this.waits(chain) ? this.recorder.time : this.due(chain);
+    chain.heard = this.recorder.trace.length;
+    placing(['script', index], () => this.act(line));
+    if (line.expect !== undefined) this.note('expects', chain, head);
+    chain.done++;
+    if (chain.done < (line.times ?? 1)) return;
+    chain.place++;
+    chain.done = 0;
+  }
+
+  private act(line: ScriptLine): void {
+    const { recorder } = this;
+    for (const [name, value] of Object.entries(line.set ?? {})) {
+      this.ramps.delete(name);
+      placing(['set', name], () => recorder.set(name, value));
+    }
+    for (const [name, aim] of Object.entries(line.ramp ?? {})) {
+      const [from, to] = typeof aim === 'number' ? [Number(recorder.performer.value(name)), aim] : aim;
+      recorder.noteRamp(name, to, line.over!);
+      this.ramps.set(name, { from, to, start: recorder.time, over: line.over! });
+    }
+    for (const name of listOf(line.pulse)) placing(['pulse'], () => recorder.pulse(name));
+    for (const name of listOf(line.press)) this.press(name, line.for);
+    for (const name of listOf(line.release)) this.release(name);
+    for (const kind of ['ask', 'route', 'cut'] as const)
+      if (line[kind] !== undefined) placing([kind], () => recorder.request(kind, line[kind]!));
+  }
+
+  private press(name: string, lasts: number | undefined): void {
+    const { recorder, body } = this;
+    recorder.note('press', name);
+    if (body !== undefined && isButton(name)) {
+      body.press(name);
+      for (const signal of body.pulsesOf(name)) recorder.pulse(signal);
+    } else if (recorder.performer.controller.signal(name).kind === 'pulse') recorder.pulse(name);
+    else recorder.set(name, true, 'button');
+    if (lasts !== undefined) this.releases.push({ at: recorder.time + lasts, name });
+  }
+
+  private release(name: string): void {
+    const { recorder, body } = this;
+    recorder.note('release', name);
+    if (body !== undefined && isButton(name)) body.release(name);
+    else if (recorder.performer.controller.signal(name).kind === 'flag') recorder.set(name, false, 'button');
+  }
+
+  private releaseDue(): void {
+    const now = micros(this.recorder.time);
+    for (const one of this.releases.filter(({ at }) => micros(at) <= now)) {
+      this.releases.splice(this.releases.indexOf(one), 1);
+      this.release(one.name);
+    }
+  }
+
+  private playRamps(): void {
+    const { recorder } = this;
+    for (const [name, { from, to, start, over }] of this.ramps) {
+      const way = Math.min(1, (recorder.time - start) / over);
+      const value = way === 1 ? to : from + (to - from) * way;
+      if (recorder.performer.value(name) !== value) recorder.set(name, value, 'ramp');
+      if (way === 1) this.ramps.delete(name);
+    }
+  }
+
+  private moveBody(): void {
+    const { body, recorder } = this;
+    if (body === undefined) return;
+    const heard = recorder.trace
+      .slice(this.moved)
+      .some((entry) => entry.kind === 'cue' && entry.name === body.leapAt);
+    this.moved = recorder.trace.length;
+    if (heard) body.leap();
+    body.advance(recorder.time - this.bodyTime);
+    this.bodyTime = recorder.time;
+  }
+
+  private feed(): void {
+    for (const [signal, value] of this.body?.changes() ?? []) this.recorder.set(signal, value, 'body');
+  }
+}
+
+function headOf(chain: Chain): Chain['lines'][number] | undefined {
+  return chain.lines[chain.place];
+}
+
+function placing(path: DocumentPath, run: () => void): void {
+  try {
+    run();
+  } catch (error) {
+    if (!(error instanceof DotHopError)) throw error;
+    throw new DotHopError(
+      error.problems.map((problem) => ({ ...problem, path: [...path, ...problem.path] })),
+    );
+  }
+}

@@ -1,0 +1,89 @@
+import type { RuleName } from '../controller/rule.js';
+import type { DocumentPath } from '../problem/problem.js';
+import type { Pose } from '../sheet/pose.js';
+import type { SignalValue } from '../signal/definition.js';
+
+/** One thing that happened, at its exact instant in milliseconds. */
+export type TraceEntry =
+  | {
+      readonly kind: 'set';
+      readonly at: number;
+      readonly name: string;
+      readonly value: SignalValue;
+      /** What set it, if it was not a line by itself: a ramp on its way, a button held, the body. */
+      readonly by?: 'ramp' | 'button' | 'body';
+    }
+  | {
+      readonly kind: 'ramp';
+      readonly at: number;
+      readonly name: string;
+      /** Where the number goes, and in how many milliseconds. */
+      readonly to: number;
+      readonly over: number;
+    }
+  | { readonly kind: 'pulse' | 'cue' | 'press' | 'release'; readonly at: number; readonly name: string }
+  | { readonly kind: 'turn' | 'gait'; readonly at: number; readonly name: string; readonly from: string }
+  | {
+      readonly kind: 'ask' | 'cut' | 'route';
+      readonly at: number;
+      readonly name: string;
+      /** Whether it was granted. */
+      readonly granted: boolean;
+    }
+  | {
+      readonly kind: 'switch';
+      readonly at: number;
+      readonly name: string;
+      readonly from: string;
+      readonly rule: RuleName;
+    };
+
+/** What showed from an instant on, until the next sample. */
+export interface Sample {
+  readonly at: number;
+  readonly state: string;
+  readonly clip: string;
+  readonly frame: number;
+  readonly direction: string;
+  readonly pose: Pose;
+}
+
+/** The vector that turned the character from an instant on, and where it faced then. */
+export interface TrailPoint {
+  readonly at: number;
+  /** To the right and downwards. */
+  readonly x: number;
+  readonly y: number;
+  readonly direction: string;
+}
+
+/** An expectation with what came of it. */
+export interface Outcome {
+  /** Its place among the outcomes, from 0: those of `expect` first, then those of the script. */
+  readonly index: number;
+  /** Where it stands in the rehearsal. */
+  readonly path: DocumentPath;
+  /** The time it speaks of, in milliseconds; both the same for an instant. */
+  readonly from: number;
+  readonly to: number;
+  readonly met: boolean;
+  /** What was expected, in words. */
+  readonly expected: string;
+  /** What happened instead; empty when it was met. */
+  readonly instead: string;
+  /** The instant at which it turned out not to be met. */
+  readonly failedAt: number | undefined;
+  /** The performer's answer to why at that instant. */
+  readonly why: string | undefined;
+}
+
+/** What a rehearsal brought about. */
+export interface RehearsalResult {
+  readonly lasts: number;
+  readonly trace: readonly TraceEntry[];
+  /** What showed, one entry a change of picture or state. */
+  readonly samples: readonly Sample[];
+  /** The vectors in turn, one entry a change of vector or direction. */
+  readonly trail: readonly TrailPoint[];
+  readonly outcomes: readonly Outcome[];
+}

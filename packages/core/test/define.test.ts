@@ -1,0 +1,175 @@
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Performer, compileController, defineController } from 'dot-hop';
+import type { Controller } from 'dot-hop';
+import { readDocument } from 'dot-hop/document';
+import ts from 'typescript';
+
+const gull = defineController({
+  dotHop: 1,
+  name: 'gull',
+  sheets: { gull: { image: 'gull.png', size: [64, 16], grid: { cell: [16, 16] } } },
+  clips: {
+    sit: { cells: 0, sheet: 'gull' },
+    peck: { cells: '1-3', fps: 8, loop: 'once', cues: { tap: 2 }, spans: { bite: '1-2' } },
+    turn: { cells: 2, loop: 'once', lasts: 80 },
+  },
+  flipbooks: { both: { east: 'sit' } },
+  compass: { directions: 'sides', by: ['vx', 0], mirror: { west: 'east' } },
+  signals: {
+    vx: { number: 0 },
+    near: { flag: false },
+    mood: { choice: ['calm', 'cross'] },
+    aim: { vector: [0, 0] },
+    crumb: { pulse: { keep: 300 } },
+  },
+  derived: { moving: { of: 'abs(vx)', above: 9, below: 5 }, lively: 'moving || aim.x > 1e-3' },
+  states: {
+    sit: { shows: 'both', bridges: { peck: 'turn' } },
+    peck: {
+      shows: 'peck',
+      when: "crumb && !near && mood == 'calm' && clamp(vx, 0, 1) < 2",
+      priority: 10,
+      tags: ['busy'],
+      hops: [{ to: 'sit', if: 'lively && busy', during: 'bite', at: { end: 'bite' } }],
+      yields: [{ to: ['sit'] }],
+    },
+  },
+  rest: 'sit',
+});
+
+test('a definition is the same plain data as a document, there and back', () => {
+  const again = readDocument(JSON.stringify(gull), 'gull.json').definition;
+  expect(again).toEqual(gull);
+  expect(readDocument(JSON.stringify(again), 'gull.json').definition).toEqual(again);
+});
+
+test('what it compiles to knows its names, and is a controller and performer like any other', () => {
+  const controller = compileController(gull);
+  const performer = new Performer(controller, { near: true });
+  performer.set('mood', 'cross');
+  performer.set('aim', [1, 2]);
+  performer.pulse('crumb');
+  performer.step(16);
+  const state: 'sit' | 'peck' = performer.state;
+  const facing: 'east' | 'west' = performer.facing;
+  const plain: [Controller, Performer] = [controller, performer];
+  expect([state, facing, plain.length]).toEqual(['sit', 'east', 2]);
+});
+
+/** What the compiler says of lines of code, each compiled with the gull above at hand. */
+function complaints(lines: readonly string[]): string[] {
+  const file = fileURLToPath(new URL('virtual.ts', import.meta.url));
+  const own = fileURLToPath(import.meta.url);
+  const text = ts.sys.readFile(own)!;
+  const definition = text.slice(text.indexOf('const gull'), text.indexOf("test('a definition"));
+  const head = `import { Performer, compileController, defineController } from 'dot-hop';\n${definition}
+const of = { ...gull };
+const performer = new Performer(compileController(gull));
+`;
+  const source = head + lines.join('\n');
+  const config = ts.readConfigFile(path.join(path.dirname(own), '../../../tsconfig.tests.json'), (name) =>
+    ts.sys.readFile(name),
+  );
+  const root = path.join(path.dirname(own), '../../..');
+  const { options } = ts.parseJsonConfigFileContent(config.config, ts.sys, root);
+  const host = ts.createCompilerHost(options);
+  const inner = { ...host };
+  host.fileExists = (name) => name === file || inner.fileExists(name);
+  host.getSourceFile = (name, ...rest) =>
+    name === file
+      ? ts.createSourceFile(name, source, ts.ScriptTarget.ES2022)
+      : inner.getSourceFile(name, ...rest);
+  const program = ts.createProgram([file], { ...options, types: [] }, host);
+  const first = head.split('\n').length - 1;
+  const said = lines.map(() => '');
+  for (const { file: at, start, messageText } of program.getSemanticDiagnostics(
+    program.getSourceFile(file),
+  )) {
+    const line = at!.getLineAndCharacterOfPosition(start!).line - first;
+    const where = source
+      .split('\n')
+      [line + first]!.slice(at!.getLineAndCharacterOfPosition(start!).character);
+    said[Math.max(0, line)] =
+      `${where.slice(0, 12)} | ${ts.flattenDiagnosticMessageText(messageText, ' ')}\n`;
+  }
+  return said;
+}
+
+test('a misspelt name is an error at its place that says so', () => {
+  const peck = "of.states.peck, shows: 'peck'";
+  const state = (fields: string): string =>
+    `defineController({ ...of, states: { ...of.states, peck: { ${fields} } } });`;
+  const cases: [string, string, string][] = [
+    [`defineController(of);`, '', ''],
+    [state(`...${peck}, priority: 3`), '', ''],
+    [state(`shows: 'pekc', while: 'near'`), 'shows', 'there is no clip or flipbook \\"pekc\\"'],
+    [
+      state(`shows: 'peck', while: 'naer && !near'`),
+      'while',
+      'there is no signal, derived signal or tag \\"naer\\"',
+    ],
+    [
+      state(`shows: 'peck', when: "mood == 'calm' && crum"`),
+      'when',
+      'signal, derived signal or tag \\"crum\\"',
+    ],
+    [state(`shows: 'peck', when: 'crumb', then: 'sti'`), 'then', 'there is no state \\"sti\\"'],
+    [state(`shows: 'peck', hops: [{ to: 'sat' }]`), 'to', 'there is no state \\"sat\\"'],
+    [state(`shows: 'peck', hops: [{ to: 'sit', during: 'bit' }]`), 'during', 'there is no span \\"bit\\"'],
+    [state(`shows: 'peck', hops: [{ to: 'sit', at: 'tip' }]`), 'at', 'there is no cue or instant \\"tip\\"'],
+    [
+      state(`shows: 'peck', hops: [{ to: 'sit', at: { start: 'bit' } }]`),
+      'start',
+      'there is no span \\"bit\\"',
+    ],
+    [state(`shows: 'peck', yields: [{ to: ['sit', 'st'] }]`), "'st'", 'there is no state \\"st\\"'],
+    [state(`shows: 'peck', bridges: { sti: 'turn' }`), 'sti', 'there is no state \\"sti\\"'],
+    [state(`shows: 'peck', bridges: { sit: 'trun' }`), 'sit', 'there is no clip or flipbook \\"trun\\"'],
+    [state(`shows: 'peck', rate: 'speed / 2'`), 'rate', 'derived signal or tag \\"speed\\"'],
+    [state(`shows: 'peck', rate: { travel: 'vy' }`), 'travel', 'derived signal or tag \\"vy\\"'],
+    [
+      state(`shows: 'peck', scrub: { by: 'aim.z', from: 0, to: 1 }`),
+      'by',
+      'derived signal or tag \\"aim.z\\"',
+    ],
+    [
+      state(`gaits: { by: 'vx', shows: ['sit', 'pack'], above: [3] }`),
+      "'pack'",
+      'there is no clip or flipbook \\"pack\\"',
+    ],
+    [`defineController({ ...of, rest: 'set' });`, 'rest', 'there is no state \\"set\\"'],
+    [
+      `defineController({ ...of, derived: { slow: '!movign' } });`,
+      'slow',
+      'derived signal or tag \\"movign\\"',
+    ],
+    [`defineController({ ...of, compass: { directions: 'sides', by: ['wx', 0] } });`, "'wx'", 'tag \\"wx\\"'],
+    [
+      `defineController({ ...of, flipbooks: { both: { east: 'sat' } } });`,
+      'east',
+      'there is no clip \\"sat\\"',
+    ],
+    [
+      `defineController({ ...of, clips: { ...of.clips, sit: { cells: 0, sheet: 'gul' } } });`,
+      'sheet',
+      'no sheet \\"gul\\"',
+    ],
+    [`performer.set('vy', 3);`, "'vy'", '"vy"'],
+    [`performer.set('vx', true);`, 'true', 'number'],
+    [`performer.set('mood', 'merry');`, "'merry'", '["calm", "cross"]'],
+    [`performer.set('crumb', true);`, "'crumb'", '"crumb"'],
+    [`performer.pulse('near');`, "'near'", '"near"'],
+    [`performer.ask('flee');`, "'flee'", '"sit" | "peck"'],
+    [`if (performer.state === 'flee') console;`, 'performer', 'no overlap'],
+    [`new Performer(compileController(gull), { vx: 'fast' });`, 'vx', 'number'],
+  ];
+  const said = complaints(cases.map(([line]) => line));
+  cases.forEach(([line, place, words], i) => {
+    if (words === '') expect({ line, said: said[i] }).toEqual({ line, said: '' });
+    else {
+      expect({ line, said: said[i] }).toEqual({ line, said: expect.stringContaining(words) as string });
+      expect({ line, place: said[i]!.startsWith(place) || said[i] }).toEqual({ line, place: true });
+    }
+  });
+}, 120_000);

@@ -1,0 +1,115 @@
+import { Performer, compileController } from 'dot-hop';
+import type { Controller, SignalValue } from 'dot-hop';
+import { whoWins } from 'dot-hop/check';
+import type { Winner } from 'dot-hop/check';
+import fc from 'fast-check';
+import { isTrue } from '../src/rehearsal/question.js';
+import { characters, compile, sheets } from './characters.js';
+
+const heron = {
+  dotHop: 1 as const,
+  sheets,
+  clips: { c: { cells: 0 }, once: { cells: '0-1', fps: 8, loop: 'once' as const } },
+  signals: {
+    vx: { number: 0 },
+    wet: { flag: false },
+    low: { flag: false },
+    call: { pulse: true as const },
+  },
+  derived: { moving: 'abs(vx) > 8' },
+  states: {
+    stand: { shows: 'c' },
+    wade: { shows: 'c', while: 'wet && moving', priority: 2 },
+    walk: { shows: 'c', while: 'moving', priority: 1 },
+    shake: { shows: 'once', when: '!wet', priority: 3 },
+    duck: { shows: 'c', while: 'low && (wet || !moving)', priority: 4 },
+    cry: { shows: 'once', when: 'call', priority: 5 },
+  },
+  rest: 'stand',
+};
+const short = ({ state, terms, over, once }: Winner): string =>
+  [
+    state,
+    ...terms.map(({ text, on }) => `${on ? '+' : '-'}${text}`),
+    ...over.map((name) => `(${name})`),
+    ...(once ? ['once'] : []),
+  ].join(' ');
+
+test('the table of who wins names only what matters, from the highest rank down', () => {
+  expect(whoWins(compileController(heron)).map(short)).toEqual([
+    'cry +call (duck) (shake) (wade) (walk)',
+    'duck +low +wet (wade) (walk)',
+    'duck +low -abs(vx) > 8 (shake)',
+    'shake -wet (walk) once',
+    'wade +wet +abs(vx) > 8 (walk)',
+    'walk +abs(vx) > 8',
+    'stand',
+  ]);
+});
+
+test('with a question only what can be, and without naming what it says', () => {
+  const ask = (question: string): string[] => {
+    const controller = compileController(heron, { questions: [question] });
+    return whoWins(controller, controller.questions[0]).map(short);
+  };
+  expect(ask('wet && !call')).toEqual(['duck +low (wade) (walk)', 'wade +abs(vx) > 8 (walk)', 'stand']);
+  expect(ask('vx == 5 && !call')).toEqual(['duck +low (shake)', 'shake -wet once', 'stand']);
+  expect(ask('vx > 3 && vx < 2')).toEqual([]);
+  expect(() => ask('wett')).toThrow('questions[0]: there is no signal "wett"; did you mean "wet"?');
+});
+
+/** The first row that fits what a performer hears. */
+function firstFit(rows: readonly Winner[], performer: Performer): Winner | undefined {
+  return rows.find(
+    ({ once, terms }) => !once && terms.every(({ text, on }) => isTrue(text, performer) === on),
+  );
+}
+
+test('the table agrees with the runtime: a performer begins in the state of the first row that fits', () => {
+  const met = new Set<string>();
+  fc.assert(
+    fc.property(
+      characters,
+      fc.array(fc.integer({ min: -40, max: 40 }), { maxLength: 4 }),
+      (parts, numbers) => {
+        const controller: Controller = compile(parts);
+        const rows = whoWins(controller);
+        // What shows has its tags: there is nothing yet at the very start that could have any.
+        if (
+          rows.some(({ terms }) =>
+            terms.some(({ text }) => controller.tables.tags.has(text) || text === 'tagged'),
+          )
+        )
+          return;
+        const number = [...controller.tables.signals.values()].find(({ kind }) => kind === 'number');
+        const given: Readonly<Record<string, SignalValue>>[] = [
+          ...rows.map(({ set }) => set),
+          ...numbers.map((value) => (number === undefined ? {} : { [number.name]: value })),
+        ];
+        for (const first of given) {
+          const performer = new Performer(controller, first);
+          const row = firstFit(rows, performer);
+          expect(row?.state).toBe(performer.state);
+          if (performer.state !== parts.rest) met.add(`${row!.terms.length}`);
+        }
+      },
+    ),
+    { numRuns: 500 },
+  );
+  // Rows of several kinds were met.
+  expect(met.size).toBeGreaterThan(2);
+}, 120_000);
+
+test('a condition with very many alternatives stands as it was written', () => {
+  const flags = Array.from({ length: 12 }, (_, i) => `f${i}`);
+  const pairs = flags.flatMap((_, i) => (i % 2 === 0 ? [`(f${i} || f${i + 1})`] : []));
+  const controller = compileController({
+    dotHop: 1,
+    sheets,
+    clips: { c: { cells: 0 } },
+    signals: Object.fromEntries(flags.map((name) => [name, { flag: false }])),
+    states: { stand: { shows: 'c' }, many: { shows: 'c', while: pairs.join(' && '), priority: 1 } },
+    rest: 'stand',
+  });
+  expect(whoWins(controller).map(short)).toEqual([`many +${pairs.join(' && ')}`, 'stand']);
+});
