@@ -1,4 +1,5 @@
 import { startLoop } from '@dot-hop/browser';
+import type { Loop } from '@dot-hop/browser';
 import { memo } from 'react';
 import type { ReactNode } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -40,6 +41,8 @@ const panelEvery = 50;
 export interface Running {
   readonly step: (ms: number) => void;
   readonly draw: () => void;
+  /** Is told once it runs. */
+  readonly started?: (loop: Loop) => void;
   /** The page around the scene, as things stand. */
   readonly page: () => ReactNode;
 }
@@ -49,10 +52,10 @@ export function runPage(fetching: string, begin: () => Promise<Running>): void {
   const root = createRoot(document.getElementById('page')!);
   root.render(<p className="notice">{fetching}</p>);
   begin().then(
-    ({ step, draw, page }) => {
+    ({ step, draw, page, started }) => {
       let panelDrawn = performance.now();
       root.render(page());
-      startLoop({
+      const loop = startLoop({
         step,
         draw: () => {
           draw();
@@ -61,6 +64,7 @@ export function runPage(fetching: string, begin: () => Promise<Running>): void {
           root.render(page());
         },
       });
+      started?.(loop);
     },
     (error: unknown) => {
       root.render(<pre className="notice">{error instanceof Error ? error.message : String(error)}</pre>);

@@ -1,24 +1,47 @@
-import { Keyboard, crispCanvas, loadCharacter } from '@dot-hop/browser';
+import { Controls, crispCanvas, loadCharacter } from '@dot-hop/browser';
+import type { Loop } from '@dot-hop/browser';
+import { mountOverlay } from '@dot-hop/browser/overlay';
+import type { Overlay } from '@dot-hop/browser/overlay';
 import documentUrl from '../../../demo/wick.dothop.yaml?url';
 import wickUrl from '../../../demo/wick.png?url';
 import { fitting, runPage } from '../../common/parts';
+import type { MountCanvas } from '../../common/parts';
 import { Page } from './panel/Page';
-import { Game, usedKeys } from './scene/game';
+import { Game, bindings, regions } from './scene/game';
 import { view } from './scene/world';
 import './style.css';
 
 runPage('Fetching Wick ...', async () => {
   const character = await loadCharacter({ document: documentUrl, images: { 'wick.png': wickUrl } });
-  const game = new Game(character, new Keyboard(window, usedKeys));
+  const controls = new Controls(bindings);
+  const game = new Game(character, controls);
   let context: CanvasRenderingContext2D | undefined;
-  const mount = fitting((canvas, room) => {
+  const fit = fitting((canvas, room) => {
     ({ context } = crispCanvas(canvas, view.width, view.height, room));
   });
+  const mount: MountCanvas = (canvas) => {
+    fit(canvas);
+    if (canvas !== null) controls.touchOn(canvas, regions);
+  };
+  const { performer } = game;
+  let loop: Loop | undefined;
+  let overlay: Overlay | undefined;
+  /** The overlay comes and goes; what it needs it is told here, and nowhere else does the game know of it. */
+  const look = (): void => {
+    overlay?.destroy();
+    overlay =
+      overlay === undefined && loop !== undefined
+        ? mountOverlay({ performer, images: character.images, loop, document: 'wick.dothop.yaml' })
+        : undefined;
+  };
   return {
+    started: (running) => {
+      loop = running;
+    },
     step: (ms) => game.step(ms),
     draw: () => {
       if (context !== undefined) game.draw(context);
     },
-    page: () => <Page game={game} mount={mount} />,
+    page: () => <Page game={game} mount={mount} look={look} isLooking={overlay !== undefined} />,
   };
 });

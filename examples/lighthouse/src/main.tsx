@@ -1,11 +1,11 @@
-import { Keyboard, loadCharacter } from '@dot-hop/browser';
+import { Controls, loadCharacter } from '@dot-hop/browser';
 import wickUrl from '../../../demo/wick.dothop.yaml?url';
 import wickImage from '../../../demo/wick.png?url';
 import { redrawDial } from '../../common/dial';
 import { fitting, runPage } from '../../common/parts';
 import { loadTownsfolk } from '../../common/townsfolk';
 import { Page } from './panel/Page';
-import { Game, usedKeys } from './scene/game';
+import { Game, bindings } from './scene/game';
 import '../../common/controls.css';
 import './style.css';
 
@@ -17,7 +17,7 @@ runPage('Fetching the townsfolk ...', async () => {
     loadTownsfolk(),
     loadCharacter({ document: wickUrl, images: { 'wick.png': wickImage } }),
   ]);
-  const game = new Game(folk, wick, new Keyboard(window, usedKeys));
+  const game = new Game(folk, wick, new Controls(bindings));
   let dial: CanvasRenderingContext2D | null = null;
   const mount = fitting((canvas, room) => game.mount(canvas, room, Math.round(room * shape)));
   const mountDial = (canvas: HTMLCanvasElement | null): void => {

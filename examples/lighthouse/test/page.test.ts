@@ -38,7 +38,7 @@ test('somebody who stands still is seen from all eight sides in turn, either way
     const begin = round.indexOf(sides[0]!);
     expect(sides).toEqual(sides.map((_, i) => round[(begin + step * i + 80) % 8]));
   }
-});
+}, 120_000);
 
 test('Wick, drawn from the side, shows one of his two sides, and the other from behind', async () => {
   await browser.open('.scene canvas');

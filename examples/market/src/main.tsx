@@ -1,9 +1,9 @@
-import { Keyboard, Pointer, crispCanvas } from '@dot-hop/browser';
+import { Controls, Pointer, crispCanvas } from '@dot-hop/browser';
 import { redrawDial } from '../../common/dial';
 import { fitting, runPage } from '../../common/parts';
 import { loadTownsfolk } from '../../common/townsfolk';
 import { Page } from './panel/Page';
-import { Game, usedKeys } from './scene/game';
+import { Game, bindings } from './scene/game';
 import { view } from './scene/square';
 import '../../common/controls.css';
 import './style.css';
@@ -16,7 +16,7 @@ runPage('Fetching the townsfolk ...', async () => {
   let context: CanvasRenderingContext2D | undefined;
   let dial: CanvasRenderingContext2D | null = null;
   let pointer: Pointer | undefined;
-  const game = new Game(folk, new Keyboard(window, usedKeys), () => pointer);
+  const game = new Game(folk, new Controls(bindings), () => pointer);
   const mount = fitting((canvas, room) => {
     ({ context } = crispCanvas(canvas, view.width, view.height, room));
     pointer ??= new Pointer(canvas, view.width, view.height);

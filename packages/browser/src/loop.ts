@@ -2,30 +2,58 @@
 export interface LoopParts {
   /** Moves the game on by one fixed step, in milliseconds. */
   readonly step: (ms: number) => void;
-  /** Draws it as it is now. */
-  readonly draw: () => void;
+  /**
+   * Draws it.
+   *
+   * @param between how much of the next step has gone by already, from 0 to under 1: what moves is drawn that far on its way
+   *   from where it is to where it will be, or from where it was to where it is
+   */
+  readonly draw: (between: number) => void;
+  /** From 10 to 1000; 120 by default. */
+  readonly stepsPerSecond?: number;
 }
 
-/** One step, in milliseconds: a 120th of a second. */
-const fixedStep = 1000 / 120;
-
-/** A longer pause (a tab that slept) counts as this much, in milliseconds. */
+/** A longer pause (a tab that slept) counts as this much, in milliseconds: the game goes on where it was. */
 const longestPause = 100;
 
-/**
- * Runs a game: steps of a fixed length, as many as the display's time asks for, then one drawing.
- *
- * @returns stops it
- */
-export function startLoop({ step, draw }: LoopParts): () => void {
-  let before = performance.now();
-  let owed = 0;
-  let frame = requestAnimationFrame(function tick(now: number) {
-    frame = requestAnimationFrame(tick);
-    owed += Math.min(longestPause, Math.max(0, now - before));
-    before = now;
-    for (; owed >= fixedStep; owed -= fixedStep) step(fixedStep);
-    draw();
-  });
-  return () => cancelAnimationFrame(frame);
+/** A game that runs: steps of a fixed length, as many as the display's time asks for, then one drawing. */
+export class Loop {
+  /** How fast time goes: 1 as it is, 0.25 in slow motion, 0 not at all. */
+  pace = 1;
+  private before = performance.now();
+  private owed = 0;
+  private frame: number;
+  private readonly length: number;
+
+  /** @throws {RangeError} for a number of steps out of range */
+  constructor(private readonly parts: LoopParts) {
+    const { stepsPerSecond = 120 } = parts;
+    if (!(stepsPerSecond >= 10 && stepsPerSecond <= 1000))
+      throw new RangeError(`stepsPerSecond is from 10 to 1000, not ${stepsPerSecond}`);
+    this.length = 1000 / stepsPerSecond;
+    this.frame = requestAnimationFrame((now) => this.tick(now));
+  }
+
+  /** Makes one step whatever the pace, for looking at a game that stands still. */
+  stepOnce(): void {
+    this.parts.step(this.length);
+  }
+
+  /** Ends it. */
+  stop(): void {
+    cancelAnimationFrame(this.frame);
+  }
+
+  private tick(now: number): void {
+    this.frame = requestAnimationFrame((next) => this.tick(next));
+    this.owed += Math.min(longestPause, Math.max(0, now - this.before)) * Math.max(0, this.pace);
+    this.before = now;
+    for (; this.owed >= this.length; this.owed -= this.length) this.parts.step(this.length);
+    this.parts.draw(this.owed / this.length);
+  }
+}
+
+/** Runs a game until its `stop()` is called. */
+export function startLoop(parts: LoopParts): Loop {
+  return new Loop(parts);
 }

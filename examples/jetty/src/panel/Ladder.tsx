@@ -1,4 +1,4 @@
-import { keptOutSentence } from 'dot-hop/explain';
+import { keptOutSentence, litParts } from 'dot-hop/explain';
 import type { Why, WhyCondition, WhyHop, WhyState } from 'dot-hop';
 
 /** The states from the highest rank down, the one that shows lit, each term of their conditions lit when it is true. */
@@ -51,23 +51,16 @@ function Rung({ state, why }: { readonly state: WhyState; readonly why: Why }) {
   );
 }
 
+/** The text is the document's own; its parts are lit where they stand in it. */
 function Condition({ word, condition }: { readonly word: string; readonly condition: WhyCondition }) {
-  // The text is the document's own; its terms are lit where they stand in it.
-  const parts = condition.text.split(/(&&|\|\|)/).map((part) => part.trim().replace(/^\(+|\)+$/g, ''));
   return (
     <>
       <i>{word}</i>
-      {parts.map((part, i) => {
-        if (part === '&&' || part === '||') return null;
-        const negated = part.startsWith('!') && !part.includes(' ');
-        const term = condition.terms.find(({ text }) => text === (negated ? part.slice(1) : part));
-        const lit = term !== undefined && term.on !== negated;
-        return (
-          <code key={i} className={lit ? 'on' : 'off'}>
-            {part}
-          </code>
-        );
-      })}
+      {litParts(condition).map(({ text, on }, i) => (
+        <code key={i} className={on ? 'on' : 'off'}>
+          {text}
+        </code>
+      ))}
     </>
   );
 }

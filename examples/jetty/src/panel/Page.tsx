@@ -9,6 +9,9 @@ import { Signals } from './Signals';
 interface PageProps {
   readonly game: Game;
   readonly mount: MountCanvas;
+  /** Opens the overlay, or closes it. */
+  readonly look: () => void;
+  readonly isLooking: boolean;
 }
 
 const help: readonly (readonly [string, string])[] = [
@@ -19,7 +22,7 @@ const help: readonly (readonly [string, string])[] = [
 ];
 
 /** The scene with what its performer is told and decides beside it. */
-export function Page({ game, mount }: PageProps) {
+export function Page({ game, mount, look, isLooking }: PageProps) {
   const { performer } = game;
   const why = performer.why();
   return (
@@ -35,6 +38,9 @@ export function Page({ game, mount }: PageProps) {
             </li>
           ))}
         </ul>
+        <button type="button" className="look" aria-pressed={isLooking} onClick={look}>
+          {isLooking ? 'close the overlay' : 'look closer'}
+        </button>
         <p className="lamps">
           {game.lit.filter(Boolean).length} of {game.lit.length} lamps lit
         </p>

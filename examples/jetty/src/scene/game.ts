@@ -1,21 +1,32 @@
 import { drawPose } from '@dot-hop/browser';
-import type { Keyboard, LoadedCharacter } from '@dot-hop/browser';
+import type { Bindings, Controls, LoadedCharacter, Region } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import { Mover } from './mover';
 import { Scenery, newGulls } from './scenery';
 import type { Gull } from './scenery';
 import { gullPerches, lampPosts, view, waterTop, worldWidth } from './world';
 
-/** The keys of the page. */
-export const keys = {
-  left: ['ArrowLeft', 'KeyA'],
-  right: ['ArrowRight', 'KeyD'],
-  slow: ['ShiftLeft', 'ShiftRight'],
-  hop: ['Space', 'ArrowUp', 'KeyW'],
-  swing: ['KeyJ', 'KeyX'],
-} as const;
+/** What the player holds in hand: keys, the buttons and the stick of a gamepad, regions of the picture. */
+export const bindings: Bindings = {
+  along: {
+    less: { keys: ['ArrowLeft', 'KeyA'], buttons: [14], axis: 0, regions: ['left'] },
+    more: { keys: ['ArrowRight', 'KeyD'], buttons: [15], axis: 0, regions: ['right'] },
+  },
+  slow: { keys: ['ShiftLeft', 'ShiftRight'], buttons: [4] },
+  jump: { keys: ['Space', 'ArrowUp', 'KeyW'], buttons: [0], regions: ['hop'] },
+  swing: { keys: ['KeyJ', 'KeyX'], buttons: [2], regions: ['swing'] },
+};
 
-export const usedKeys: ReadonlySet<string> = new Set<string>(Object.values(keys).flat());
+/** Where a finger runs, hops and swings. */
+export const regions: readonly Region[] = [
+  { name: 'left', x: 0, y: 0.4, width: 0.25, height: 0.6 },
+  { name: 'right', x: 0.25, y: 0.4, width: 0.25, height: 0.6 },
+  { name: 'hop', x: 0.75, y: 0.4, width: 0.25, height: 0.6 },
+  { name: 'swing', x: 0.5, y: 0.4, width: 0.25, height: 0.6 },
+];
+
+/** The signals that hands set themselves; the others follow from the body. */
+const byHand: ReadonlySet<string> = new Set(['jump', 'swing']);
 
 /** How hard Wick breathes after a long run, and how many milliseconds it takes him to get there and back. */
 const hardBreath = 2.5;
@@ -24,7 +35,7 @@ const breathTime = { up: 2600, down: 2200 };
 /** How near a lamp or gull must be to be reached by a swing, in pixels. */
 const reach = 34;
 
-/** The jetty: reads the keyboard, moves the body, tells the performer its signals, hears its cues. */
+/** The jetty: reads the controls, moves the body, tells the performer its signals, hears its cues. */
 export class Game {
   readonly performer: Performer;
   readonly mover = new Mover();
@@ -40,7 +51,7 @@ export class Game {
 
   constructor(
     readonly character: LoadedCharacter,
-    private readonly keyboard: Keyboard,
+    private readonly controls: Controls,
   ) {
     this.performer = new Performer(character.controller);
     this.trail = [this.performer.state];
@@ -49,18 +60,14 @@ export class Game {
   /** One step of the game, in milliseconds. */
   step(ms: number): void {
     this.time += ms;
-    const { performer, mover, keyboard } = this;
-    for (const code of keyboard.takePresses()) {
-      if (isKey(keys.hop, code)) performer.pulse('jump');
-      if (isKey(keys.swing, code)) performer.pulse('swing');
-    }
+    const { performer, mover, controls } = this;
+    controls.feed(performer, byHand);
     // While the pole swings, and while he lies, the feet stay where they are.
     const planted = mover.grounded && performer.value('busy') === true;
-    const along = Number(keyboard.isDown(...keys.right)) - Number(keyboard.isDown(...keys.left));
     const wish = {
-      along: planted ? 0 : along,
-      slow: keyboard.isDown(...keys.slow),
-      holdsHop: keyboard.isDown(...keys.hop),
+      along: planted ? 0 : controls.numberOf('along'),
+      slow: controls.isHeld('slow'),
+      holdsHop: controls.isHeld('jump'),
     };
     if (mover.step(ms, wish)) {
       performer.pulse('splash');
@@ -155,8 +162,4 @@ export class Game {
     }
     this.drops = this.drops.filter(({ y }) => y < waterTop + 20);
   }
-}
-
-function isKey(codes: readonly string[], code: string): boolean {
-  return codes.includes(code);
 }

@@ -1,4 +1,4 @@
-import type { Keyboard, LoadedCharacter } from '@dot-hop/browser';
+import type { Bindings, Controls, LoadedCharacter } from '@dot-hop/browser';
 import { ConeGeometry, Mesh, MeshBasicMaterial, Raycaster, Vector2, WebGLRenderer } from 'three';
 import { chanceFrom } from '../../../common/chance';
 import type { Townsfolk } from '../../../common/townsfolk';
@@ -7,15 +7,17 @@ import { Figure, forThreeDimensions, pixel } from './figure';
 import { Quay } from './quay';
 import { Rounds } from './rounds';
 
-/** The keys of the page. */
-export const keys = {
-  left: ['ArrowLeft', 'KeyA'],
-  right: ['ArrowRight', 'KeyD'],
-  up: ['ArrowUp', 'KeyW'],
-  down: ['ArrowDown', 'KeyS'],
-} as const;
-
-export const usedKeys: ReadonlySet<string> = new Set<string>(Object.values(keys).flat());
+/** What takes the camera round, and up and down. */
+export const bindings: Bindings = {
+  across: {
+    less: { keys: ['ArrowLeft', 'KeyA'], buttons: [14], axis: 0 },
+    more: { keys: ['ArrowRight', 'KeyD'], buttons: [15], axis: 0 },
+  },
+  down: {
+    less: { keys: ['ArrowUp', 'KeyW'], buttons: [12], axis: 1 },
+    more: { keys: ['ArrowDown', 'KeyS'], buttons: [13], axis: 1 },
+  },
+};
 
 /** Display pixels that one pixel of the picture takes: the world is drawn as coarsely as its people. */
 const coarseness = 2;
@@ -45,7 +47,7 @@ export class Game {
   constructor(
     folk: Townsfolk,
     wick: LoadedCharacter,
-    private readonly keyboard: Keyboard,
+    private readonly controls: Controls,
   ) {
     const chance = chanceFrom(12);
     const cast = { ...folk, wick };
@@ -80,10 +82,8 @@ export class Game {
 
   step(ms: number): void {
     this.time += ms;
-    const { keyboard, camera } = this;
-    const across = Number(keyboard.isDown(...keys.right)) - Number(keyboard.isDown(...keys.left));
-    const up = Number(keyboard.isDown(...keys.up)) - Number(keyboard.isDown(...keys.down));
-    camera.step(ms, across, up);
+    const { controls, camera } = this;
+    camera.step(ms, controls.numberOf('across'), -controls.numberOf('down'));
     for (const one of this.rounds) one.step(ms, this.stands);
     for (const figure of this.figures) figure.step(ms, camera);
   }

@@ -1,5 +1,5 @@
-import { drawPose, readStick } from '@dot-hop/browser';
-import type { Keyboard, Pointer } from '@dot-hop/browser';
+import { drawPose } from '@dot-hop/browser';
+import type { Bindings, Controls, Pointer } from '@dot-hop/browser';
 import { Performer, compileController } from 'dot-hop';
 import type { CompassDefinition, Controller } from 'dot-hop';
 import { chanceFrom } from '../../../common/chance';
@@ -9,16 +9,18 @@ import { Stroller } from './stroller';
 import { ground, isFree, stands } from './square';
 import { Walker } from './walker';
 
-/** The keys of the page. */
-export const keys = {
-  left: ['ArrowLeft', 'KeyA'],
-  right: ['ArrowRight', 'KeyD'],
-  up: ['ArrowUp', 'KeyW'],
-  down: ['ArrowDown', 'KeyS'],
-  slow: ['ShiftLeft', 'ShiftRight'],
-} as const;
-
-export const usedKeys: ReadonlySet<string> = new Set<string>(Object.values(keys).flat());
+/** Keys, the cross and the stick of a gamepad. */
+export const bindings: Bindings = {
+  along: {
+    less: { keys: ['ArrowLeft', 'KeyA'], buttons: [14], axis: 0 },
+    more: { keys: ['ArrowRight', 'KeyD'], buttons: [15], axis: 0 },
+  },
+  across: {
+    less: { keys: ['ArrowUp', 'KeyW'], buttons: [12], axis: 1 },
+    more: { keys: ['ArrowDown', 'KeyS'], buttons: [13], axis: 1 },
+  },
+  slow: { keys: ['ShiftLeft', 'ShiftRight'], buttons: [4] },
+};
 
 /** How many stroll, besides the one that is led. */
 const crowd = 35;
@@ -36,12 +38,11 @@ export class Game {
   private readonly walkers: Walker[] = [];
   private readonly strollers = new Map<Walker, Stroller>();
   private readonly backdrop = new Backdrop();
-  private readonly stick: [number, number] = [0, 0];
   private time = 0;
 
   constructor(
     folk: Townsfolk,
-    private readonly keyboard: Keyboard,
+    private readonly controls: Controls,
     private readonly pointer: () => Pointer | undefined,
   ) {
     const chance = chanceFrom(7);
@@ -94,7 +95,7 @@ export class Game {
     this.time += ms;
     const { walkers, led } = this;
     const [x, y] = this.wish();
-    const quick = this.keyboard.isDown(...keys.slow) ? leadSpeed.slow : leadSpeed.quick;
+    const quick = this.controls.isHeld('slow') ? leadSpeed.slow : leadSpeed.quick;
     for (const walker of walkers) {
       if (walker === led) walker.move(ms, x * quick, y * quick);
       else this.strollers.get(walker)!.step(ms, walkers);
@@ -119,17 +120,15 @@ export class Game {
 
   /** Where the keys, the gamepad or the pointer lead, at most 1 long. */
   private wish(): readonly [number, number] {
-    const { keyboard, led, stick } = this;
+    const { controls, led } = this;
     const held = this.pointer()?.at;
     if (held !== undefined) {
       const [dx, dy] = [held[0] - led.x, held[1] - (led.y - 12)];
       const far = Math.hypot(dx, dy);
       return far < 6 ? [0, 0] : [dx / far, dy / far];
     }
-    const x = Number(keyboard.isDown(...keys.right)) - Number(keyboard.isDown(...keys.left));
-    const y = Number(keyboard.isDown(...keys.down)) - Number(keyboard.isDown(...keys.up));
-    if (x === 0 && y === 0) return readStick(stick);
-    const long = Math.hypot(x, y);
+    const [x, y] = [controls.numberOf('along'), controls.numberOf('across')];
+    const long = Math.max(1, Math.hypot(x, y));
     return [x / long, y / long];
   }
 }

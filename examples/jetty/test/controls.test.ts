@@ -1,0 +1,107 @@
+import { TestBrowser } from '../../common/browser.js';
+
+const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
+const open = () => browser.open('[data-testid=state-stand].showing');
+const shows = (state: string) =>
+  browser.page.waitForSelector(`[data-testid=state-${state}].showing`, { timeout: 15_000 });
+const along = (value: string) =>
+  browser.page.waitForFunction(
+    (wanted) => document.querySelector('[data-testid=signal-along] output')?.textContent === wanted,
+    value,
+    { timeout: 15_000 },
+  );
+
+test('of two opposite keys the one pressed last counts, and the other again when it is let go', async () => {
+  await open();
+  const { keyboard } = browser.page;
+  await keyboard.down('ArrowRight');
+  await along('1');
+  await keyboard.down('KeyA');
+  await along('-1');
+  // A second key for the same way changes nothing when it goes.
+  await keyboard.down('ArrowLeft');
+  await keyboard.up('KeyA');
+  await along('-1');
+  await keyboard.up('ArrowLeft');
+  await along('1');
+  await keyboard.up('ArrowRight');
+  await along('0');
+}, 90_000);
+
+test('a gamepad runs by its stick and its cross, and hops once a press', async () => {
+  await browser.page.addInitScript(() => {
+    const pad = {
+      connected: true,
+      mapping: 'standard',
+      axes: [0, 0, 0, 0],
+      buttons: Array.from({ length: 17 }, () => ({ pressed: false, touched: false, value: 0 })),
+    };
+    Object.assign(window, { pad });
+    navigator.getGamepads = () => [null, pad as unknown as Gamepad];
+  });
+  await open();
+  const pad = (axis: number, ...buttons: number[]) =>
+    browser.page.evaluate(
+      ([x, down]) => {
+        const held = (window as unknown as { pad: { axes: number[]; buttons: { pressed: boolean }[] } }).pad;
+        held.axes[0] = x;
+        held.buttons.forEach((button, i) => (button.pressed = down.includes(i)));
+      },
+      [axis, buttons] as const,
+    );
+  await pad(0.8);
+  await shows('go');
+  // At rest a stick is seldom quite in the middle.
+  await pad(0.1);
+  await shows('stand');
+  await pad(0, 14);
+  await along('-1');
+  await shows('go');
+  await pad(0, 0);
+  await shows('stand');
+  await browser.page.waitForTimeout(600);
+  const trail = await browser.page.locator('.trail li').allInnerTexts();
+  // Held all the while, it hopped once.
+  expect(trail.filter((state) => state === 'takeoff')).toHaveLength(1);
+}, 90_000);
+
+test('fingers run and hop on the picture, two at once, and slide from one region into another', async () => {
+  await open();
+  const canvas = browser.page.locator('.scene canvas');
+  const box = (await canvas.boundingBox())!;
+  const finger = (kind: string, pointerId: number, x: number) =>
+    canvas.dispatchEvent(kind, {
+      pointerId,
+      pointerType: 'touch',
+      isPrimary: pointerId === 1,
+      clientX: box.x + box.width * x,
+      clientY: box.y + box.height * 0.8,
+    });
+  // Pointers that no finger makes cannot be captured.
+  await canvas.evaluate((element) => {
+    element.setPointerCapture = () => undefined;
+  });
+  await finger('pointerdown', 1, 0.3);
+  await along('1');
+  await finger('pointermove', 1, 0.1);
+  await along('-1');
+  await finger('pointerdown', 2, 0.9);
+  await shows('rise');
+  await along('-1');
+  await finger('pointerup', 2, 0.9);
+  await finger('pointerup', 1, 0.1);
+  await along('0');
+  await shows('stand');
+}, 90_000);
+
+test("while a text is written its keys are not the game's", async () => {
+  await open();
+  await browser.page.evaluate(() => {
+    const field = document.createElement('input');
+    document.body.append(field);
+    field.focus();
+  });
+  await browser.page.keyboard.type('jjj dd');
+  expect(await browser.page.locator('input').inputValue()).toBe('jjj dd');
+  expect(await browser.page.locator('.trail li').allInnerTexts()).toEqual(['stand']);
+}, 90_000);

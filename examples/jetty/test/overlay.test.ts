@@ -1,0 +1,122 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { compileDocument, readDocument } from 'dot-hop/document';
+import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
+import { TestBrowser } from '../../common/browser.js';
+
+const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
+const wick = fileURLToPath(new URL('../../../demo/wick.dothop.yaml', import.meta.url));
+const controller = compileDocument(readDocument(readFileSync(wick, 'utf8'), 'wick.dothop.yaml'), {
+  images: { 'wick.png': { width: 512, height: 560 } },
+});
+
+/** What the overlay says. */
+const says = (part: string): Promise<string> => browser.page.locator(`[data-overlay] ${part}`).innerText();
+const shows = (state: string): Promise<unknown> =>
+  browser.page.waitForFunction(
+    (name) =>
+      document.querySelector('[data-overlay]')?.shadowRoot?.querySelector('[data-shows]')?.textContent ===
+      name,
+    state,
+    { timeout: 15_000 },
+  );
+const click = (title: string): Promise<void> =>
+  browser.page.locator(`[data-overlay] [title="${title}"]`).click();
+
+async function look(): Promise<void> {
+  await browser.open('.scene canvas');
+  await browser.page.getByText('look closer').click();
+  await shows('stand');
+}
+
+test('signals are set by hand while the game runs, and let go', async () => {
+  await look();
+  await click('press blow');
+  await shows('knocked');
+  // Held by hand, the game's own zero is not heard.
+  await browser.open('.scene canvas');
+  await browser.page.getByText('look closer').click();
+  await shows('stand');
+  const setBy = (name: string, value: string): Promise<void> =>
+    browser.page.locator(`[data-overlay] #signal-${name}`).evaluate((input, to) => {
+      const slider = input as HTMLInputElement;
+      slider.max = '200';
+      slider.value = to;
+      slider.dispatchEvent(new Event('input'));
+    }, value);
+  await setBy('vx', '140');
+  await setBy('along', '1');
+  await shows('go');
+  await browser.page.waitForTimeout(400);
+  expect(await says('[data-shows]')).toBe('go');
+  await click('let the game set vx again');
+  await click('let the game set along again');
+  await shows('stand');
+}, 120_000);
+
+test('time stops, what was is seen again frame by frame, and why a state did not show', async () => {
+  await look();
+  await browser.page.keyboard.press('KeyJ');
+  await shows('swing1');
+  await click('stop time');
+  const stopped = await says('.facts small');
+  await browser.page.waitForTimeout(300);
+  expect(await says('.facts small')).toBe(stopped);
+  for (let i = 0; i < 40; i++) await click('one frame back');
+  await shows('stand');
+  await click('why swing1?');
+  await browser.page.locator('[data-overlay] .why').waitFor();
+  const answer = await says('.why');
+  expect(answer).toContain('swing1: its condition is not true.');
+  expect(answer).toMatch(/- swing\n/);
+  // On again: the swing is found where it was.
+  for (let i = 0; i < 39 && (await says('[data-shows]')) !== 'swing1'; i++) {
+    await click('one frame on');
+    await browser.page.waitForTimeout(60);
+  }
+  expect(await says('[data-shows]')).toBe('swing1');
+  await click('time goes run as fast');
+  await shows('stand');
+}, 120_000);
+
+test('what just happened is copied as a rehearsal that passes the same without a browser', async () => {
+  await look();
+  const { keyboard } = browser.page;
+  await keyboard.down('ArrowRight');
+  await shows('go');
+  await browser.page.waitForTimeout(700);
+  await keyboard.press('Space');
+  // A short hop can rise and fall between two pictures of a slow machine: the trail misses nothing.
+  await browser.page.waitForFunction(() =>
+    document.querySelector('[data-testid=trail]')?.textContent.includes('rise'),
+  );
+  await shows('go');
+  await keyboard.up('ArrowRight');
+  await keyboard.press('KeyJ');
+  await shows('swing1');
+  await click('stop time');
+  await click('what happened lately, as a file that plays it again');
+  const text = await browser.page.locator('[data-overlay] textarea').inputValue();
+  const { definition } = readRehearsal(text, 'seen.rehearsal.json');
+  expect(definition.document).toBe('wick.dothop.yaml');
+  const { trace, samples } = runRehearsal(controller, definition);
+  const passed = trace.flatMap((one) => (one.kind === 'switch' ? [one.name] : []));
+  expect(passed.slice(0, 3)).toEqual(['go', 'takeoff', 'rise']);
+  expect(samples.at(-1)!.state).toBe(await says('[data-shows]'));
+  // The trail that the page itself kept is the same.
+  const trail = await browser.page.getByTestId('trail').innerText();
+  const seen = trail.split(/\s*\n\s*/).filter((one) => !one.includes(':'));
+  expect(passed.slice(-seen.length + 1)).toEqual(seen.slice(1));
+}, 120_000);
+
+test('closed, it leaves nothing behind', async () => {
+  await look();
+  await click('stop time');
+  await browser.page.getByText('close the overlay').click();
+  expect(await browser.page.locator('[data-overlay]').count()).toBe(0);
+  // Time goes on, and the game is heard again.
+  await browser.page.keyboard.down('ArrowRight');
+  await browser.page.waitForSelector('[data-testid=state-go].showing');
+  await browser.page.keyboard.up('ArrowRight');
+  await browser.page.waitForSelector('[data-testid=state-stand].showing');
+}, 120_000);

@@ -1,0 +1,279 @@
+import type { Performer, Signal, SignalValue } from 'dot-hop';
+import { lastSwitchText } from 'dot-hop/explain';
+import { Recording } from 'dot-hop/rehearsal';
+import { drawPose } from '../draw.js';
+import type { Loop } from '../loop.js';
+import { element, say } from './dom.js';
+import { LadderRows } from './ladder.js';
+import { SignalRows } from './signals.js';
+import type { Hands } from './signals.js';
+import { colours, style } from './style.js';
+import { Timeline } from './timeline.js';
+
+/** What an overlay is told of the game. */
+export interface OverlayOptions {
+  readonly performer: Performer;
+  /** The images by file, as {@link loadCharacter} gives them. */
+  readonly images: Readonly<Record<string, CanvasImageSource>>;
+  /** The game's loop, so that it can be slowed down, stopped and stepped. Without it these buttons are left out. */
+  readonly loop?: Loop;
+  /** The file of the document, for the rehearsals that are copied; by default made from the character's name. */
+  readonly document?: string;
+  /** How far back one can look, in seconds; 10 by default. */
+  readonly seconds?: number;
+}
+
+/** How often the panel is brought up to date while nobody touches it, in milliseconds. */
+const every = 100;
+/** One press of the buttons that go frame by frame, in milliseconds: a picture of a usual display. */
+const frameTime = 1000 / 60;
+const stage = { width: 132, height: 128, scale: 2 };
+
+/** An overlay that is mounted. */
+export interface Overlay {
+  /** Takes it away; the performer goes on as if there had been none. */
+  destroy(): void;
+  readonly recording: Recording;
+}
+
+/**
+ * Puts a panel beside a game: signals to be set by hand while it runs, the ladder with lit terms, the last seconds to be looked
+ * at again frame by frame, slow motion, and what just happened as a rehearsal to be copied. It lives in an element of its
+ * own (a shadow root), asks nothing of the page, and costs nothing when it is not there.
+ */
+export function mountOverlay(options: OverlayOptions, into: HTMLElement = document.body): Overlay {
+  const panel = new Panel(options);
+  into.append(panel.host);
+  return panel;
+}
+
+class Panel implements Overlay, Hands {
+  readonly host = element('div', { 'data-overlay': '' });
+  readonly recording: Recording;
+  private readonly performer: Performer;
+  private readonly held = new Set<string>();
+  private readonly signals: SignalRows;
+  private readonly ladder: LadderRows;
+  private readonly timeline: Timeline;
+  private readonly time = element('input', {
+    className: 'time',
+    type: 'range',
+    step: 'any',
+    'aria-label': 'instant looked at',
+  });
+  private readonly canvas = element('canvas', {
+    width: stage.width * stage.scale,
+    height: stage.height * stage.scale,
+  });
+  private readonly state = element('b', { 'data-shows': '' });
+  private readonly facts = element('small');
+  private readonly because = element('div', { className: 'because' });
+  private readonly copied = element('textarea', {
+    readOnly: true,
+    hidden: true,
+    'aria-label': 'what happened as a rehearsal',
+  });
+  private readonly live: HTMLButtonElement;
+  private readonly heard: (name: string | Signal, value: SignalValue) => void;
+  /** The instant that is looked at; `undefined` while it follows the game. */
+  private cursor: number | undefined;
+  private drawn = 0;
+  /** How far it reaches back, in milliseconds. */
+  private readonly reach: number;
+  private frame: number;
+
+  constructor(private readonly options: OverlayOptions) {
+    const { performer, seconds = 10 } = options;
+    this.performer = performer;
+    this.reach = seconds * 1000;
+    this.recording = new Recording(performer, this.reach);
+    this.heard = performer.set.bind(performer);
+    // What a hand holds the game does not set.
+    Object.assign(performer, {
+      set: (signal: string | Signal, value: SignalValue): void => {
+        if (!this.held.has(typeof signal === 'string' ? signal : signal.name)) this.heard(signal, value);
+      },
+    });
+    this.signals = new SignalRows(performer, this);
+    this.ladder = new LadderRows(performer.controller);
+    this.timeline = new Timeline(this.recording, seconds);
+    this.live = button('live', 'follow the game', () => this.look(undefined));
+    this.time.addEventListener('input', () => this.look(Number(this.time.value)));
+    this.build();
+    this.frame = requestAnimationFrame((now) => this.tick(now));
+  }
+
+  destroy(): void {
+    cancelAnimationFrame(this.frame);
+    this.recording.stop();
+    if (this.options.loop !== undefined) this.options.loop.pace = 1;
+    this.host.remove();
+  }
+
+  hold(name: string, value: SignalValue): void {
+    this.held.add(name);
+    this.look(undefined);
+    this.heard(name, value);
+  }
+
+  letGo(name: string): void {
+    this.held.delete(name);
+  }
+
+  isHeld(name: string): boolean {
+    return this.held.has(name);
+  }
+
+  press(name: string): void {
+    this.look(undefined);
+    this.performer.pulse(name);
+  }
+
+  private build(): void {
+    const { performer, canvas } = this;
+    canvas.style.width = `${stage.width}px`;
+    canvas.style.height = `${stage.height}px`;
+    canvas.setAttribute('aria-label', `${performer.controller.name} as it stands at the instant looked at`);
+    const steps = [
+      button('‹', 'one frame back', () => this.look(this.instant - frameTime)),
+      button('›', 'one frame on', () => this.onward()),
+    ];
+    const copy = button(
+      'copy',
+      'what happened lately, as a file that plays it again',
+      () => void this.copy(),
+    );
+    const panel = element(
+      'section',
+      {
+        className: 'overlay',
+        'aria-label': `${performer.controller.name}: signals, states and the last seconds`,
+      },
+      element(
+        'div',
+        { className: 'stage' },
+        canvas,
+        element('div', { className: 'facts' }, this.state, this.facts, this.because),
+      ),
+      element('div', { className: 'row' }, ...this.paces(), ...steps, this.live, copy),
+      element('div', {}, this.timeline.part, this.time),
+      this.copied,
+      element('h2', {}, 'Signals, by hand'),
+      this.signals.part,
+      this.signals.presses,
+      element('h2', {}, 'States by rank: click one to ask why'),
+      this.ladder.answer,
+      this.ladder.part,
+    );
+    this.host.attachShadow({ mode: 'open' }).append(element('style', {}, style), panel);
+  }
+
+  /** The buttons of how fast time goes. */
+  private paces(): HTMLButtonElement[] {
+    const { loop } = this.options;
+    if (loop === undefined) return [];
+    const buttons = [
+      [0, 'stop'],
+      [0.1, '1/10'],
+      [0.25, '1/4'],
+      [1, 'run'],
+    ].map(([pace, label]) => {
+      const one = button(
+        String(label),
+        pace === 0 ? 'stop time' : `time goes ${String(label)} as fast`,
+        () => {
+          loop.pace = Number(pace);
+          if (pace !== 0) this.look(undefined);
+          for (const [i, other] of buttons.entries())
+            other.setAttribute('aria-pressed', String([0, 0.1, 0.25, 1][i] === loop.pace));
+        },
+      );
+      one.setAttribute('aria-pressed', String(loop.pace === pace));
+      return one;
+    });
+    return buttons;
+  }
+
+  private get instant(): number {
+    return this.cursor ?? this.performer.time;
+  }
+
+  /** @param time of the performer; `undefined` to follow the game */
+  private look(time: number | undefined): void {
+    // Whoever moves it sees it at the next picture.
+    this.drawn = 0;
+    this.cursor =
+      time === undefined ? undefined : Math.min(Math.max(time, this.recording.begins), this.performer.time);
+  }
+
+  /** One frame on: of what is recorded, and at its end of the game. */
+  private onward(): void {
+    const { loop } = this.options;
+    if (this.cursor !== undefined && this.cursor + frameTime < this.performer.time)
+      this.look(this.cursor + frameTime);
+    else {
+      this.look(undefined);
+      loop?.stepOnce();
+    }
+  }
+
+  private tick(now: number): void {
+    this.frame = requestAnimationFrame((next) => this.tick(next));
+    if (now - this.drawn < every) return;
+    this.drawn = now;
+    this.show();
+  }
+
+  private show(): void {
+    const { recording, performer, time } = this;
+    // What lies too far back is forgotten under the eyes of whoever looks at it.
+    if (this.cursor !== undefined && this.cursor < recording.begins) this.look(recording.begins);
+    time.min = String(recording.begins);
+    time.max = String(Math.max(performer.time, recording.begins + this.reach));
+    if (this.cursor === undefined) time.value = String(performer.time);
+    this.live.setAttribute('aria-pressed', String(this.cursor === undefined));
+    this.timeline.draw(this.instant);
+    const then = this.cursor === undefined ? performer : recording.at(this.cursor);
+    const why = then.why();
+    say(this.state, then.state);
+    say(
+      this.facts,
+      `${then.clip}, frame ${then.frameIndex}, facing ${then.facing}, ${(then.time / 1000).toFixed(2)} s`,
+    );
+    say(this.because, lastSwitchText(why));
+    this.drawStage(then);
+    this.signals.show(then);
+    this.ladder.show(why);
+  }
+
+  private drawStage(then: Performer): void {
+    const context = this.canvas.getContext('2d')!;
+    context.setTransform(stage.scale, 0, 0, stage.scale, 0, 0);
+    context.imageSmoothingEnabled = false;
+    context.clearRect(0, 0, stage.width, stage.height);
+    context.fillStyle = colours.line;
+    context.fillRect(0, stage.height - 12, stage.width, 1);
+    const { cell } = then.pose;
+    const scale = Math.max(1, Math.floor((stage.height - 12) / cell.frameHeight));
+    context.setTransform(stage.scale * scale, 0, 0, stage.scale * scale, 0, 0);
+    drawPose(context, this.options.images, then.pose, stage.width / 2 / scale, (stage.height - 12) / scale);
+  }
+
+  /** Shows what happened as a rehearsal, and puts it where it can be pasted from. */
+  private async copy(): Promise<void> {
+    const { name } = this.performer.controller;
+    const file = { dotHopRehearsal: 1, document: this.options.document ?? `${name}.dothop.yaml` };
+    const text = JSON.stringify({ ...file, ...this.recording.rehearsal() }, null, 1);
+    this.copied.value = text;
+    this.copied.hidden = false;
+    this.copied.select();
+    // Where the browser does not allow it, the text is there to be copied by hand.
+    await navigator.clipboard.writeText(text).catch(() => undefined);
+  }
+}
+
+function button(label: string, title: string, act: () => void): HTMLButtonElement {
+  const made = element('button', { type: 'button', title }, label);
+  made.addEventListener('click', act);
+  return made;
+}

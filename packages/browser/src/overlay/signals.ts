@@ -1,0 +1,125 @@
+import type { Performer, Signal, SignalValue } from 'dot-hop';
+import { element, say, short } from './dom.js';
+
+/** Sets signals; while a hand holds one, what the game sets is not heard. */
+export interface Hands {
+  hold(name: string, value: SignalValue): void;
+  letGo(name: string): void;
+  isHeld(name: string): boolean;
+  press(name: string): void;
+}
+
+/** A row for each signal: what it is, and a control to set it by hand. */
+export class SignalRows {
+  readonly part = element('div', { className: 'signals' });
+  /** The buttons of pulses. */
+  readonly presses = element('div', { className: 'presses' });
+  private readonly rows: ((performer: Performer) => void)[] = [];
+
+  constructor(performer: Performer, hands: Hands) {
+    for (const signal of performer.controller.tables.signals.values()) this.add(signal, hands);
+  }
+
+  /** @param performer as it stands, or as it stood at another instant */
+  show(performer: Performer): void {
+    for (const row of this.rows) row(performer);
+  }
+
+  private add(signal: Signal, hands: Hands): void {
+    const { name, kind } = signal;
+    const label = element('label', { className: 'name', htmlFor: `signal-${name}`, title: name }, name);
+    const shown = element('output', { 'data-signal': name });
+    const free = element(
+      'button',
+      { className: 'free', type: 'button', title: `let the game set ${name} again` },
+      'free',
+    );
+    free.addEventListener('click', () => hands.letGo(name));
+    const control = this.control(signal, hands, (show) =>
+      this.rows.push((performer) => {
+        show(performer.value(name));
+        free.classList.toggle('held', hands.isHeld(name));
+      }),
+    );
+    if (kind === 'pulse') this.presses.append(control);
+    else {
+      this.rows.push((performer) => say(shown, text(performer.value(name))));
+      this.part.append(label, control, shown, free);
+    }
+  }
+
+  private control(
+    { name, kind, options }: Signal,
+    hands: Hands,
+    each: (show: (value: SignalValue) => void) => void,
+  ): HTMLElement {
+    const id = `signal-${name}`;
+    switch (kind) {
+      case 'pulse': {
+        const button = element('button', { id, type: 'button', title: `press ${name}` }, name);
+        button.addEventListener('click', () => hands.press(name));
+        return button;
+      }
+      case 'flag': {
+        const box = element('input', { id, type: 'checkbox' });
+        box.addEventListener('change', () => hands.hold(name, box.checked));
+        each((value) => (box.checked = value === true));
+        return box;
+      }
+      case 'choice': {
+        const select = element('select', { id }, ...options.map((one) => element('option', {}, one)));
+        select.addEventListener('change', () => hands.hold(name, select.value));
+        each((value) => (select.value = String(value)));
+        return select;
+      }
+      case 'number': {
+        const slider = sliderOf(id, (value) => hands.hold(name, value));
+        each((value) => slider.show(value as number));
+        return slider.part;
+      }
+      case 'vector': {
+        const now: [number, number] = [0, 0];
+        const sliders = [0, 1].map((i) =>
+          sliderOf(i === 0 ? id : `${id}-y`, (value) => {
+            now[i] = value;
+            hands.hold(name, [now[0], now[1]]);
+          }),
+        );
+        each((value) =>
+          sliders.forEach((slider, i) => {
+            now[i] = (value as readonly number[])[i]!;
+            slider.show(now[i]);
+          }),
+        );
+        return element('span', { className: 'row' }, ...sliders.map(({ part }) => part));
+      }
+    }
+  }
+}
+
+/** A slider that grows with the values it has met: how far a number goes only the game knows. */
+function sliderOf(
+  id: string,
+  set: (value: number) => void,
+): { part: HTMLInputElement; show: (value: number) => void } {
+  const part = element('input', { id, type: 'range', step: 'any', min: '-1', max: '1' });
+  let isHeld = false;
+  part.addEventListener('input', () => set(Number(part.value)));
+  part.addEventListener('pointerdown', () => (isHeld = true));
+  part.addEventListener('pointerup', () => (isHeld = false));
+  const show = (value: number): void => {
+    const far = Math.ceil(Math.abs(value) * 1.25);
+    if (far > Number(part.max)) {
+      part.max = String(far);
+      part.min = String(-far);
+    }
+    if (!isHeld) part.value = String(value);
+  };
+  return { part, show };
+}
+
+function text(value: SignalValue): string {
+  if (typeof value === 'number') return short(value);
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  return typeof value === 'string' ? value : value.map(short).join(', ');
+}
