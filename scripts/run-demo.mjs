@@ -21,9 +21,14 @@ const round = path.join('demo', 'townsfolk', 'round.rehearsal.yaml');
 dotHop('preview', marlis, 'walk', '--dial', '--trail', round, '-o', file('dial.png'));
 say('4. a check: nothing that can never show, flickers or gets stuck');
 dotHop('check', wick, marlis);
-say('5. a rehearsal: six seconds of signals, without any game');
-dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '-o', file('evening.png'));
+dotHop('ladder', wick, '--when', 'grounded && moving');
+say('5. rehearsals, without any game: six seconds of signals, and an errand with a body that runs and leaps');
+dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o', file('evening.png'));
+dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '-o', file('errand.png'));
+say('6. what a game needs: one image, one document');
+dotHop('pack', wick, '-o', file('wick.json'));
 
 console.log(`
-The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, and stand, run and swing1 moving as .webp.
+The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, errand.png, wick.png (packed),
+and stand, run and swing1 moving as .webp.
 To play Wick and the townsfolk:  npm start`);

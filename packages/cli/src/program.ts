@@ -9,6 +9,8 @@ import { convert } from './commands/convert.js';
 import type { ConvertOptions } from './commands/convert.js';
 import { ladder } from './commands/ladder.js';
 import type { LadderOptions } from './commands/ladder.js';
+import { packCharacter } from './commands/pack.js';
+import type { PackCommandOptions } from './commands/pack.js';
 import { newCharacter } from './commands/new.js';
 import { preview } from './commands/preview.js';
 import type { PreviewOptions } from './commands/preview.js';
@@ -155,16 +157,21 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
 
   program
     .command('convert')
-    .description('a document as YAML or JSON, its clips as a CSV table; and a table back into a document')
+    .description(
+      'a document as YAML, JSON or a state chart (SCXML 1.0), its clips as a CSV table, and back from one',
+    )
     .argument('<document>', 'the character')
-    .option('-o, --out <file>', 'write it here, as .yaml, .json or .csv')
-    .addOption(new Option('--to <format>', 'what to print without -o').choices(['yaml', 'json', 'csv']))
+    .option('-o, --out <file>', 'write it here, as .yaml, .json, .csv or .scxml')
+    .addOption(
+      new Option('--to <format>', 'what to print without -o').choices(['yaml', 'json', 'csv', 'scxml']),
+    )
     .option('--clips <table.csv>', 'take the clips of this table over into the document')
     .addHelpText(
       'after',
       example(
         'dot-hop convert demo/wick.dothop.yaml --to csv',
         'dot-hop convert demo/wick.dothop.yaml -o wick-copy.dothop.json',
+        'dot-hop convert demo/wick.dothop.yaml -o wick.scxml',
       ),
     )
     .action(async (document: string, options: ConvertOptions) =>
@@ -176,9 +183,18 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .description('the states by rank with conditions, hops and follow-ups: a table, one picture with -o')
     .argument('<document>', 'the character')
     .option('-o, --out <file.png>', 'draw it here')
+    .option('--winners', 'print who takes over in which situation instead: the first row that fits')
+    .option('--when <condition>', 'who takes over in situations of this kind, such as "grounded && moving"')
     .addOption(new Option('--csv', 'print the table as CSV').conflicts('json'))
     .option('--json', 'print it as JSON')
-    .addHelpText('after', example('dot-hop ladder demo/wick.dothop.yaml -o ladder.png'))
+    .addHelpText(
+      'after',
+      example(
+        'dot-hop ladder demo/wick.dothop.yaml -o ladder.png',
+        'dot-hop ladder demo/wick.dothop.yaml --winners',
+        'dot-hop ladder demo/wick.dothop.yaml --when "grounded && moving"',
+      ),
+    )
     .action(async (document: string, options: LadderOptions) =>
       finish(await ladder(document, options, output)),
     );
@@ -187,6 +203,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .command('check')
     .description('finds what can never show, what flickers, what gets stuck, before any game runs')
     .argument('<document...>', 'characters')
+    .option('-o, --out <file.png>', 'draw the ladder with what was found here')
     .option('--accepted', 'show what the documents accept too')
     .option('--json', 'print what was found as JSON')
     .addOption(new Option('--sarif', 'print it as SARIF 2.1, for editors and code hosts').conflicts('json'))
@@ -194,7 +211,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       'after',
       example(
         'dot-hop check demo/wick.dothop.yaml demo/townsfolk/marlis.dothop.yaml',
-        'dot-hop check demo/wick.dothop.yaml --accepted',
+        'dot-hop check demo/wick.dothop.yaml --accepted -o check.png',
       ),
     )
     .action(async (files: string[], options: CheckOptions) => finish(await check(files, options, output)));
@@ -202,18 +219,46 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
   program
     .command('rehearse')
     .description('runs scripts of signals without a game; tells what happened and what was not as expected')
-    .argument('<rehearsal...>', 'rehearsals in YAML or JSON')
+    .argument('<rehearsal...>', 'rehearsals in YAML or JSON, or folders with *.rehearsal.yaml or .json')
     .option('-o, --out <file.png>', 'draw what happened here')
     .option('-q, --quiet', 'print only what was not as expected')
+    .option('-w, --watch', 'run again whenever a file beside them changes')
     .option('--json', 'print what happened as JSON')
     .addOption(
       new Option('--junit', 'print what came of the expectations as JUnit XML, for test reports').conflicts(
         'json',
       ),
     )
-    .addHelpText('after', example('dot-hop rehearse demo/evening.rehearsal.yaml -o evening.png'))
+    .addHelpText(
+      'after',
+      example(
+        'dot-hop rehearse demo/evening.rehearsal.yaml -o evening.png',
+        'dot-hop rehearse demo/errand.rehearsal.yaml demo/townsfolk --quiet',
+      ),
+    )
     .action(async (files: string[], options: RehearseOptions) =>
       finish(await rehearse(files, options, output)),
+    );
+
+  program
+    .command('pack')
+    .description('one image and one document with only what the game needs')
+    .argument('<document>', 'the character')
+    .requiredOption(
+      '-o, --out <file>',
+      'write the document here, as .json or .yaml; the image lies beside it as .png',
+    )
+    .option(
+      '--padding <pixels>',
+      'empty pixels between drawings and at the edge (default: 2)',
+      wholeNumber(0, 16_384),
+    )
+    .option('--power-of-two', 'widths and heights of 256, 512, 1024, ...')
+    .option('--most <pixels>', 'the largest width and height (default: 4096)', wholeNumber(0, 16_384))
+    .option('--json', 'print what came of it as JSON')
+    .addHelpText('after', example('dot-hop pack demo/townsfolk/marlis.dothop.yaml -o packed-marlis.json'))
+    .action(async (document: string, options: PackCommandOptions) =>
+      finish(await packCharacter(document, options, output)),
     );
 
   return program;

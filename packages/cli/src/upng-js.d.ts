@@ -5,13 +5,13 @@ declare module 'upng-js' {
     readonly frames: readonly { readonly delay: number }[];
   }
   interface Upng {
-    /** `colours` 0 keeps all; `delays` are milliseconds. */
+    /** `colours` 0 keeps all; `delays` are milliseconds, for a picture that moves. */
     encode(
       frames: readonly ArrayBuffer[],
       width: number,
       height: number,
       colours: number,
-      delays: readonly number[],
+      delays?: readonly number[],
     ): ArrayBuffer;
     decode(file: ArrayBuffer): Decoded;
     /** Each frame as red, green, blue and alpha. */

@@ -26,7 +26,7 @@ test('the demo has nothing that is not accepted with a reason', () => {
   const { code, out } = check('wick.dothop.yaml', ...people);
   expect(code).toBe(0);
   expect(out.match(/nothing found/g)).toHaveLength(5);
-  expect(out).toContain('nothing found; 2 accepted (--accepted shows them)');
+  expect(out).toContain('nothing found; 4 accepted (--accepted shows them)');
   expect(check('wick.dothop.yaml', '--accepted').out).toContain('accepted: vy passes 0 once in a hop');
 });
 
@@ -101,7 +101,7 @@ test('SARIF names its rules, the places, and what is accepted', () => {
   };
   expect(log.version).toBe('2.1.0');
   const [{ tool, results }] = log.runs as [(typeof log.runs)[0]];
-  expect(results).toHaveLength(9);
+  expect(results).toHaveLength(11);
   for (const { ruleId, ruleIndex, level, message, locations } of results) {
     expect(tool.driver.rules[ruleIndex]!.id).toBe(ruleId);
     expect(['error', 'warning', 'note']).toContain(level);
@@ -112,7 +112,7 @@ test('SARIF names its rules, the places, and what is accepted', () => {
     expect(region.startColumn).toBeGreaterThan(0);
   }
   const suppressed = results.filter(({ suppressions }) => suppressions !== undefined);
-  expect(suppressed.map(({ suppressions }) => suppressions![0]!.kind)).toEqual(['inSource', 'inSource']);
+  expect(suppressed.map(({ suppressions }) => suppressions![0]!.kind)).toEqual(Array(4).fill('inSource'));
 });
 
 test('two forms at once are misuse; standard input has its name', () => {
@@ -138,6 +138,73 @@ test('a document that cannot be compiled is misuse, and told as ever', () => {
   const { code, err } = check('broken.yaml');
   expect(code).toBe(2);
   expect(err).toContain('broken.yaml:2:8 clips: expected clips by name, not 3');
+});
+
+test('one that cannot be compiled keeps no other from being checked, and stands in every report', () => {
+  writeFileSync(path.join(folder, 'broken.yaml'), 'dotHop: 1\nclips: 3\n');
+  const both = ['broken.yaml', 'townsfolk/pim.dothop.yaml'];
+  expect(check(...both)).toMatchObject({ code: 2, out: expect.stringContaining('nothing found') as string });
+  const json = check(...both, '--json');
+  const [broken, pim] = JSON.parse(json.out) as [{ problems: object[] }, { findings: object[] }];
+  expect([json.code, pim.findings]).toEqual([2, []]);
+  expect(broken.problems).toContainEqual(
+    expect.objectContaining({
+      code: 'field-kind',
+      path: 'clips',
+      line: 2,
+      column: 8,
+      message: 'expected clips by name, not 3',
+    }),
+  );
+  const log = JSON.parse(check(...both, '--sarif').out) as {
+    runs: [
+      { tool: { driver: { rules: { id: string }[] } }; results: { ruleId: string; ruleIndex: number }[] },
+    ];
+  };
+  const [{ tool, results }] = log.runs;
+  expect(results.map(({ ruleId }) => ruleId)).toContain('field-kind');
+  for (const { ruleId, ruleIndex } of results) expect(tool.driver.rules[ruleIndex]!.id).toBe(ruleId);
+});
+
+test('what was found is drawn into the ladder: the same one, with all of it below', async () => {
+  const size = async (file: string) => (await sharp(path.join(folder, file)).metadata()).height;
+  expect(check('faulty-rules.dothop.yaml', '-o', 'found.png').code).toBe(1);
+  runIn(folder, ['ladder', 'faulty-rules.dothop.yaml', '-o', 'ladder.png']);
+  expect((await size('found.png')) - (await size('ladder.png'))).toBeGreaterThan(7 * 50);
+  // In the colour of an error, at the rung of the state that never shows.
+  const { data, info } = await sharp(path.join(folder, 'found.png'))
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const reds = Array.from({ length: info.height }, (_, y) => y).filter((y) =>
+    Array.from({ length: 40 }, (_, x) => (y * info.width + 255 + x) * 3).some(
+      (at) => data.subarray(at, at + 3).join() === '240,113,106',
+    ),
+  );
+  // The fourth rung of nine, and nowhere else on the ladder.
+  const rungs = new Set(reds.filter((y) => y < 74 + 9 * 66).map((y) => Math.floor((y - 74) / 66)));
+  expect([...rungs]).toEqual([3]);
+  expect(check('wick.dothop.yaml', '-o', 'wick-check.png').code).toBe(0);
+  expect(check('wick.dothop.yaml', 'townsfolk/pim.dothop.yaml', '-o', 'x.png')).toMatchObject({
+    code: 2,
+    err: 'dot-hop: -o x.png is for one document; 2 were given\n',
+  });
+  expect(check('wick.dothop.yaml', '-o', 'x.svg').err).toContain('a check is drawn as .png');
+});
+
+test('a check measures the drawings too: the faulty sheet has every fault that drawings can have', () => {
+  for (const file of ['faulty.dothop.yaml', 'faulty.png'])
+    cpSync(path.join(root, 'demo', file), path.join(folder, file));
+  const { code, out } = check('faulty.dothop.yaml', '--json');
+  expect(code).toBe(1);
+  const [{ findings: found }] = JSON.parse(out) as [{ findings: { code: string; path: string }[] }];
+  expect([...new Set(found.map((one) => one.code))].sort()).toEqual(
+    [
+      ...['foot-line', 'clip-foot-line', 'centre-jump', 'width-jump', 'box-differs', 'cell-empty'],
+      ...['cells-equal', 'cell-cut', 'cell-size'],
+    ].sort(),
+  );
+  expect(found.find((one) => one.code === 'box-differs')!.path).toBe('clips.walk');
 });
 
 describe('dot-hop ladder', () => {
@@ -168,6 +235,30 @@ describe('dot-hop ladder', () => {
     for (let i = 0; i < data.length; i += 3) colours.add(data.subarray(i, i + 3).join());
     // The mark of a state, the lamp of the rungs, and the red of Wick's hair.
     for (const colour of ['232,163,61', '255,201,92', '138,68,50']) expect(colours).toContain(colour);
+  });
+
+  test('tells who takes over in which situation, also in those of one question', () => {
+    const rows = runIn(folder, ['ladder', 'wick.dothop.yaml', '--winners']).out.trimEnd().split('\n');
+    expect(rows[4]).toMatch(/^ +30 {2}takeoff +\+ jump {3}\+ footing +rise land go doze +jump, footing$/);
+    expect(rows.find((row) => row.includes(' land  '))).toContain('as it comes:   + footing');
+    expect(rows.at(-1)).toMatch(/^ +0 {2}stand +else/);
+    const asked = ['ladder', 'wick.dothop.yaml', '--when', 'grounded && moving'];
+    const lines = runIn(folder, [...asked, '--csv'])
+      .out.trimEnd()
+      .split('\n');
+    expect(lines[0]!.split(',').slice(0, 5)).toEqual(['rank', 'state', 'once', 'blow', 'splash']);
+    expect(lines.map((line) => line.split(',')[1])).toEqual([
+      ...['state', 'knocked', 'splashed', 'swing1', 'takeoff', 'land', 'go', 'go', 'stand'],
+    ]);
+    const winners = JSON.parse(runIn(folder, [...asked, '--json']).out) as {
+      state: string;
+      terms: object[];
+    }[];
+    expect(winners[3]).toMatchObject({ state: 'takeoff', terms: [{ text: 'jump', on: true }] });
+    expect(runIn(folder, ['ladder', 'wick.dothop.yaml', '--when', 'grunded'])).toMatchObject({
+      code: 2,
+      err: 'dot-hop: --when "grunded": there is no signal "grunded"; did you mean "grounded"?\n',
+    });
   });
 
   test('is written as .png only', () => {

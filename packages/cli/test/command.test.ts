@@ -352,49 +352,6 @@ describe('dot-hop cells --measure', () => {
   });
 });
 
-describe('dot-hop rehearse', () => {
-  test('prints what happened and that all was as expected', () => {
-    const { code, out } = dotHop(['rehearse', 'evening.rehearsal.yaml', '-o', 'evening.png']);
-    expect(code).toBe(0);
-    expect(out).toMatch(/1760\.0 ms {4}pulse jump\n\s+takeoff\s+from stand: ranks higher/);
-    expect(out).toContain('all 10 expectations met');
-    expect(existsSync(path.join(folder, 'evening.png'))).toBe(true);
-  });
-
-  test('a script asks for states, and what was refused is told', () => {
-    cpSync(path.join(root, 'demo/gulls.rehearsal.yaml'), path.join(folder, 'gulls.rehearsal.yaml'));
-    const { code, out } = dotHop(['rehearse', 'gulls.rehearsal.yaml']);
-    expect(code).toBe(0);
-    expect(out).toMatch(/6400\.0 ms {4}ask doze: not granted/);
-    expect(out).toMatch(/ 620\.0 ms {2}swing2\s+from swing1: hop/);
-    const traceOf = (file: string) =>
-      (
-        JSON.parse(dotHop(['rehearse', file, '--json']).out) as [{ trace: { kind: string; name: string }[] }]
-      )[0].trace;
-    const asked = { kind: 'ask', at: 6400, name: 'doze', granted: false };
-    expect(traceOf('gulls.rehearsal.yaml')).toContainEqual(asked);
-    const changed = { kind: 'gait', at: 850, name: 'run', from: 'walk' };
-    expect(traceOf('evening.rehearsal.yaml')).toContainEqual(changed);
-  });
-
-  test('exits with 1 and says why when something was not', () => {
-    change('evening.rehearsal.yaml', '{ at: 500, state: go }', '{ at: 500, state: rise }');
-    const { code, out } = dotHop(['rehearse', 'evening.rehearsal.yaml', '--quiet']);
-    expect(code).toBe(1);
-    expect(out).toContain('NOT MET 2. at 500 ms: state rise\n           instead: state go');
-    expect(out).toContain('while !grounded && vy < 0   + grounded   - vy < 0 (vy 0)');
-    expect(out).toContain('1 of 10 expectations not met');
-    const json = JSON.parse(dotHop(['rehearse', 'evening.rehearsal.yaml', '--json']).out) as {
-      expectations: { met: boolean }[];
-    }[];
-    expect(json[0]!.expectations.map(({ met }) => met)).toEqual([
-      true,
-      false,
-      ...new Array<boolean>(8).fill(true),
-    ]);
-  });
-});
-
 describe('misuse exits with 2, in one clear message, and writes nothing', () => {
   const before = ['evening.rehearsal.yaml', 'wick.dothop.yaml', 'wick.png'];
 
@@ -491,16 +448,20 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
 });
 
 describe('help', () => {
-  test.each([['cells'], ['preview'], ['convert'], ['rehearse']])(
+  test.each([['cells'], ['preview'], ['convert'], ['rehearse'], ['ladder'], ['check'], ['pack']])(
     'of %s has an example that works on the demo data',
     (command) => {
       const { code, out } = dotHop([command, '--help']);
       expect(code).toBe(0);
       const examples = [...out.matchAll(/^ {2}dot-hop (.*)$/gm)].map((found) =>
-        found[1]!.replaceAll('demo/', '').split(' '),
+        found[1]!
+          .replaceAll('demo/', '')
+          .match(/"[^"]*"|\S+/g)!
+          .map((word) => word.replaceAll('"', '')),
       );
       expect(examples.length).toBeGreaterThan(0);
-      cpSync(path.join(root, 'demo/townsfolk'), path.join(folder, 'townsfolk'), { recursive: true });
+      for (const name of ['townsfolk', 'errand.rehearsal.yaml'])
+        cpSync(path.join(root, 'demo', name), path.join(folder, name), { recursive: true });
       for (const args of examples) expect(dotHop(args)).toMatchObject({ code: 0 });
     },
   );

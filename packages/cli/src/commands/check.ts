@@ -1,8 +1,17 @@
-import { pathText } from 'dot-hop';
+import path from 'node:path';
+import { pathText, problemText } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import type { CheckResult, Finding, Severity } from 'dot-hop/check';
+import { DocumentError } from 'dot-hop/document';
+import { measureClips } from 'dot-hop/pixels';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
+import { isBroken } from '../checked.js';
+import type { Broken, Checked, PlacedFinding } from '../checked.js';
+import { writeWhole } from '../files.js';
+import { Misuse } from '../misuse.js';
+import { ladderPicture } from '../picture/ladder-picture.js';
+import type { Remark } from '../picture/ladder-picture.js';
 import { sarifOf } from '../sarif.js';
 import { exit, indented, printJson } from './command.js';
 import type { Output } from './command.js';
@@ -11,55 +20,105 @@ import type { Output } from './command.js';
 export interface CheckOptions {
   readonly json?: boolean;
   readonly sarif?: boolean;
+  /** Draw the ladder with what was found here. */
+  readonly out?: string;
   /** Print what the documents accept too. */
   readonly accepted?: boolean;
 }
 
-/** A finding with its place in the file. */
-export interface PlacedFinding extends Finding {
-  readonly file: string;
-  readonly line: number;
-  readonly column: number;
-}
-
-/** A document that was checked. */
-export interface Checked {
-  readonly character: Character;
-  readonly result: CheckResult;
-  /** In the order of the file. */
-  readonly findings: readonly PlacedFinding[];
-}
-
-/** Checks documents. Exit code 1 when anything was found that is neither a note nor accepted. */
+/** Checks documents. Exit code 2 when one cannot be compiled (the others are checked all the same); 1 when anything was found that is neither a note nor accepted. */
 export async function check(
   files: readonly string[],
   options: CheckOptions,
   output: Output,
 ): Promise<number> {
-  const checked: Checked[] = [];
-  for (const file of files) checked.push(checkOne(await loadCharacter(file)));
-  if (options.sarif === true) printJson(output, sarifOf(checked));
-  else if (options.json === true) printJson(output, checked.map(plain));
-  else for (const one of checked) print(one, options.accepted ?? false, output);
-  const counts = checked.some(({ findings }) => findings.some(weighs));
+  if (options.out !== undefined && files.length > 1)
+    throw new Misuse(`-o ${options.out} is for one document; ${files.length} were given`);
+  if (options.out !== undefined && path.extname(options.out).toLowerCase() !== '.png')
+    throw new Misuse(`-o ${options.out}: a check is drawn as .png`);
+  const all: (Checked | Broken)[] = [];
+  for (const file of files) all.push(await checkFile(file));
+  if (options.sarif === true) printJson(output, sarifOf(all));
+  else if (options.json === true) printJson(output, all.map(plain));
+  else
+    for (const one of all)
+      if (isBroken(one)) output.note(new DocumentError(one.problems).message);
+      else print(one, options.accepted ?? false, output);
+  const [first] = all;
+  if (options.out !== undefined && first !== undefined && !isBroken(first)) {
+    await writeWhole(options.out, await pictureOf(first, options.accepted ?? false));
+    output.note(`ladder with what was found in ${options.out}`);
+  }
+  if (all.some(isBroken)) return exit.misuse;
+  const counts = all.some((one) => !isBroken(one) && one.findings.some(weighs));
   return counts ? exit.failed : exit.well;
+}
+
+function pictureOf(
+  { character: { controller, images }, findings }: Checked,
+  withAccepted: boolean,
+): Promise<Buffer> {
+  const told = findings.filter(({ accepted }) => withAccepted || accepted === undefined);
+  const list = told.map(({ path: place, code, severity, line, message, accepted }): Remark => ({
+    state:
+      place[0] === 'states'
+        ? String(place[1])
+        : place[0] === 'rest'
+          ? controller.states[controller.rest]!.name
+          : undefined,
+    severity,
+    head: `${accepted === undefined ? severity : `accepted ${severity}`}  ${code}  ${pathText(place)}, line ${line}`,
+    text: accepted === undefined ? message : `${message} Accepted: ${accepted}`,
+  }));
+  return ladderPicture(controller, images, { list, verdict: summaryOf(findings) });
+}
+
+/** How much was found, in words. */
+function summaryOf(findings: readonly Finding[]): string {
+  const open = findings.filter(({ accepted }) => accepted === undefined);
+  const told = (['error', 'warning', 'note'] as const).flatMap((severity) => {
+    const count = open.filter((one) => one.severity === severity).length;
+    return count === 0 ? [] : [`${count} ${severity}${count === 1 ? '' : 's'}`];
+  });
+  const accepts = findings.length - open.length;
+  const aside = accepts > 0 ? `; ${accepts} accepted` : '';
+  return (told.length === 0 ? 'nothing found' : told.join(', ')) + aside;
+}
+
+async function checkFile(file: string): Promise<Checked | Broken> {
+  try {
+    return checkOne(await loadCharacter(file));
+  } catch (error) {
+    if (!(error instanceof DocumentError)) throw error;
+    return { file: error.problems[0]!.file, problems: error.problems };
+  }
 }
 
 const weighs = ({ severity, accepted }: Finding): boolean => severity !== 'note' && accepted === undefined;
 
 function checkOne(character: Character): Checked {
-  const { source } = character.document;
-  const result = checkController(character.controller);
+  const { controller, images, document } = character;
+  const { source } = document;
+  const { findings: drawings } = measureClips([...controller.clips.values()], (image) => images.get(image)!);
+  const result = checkController(controller, { drawings });
   const findings = result.findings.map((one): PlacedFinding => ({
     ...one,
     file: source.file,
     ...source.place(one.path, 0, 'key'),
   }));
   findings.sort((a, b) => a.line - b.line || a.column - b.column);
-  return { character, result, findings };
+  return { file: source.file, character, result, findings };
 }
 
-function plain({ character, result, findings }: Checked): unknown {
+function plain(one: Checked | Broken): unknown {
+  if (isBroken(one)) {
+    const problems = one.problems.map((problem) => {
+      const { code, path, line, column, values } = problem;
+      return { code, path: pathText(path), line, column, message: problemText(problem), values };
+    });
+    return { document: one.file, problems };
+  }
+  const { character, result, findings } = one;
   const { situations, tried, givenUp } = result;
   return {
     document: character.file,
@@ -91,13 +150,8 @@ function print({ character, result, findings }: Checked, withAccepted: boolean, 
     if (accepted !== undefined) output.line(`      ${paint.dim(`accepted: ${accepted}`)}`);
   }
   const open = findings.filter(({ accepted }) => accepted === undefined);
-  const told = (['error', 'warning', 'note'] as const).flatMap((severity) => {
-    const count = open.filter((one) => one.severity === severity).length;
-    return count === 0 ? [] : [`${count} ${severity}${count === 1 ? '' : 's'}`];
-  });
-  const accepts = findings.length - open.length;
-  const aside = accepts > 0 ? `; ${accepts} accepted${withAccepted ? '' : ' (--accepted shows them)'}` : '';
-  const summary = told.length === 0 ? `nothing found${aside}` : `${told.join(', ')}${aside}`;
+  const hidden = !withAccepted && open.length < findings.length ? ' (--accepted shows them)' : '';
+  const summary = summaryOf(findings) + hidden;
   output.line(`  ${open.some(weighs) ? paint.red(summary) : paint.green(summary)}`);
   output.line(`  ${paint.dim(examined(result))}`);
 }

@@ -4,6 +4,7 @@ import { loadCharacter } from '../character.js';
 import { readClipTable, writeClipTable } from '../clip-table.js';
 import { readText, writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
+import { chartOf } from '../scxml/chart.js';
 import { exit } from './command.js';
 import type { Output } from './command.js';
 
@@ -17,7 +18,7 @@ export interface ConvertOptions {
 
 const timing = ['fps', 'ms', 'lasts'] as const;
 
-/** Writes a document as YAML or JSON, or its clips as a table; and takes a table of clips over into a document. */
+/** Writes a document as YAML, JSON or a state chart, or its clips as a table; and takes a table of clips over into a document. */
 export async function convert(file: string, options: ConvertOptions, output: Output): Promise<number> {
   const to = options.to ?? formatOf(options.out) ?? 'yaml';
   let text = await readText(file);
@@ -25,12 +26,16 @@ export async function convert(file: string, options: ConvertOptions, output: Out
     text = takeOver(text, readClipTable(await readText(options.clips), options.clips));
   const character = await loadCharacter(file, text);
   const { definition } = character.document;
+  const chart = to === 'scxml' ? chartOf(character.controller) : undefined;
+  for (const one of chart?.leftOut ?? []) output.note(`not in the chart: ${one}`);
   const written =
-    to === 'csv'
-      ? `${writeClipTable(definition, character.controller)}\n`
-      : to === 'json'
-        ? `${JSON.stringify(definition, null, 2)}\n`
-        : parseDocument(text).toString({ lineWidth: 0 });
+    chart !== undefined
+      ? chart.text
+      : to === 'csv'
+        ? `${writeClipTable(definition, character.controller)}\n`
+        : to === 'json'
+          ? `${JSON.stringify(definition, null, 2)}\n`
+          : parseDocument(text).toString({ lineWidth: 0 });
   if (options.out === undefined) output.line(written.trimEnd());
   else {
     await writeWhole(options.out, written);
@@ -41,11 +46,13 @@ export async function convert(file: string, options: ConvertOptions, output: Out
 
 function formatOf(out: string | undefined): string | undefined {
   if (out === undefined) return undefined;
-  const format = { '.json': 'json', '.csv': 'csv', '.yaml': 'yaml', '.yml': 'yaml' }[
+  const format = { '.json': 'json', '.csv': 'csv', '.yaml': 'yaml', '.yml': 'yaml', '.scxml': 'scxml' }[
     path.extname(out).toLowerCase()
   ];
   if (format === undefined)
-    throw new Misuse(`-o ${out}: a document is written as .yaml or .json, its clips as .csv`);
+    throw new Misuse(
+      `-o ${out}: a document is written as .yaml or .json, its clips as .csv, its states as .scxml`,
+    );
   return format;
 }
 

@@ -1,6 +1,11 @@
 import path from 'node:path';
+import { DotHopError, problemText } from 'dot-hop';
 import type { Controller, State } from 'dot-hop';
+import { whoWins } from 'dot-hop/check';
+import type { Winner } from 'dot-hop/check';
+import { compileDocument } from 'dot-hop/document';
 import { loadCharacter } from '../character.js';
+import type { Character } from '../character.js';
 import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
 import { ladderPicture } from '../picture/ladder-picture.js';
@@ -13,17 +18,28 @@ export interface LadderOptions {
   readonly out?: string;
   readonly csv?: boolean;
   readonly json?: boolean;
+  /** Print who wins in which situation in place of the states. */
+  readonly winners?: boolean;
+  /** Only the situations in which this condition is true. */
+  readonly when?: string;
 }
 
-/** The states by rank with their conditions and ways: as a picture, or as a table. */
+/** The states by rank with their conditions and ways, as a picture or a table; or who wins in which situation. */
 export async function ladder(file: string, options: LadderOptions, output: Output): Promise<number> {
-  const { controller, images } = await loadCharacter(file);
+  const character = await loadCharacter(file);
+  const { controller, images } = character;
   if (options.out !== undefined) {
     if (path.extname(options.out).toLowerCase() !== '.png')
       throw new Misuse(`-o ${options.out}: a ladder is written as .png`);
     await writeWhole(options.out, await ladderPicture(controller, images));
     output.note(`ladder of ${controller.states.length} states in ${options.out}`);
   }
+  if (options.winners === true || options.when !== undefined) printWinners(character, options, output);
+  else printRungs(controller, options, output);
+  return exit.well;
+}
+
+function printRungs(controller: Controller, options: LadderOptions, output: Output): void {
   const rungs = controller.order.map((index) => plain(controller, controller.states[index]!));
   const columns = ['rank', 'state', 'kind', 'while', 'when', 'ways'];
   const rows = rungs.map(({ rank, state, kind, while: during, when, ways }) => {
@@ -33,7 +49,64 @@ export async function ladder(file: string, options: LadderOptions, output: Outpu
   if (options.json === true) printJson(output, rungs);
   else if (options.csv === true) output.line(csv(columns, rows));
   else printTable(output, columns, rows);
-  return exit.well;
+}
+
+/** Who wins in which situation, read from the top: the first row that fits. */
+function printWinners(character: Character, options: LadderOptions, output: Output): void {
+  const { controller, question } = asked(character, options.when);
+  const winners = whoWins(controller, question);
+  if (options.json === true) {
+    printJson(output, winners);
+    return;
+  }
+  const terms = [...new Set(winners.flatMap((one) => one.terms.map(({ text }) => text)))];
+  const mark = ({ terms: wanted }: Winner, term: string): string => {
+    const found = wanted.find(({ text }) => text === term);
+    return found === undefined ? '' : found.on ? 'yes' : 'no';
+  };
+  if (options.csv === true) {
+    const head = ['rank', 'state', 'once', ...terms, 'over', 'example'];
+    const rows = winners.map((one) => [
+      one.rank,
+      one.state,
+      one.once ? 'yes' : '',
+      ...terms.map((term) => mark(one, term)),
+      one.over.join(' '),
+      one.example,
+    ]);
+    output.line(csv(head, rows));
+    return;
+  }
+  const { paint } = output;
+  const rows = winners.map((one) => [
+    one.rank,
+    one.state,
+    (one.once ? 'as it comes:   ' : '') + termsText(one, one === winners[winners.length - 1]),
+    one.over.join(' '),
+    one.example,
+  ]);
+  if (options.when !== undefined) output.line(`when ${paint.bold(options.when)}:`);
+  printTable(output, ['rank', 'takes over', 'the first that fits: + on, - off', 'over', 'for example'], rows);
+}
+
+function termsText({ terms }: Winner, isLast: boolean): string {
+  if (terms.length === 0) return isLast ? 'else' : 'always';
+  return terms.map(({ text, on }) => (on ? `+ ${text}` : `- ${text}`)).join('   ');
+}
+
+/** The controller with a question about its signals, as far as one is asked. */
+function asked(
+  { controller, document, images }: Character,
+  when: string | undefined,
+): { controller: Controller; question?: Controller['questions'][number] } {
+  if (when === undefined) return { controller };
+  try {
+    const asking = compileDocument(document, { images: Object.fromEntries(images), questions: [when] });
+    return { controller: asking, question: asking.questions[0]! };
+  } catch (error) {
+    if (!(error instanceof DotHopError)) throw error;
+    throw new Misuse(`--when ${JSON.stringify(when)}: ${problemText(error.problems[0]!)}`);
+  }
 }
 
 interface Rung {

@@ -1,9 +1,14 @@
+import { once } from 'node:events';
+import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
+import { watch as watchFiles } from 'chokidar';
+import { DotHopError } from 'dot-hop';
+import type { Source } from 'dot-hop/document';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import type { Outcome, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
-import { readText, writeWhole } from '../files.js';
+import { fileTrouble, readText, writeWhole } from '../files.js';
 import { junitOf } from '../junit.js';
 import { Misuse } from '../misuse.js';
 import { tracePicture } from '../picture/trace-picture.js';
@@ -16,36 +21,136 @@ export interface RehearseOptions {
   readonly json?: boolean;
   readonly junit?: boolean;
   readonly quiet?: boolean;
+  /** Run again whenever a file beside the rehearsals changes. */
+  readonly watch?: boolean;
 }
 
 /** A rehearsal that was run. */
 export interface Run {
   readonly file: string;
+  readonly source: Source;
   readonly character: Character;
   readonly result: RehearsalResult;
 }
 
-/** Runs rehearsals, prints what happened and what was not as expected. Exit code 1 when anything was not. */
+/** A rehearsal that could not be run. */
+export interface BrokenRun {
+  readonly file: string;
+  readonly error: Misuse | DotHopError;
+}
+
+const isBroken = (one: Run | BrokenRun): one is BrokenRun => 'error' in one;
+
+/**
+ * Runs rehearsals, prints what happened and what was not as expected. Exit code 2 when one cannot be run (the others are all
+ * the same); 1 when anything was not as expected.
+ */
 export async function rehearse(
+  files: readonly string[],
+  options: RehearseOptions,
+  output: Output,
+): Promise<number> {
+  if (options.watch === true) return watch(files, options, output);
+  return rehearseAll(await rehearsalsAmong(files), options, output);
+}
+
+async function rehearseAll(
   files: readonly string[],
   options: RehearseOptions,
   output: Output,
 ): Promise<number> {
   if (options.out !== undefined && files.length > 1)
     throw new Misuse(`-o ${options.out} is for one rehearsal; ${files.length} were given`);
-  const runs: Run[] = [];
-  for (const file of files) runs.push(await runFile(file));
-  const unmet = runs.flatMap(({ result }) => result.outcomes.filter(({ met }) => !met)).length;
-  if (options.junit === true) output.line(junitOf(runs));
-  else if (options.json === true) printJson(output, runs.map(plainRun));
-  else for (const one of runs) print(one, options.quiet ?? false, output);
-  if (options.out !== undefined) {
+  const all: (Run | BrokenRun)[] = [];
+  for (const file of files) all.push(await tryFile(file));
+  if (options.junit === true) output.line(junitOf(all));
+  else if (options.json === true) printJson(output, all.map(plainRun));
+  else for (const one of all) if (!isBroken(one)) print(one, options.quiet ?? false, output);
+  for (const { error } of all.filter(isBroken))
+    output.note(error instanceof Misuse ? `dot-hop: ${error.message}` : error.message);
+  const runs = all.filter((one): one is Run => !isBroken(one));
+  if (options.out !== undefined && runs.length > 0) {
     const { file, character, result } = runs[0]!;
     const picture = await tracePicture(path.basename(file), result, character.controller, character.images);
     await writeWhole(options.out, picture);
     output.note(`picture of what happened in ${options.out}`);
   }
-  return unmet > 0 ? exit.failed : exit.well;
+  if (runs.length < all.length) return exit.misuse;
+  return runs.some(({ result }) => result.outcomes.some(({ met }) => !met)) ? exit.failed : exit.well;
+}
+
+/** Rehearsals as they were named; of a folder all that lie in it and below, in the order of their names. */
+async function rehearsalsAmong(files: readonly string[]): Promise<string[]> {
+  const found: string[] = [];
+  for (const file of files) {
+    const isFolder = await stat(file).then(
+      (one) => one.isDirectory(),
+      () => false,
+    );
+    if (!isFolder) found.push(file);
+    else {
+      const inside = (await readdir(file, { recursive: true }))
+        .filter((name) => /\.rehearsal\.(ya?ml|json)$/i.test(name) && !name.includes('node_modules'))
+        .sort()
+        .map((name) => path.join(file, name));
+      if (inside.length === 0)
+        throw new Misuse(`${file}: no rehearsal lies in this folder; one is named NAME.rehearsal.yaml`);
+      found.push(...inside);
+    }
+  }
+  return found;
+}
+
+/** Changes that come together, such as of a document and its picture, are answered by one run. */
+const settling = 120;
+
+/** Runs rehearsals now and whenever a file in their folders changes, until it is interrupted. */
+async function watch(files: readonly string[], options: RehearseOptions, output: Output): Promise<number> {
+  const run = async (): Promise<void> => {
+    try {
+      await rehearseAll(await rehearsalsAmong(files), options, output);
+    } catch (error) {
+      // What is half written now is whole at the next change.
+      if (!(error instanceof Misuse || error instanceof DotHopError)) throw error;
+      output.note(error.message);
+    }
+    output.note('watching for changes; end with Ctrl+C');
+  };
+  for (const file of files)
+    await stat(file).catch((error: unknown) => {
+      throw new Misuse(`${file}: ${fileTrouble(error)}`);
+    });
+  await run();
+  const folders = files.map((file) => (path.extname(file) === '' ? file : path.dirname(file)));
+  const out = options.out === undefined ? undefined : path.resolve(options.out);
+  const watcher = watchFiles(folders, {
+    ignoreInitial: true,
+    // What it writes itself is no change, nor is what a program puts beside a file for a moment.
+    ignored: (name) => /(^|[\\/])(node_modules|\.[^.\\/].*)$/.test(name) || path.resolve(name) === out,
+  });
+  let timer: NodeJS.Timeout | undefined;
+  let running = Promise.resolve();
+  watcher.on('all', () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => {
+      running = running.then(run);
+    }, settling);
+  });
+  await once(process, 'SIGINT');
+  clearTimeout(timer);
+  await watcher.close();
+  await running;
+  return exit.well;
+}
+
+/** What keeps one rehearsal from being run keeps no other. */
+async function tryFile(file: string): Promise<Run | BrokenRun> {
+  try {
+    return await runFile(file);
+  } catch (error) {
+    if (!(error instanceof Misuse || error instanceof DotHopError)) throw error;
+    return { file, error };
+  }
 }
 
 /** Runs one rehearsal's file with the character it names. */
@@ -62,29 +167,28 @@ export async function runFile(file: string): Promise<Run> {
     const { line, column } = source.place(['document']);
     throw new Misuse(`${source.file}:${line}:${column} document: ${error.message}`);
   });
-  return { file, character, result: source.placing(() => runRehearsal(character.controller, definition)) };
+  const result = source.placing(() => runRehearsal(character.controller, definition));
+  return { file, source, character, result };
 }
 
-function plainRun({ file, character, result }: Run): unknown {
+function plainRun(one: Run | BrokenRun): unknown {
+  if (isBroken(one)) return { rehearsal: one.file, error: one.error.message };
+  const { file, source, character, result } = one;
   return {
     rehearsal: file,
     document: character.file,
     lasts: result.lasts,
     trace: result.trace,
-    expectations: result.outcomes.map(({ index, met, expected, instead }) => ({
-      index,
-      met,
-      expected,
-      instead,
-    })),
+    expectations: result.outcomes.map((outcome) => ({ ...outcome, line: source.place(outcome.path).line })),
   };
 }
 
-function print({ file, character, result }: Run, quiet: boolean, output: Output): void {
+function print({ file, source, character, result }: Run, quiet: boolean, output: Output): void {
   const { paint } = output;
   output.line(`${paint.bold(file)}  ${paint.dim(`${character.controller.name}, ${result.lasts} ms`)}`);
   if (!quiet) printTimeline(result, output);
-  for (const outcome of result.outcomes) printOutcome(outcome, quiet, output);
+  for (const outcome of result.outcomes)
+    printOutcome(outcome, source.place(outcome.path).line, quiet, output);
   const met = result.outcomes.filter((outcome) => outcome.met).length;
   const count = result.outcomes.length;
   if (count > 0)
@@ -104,6 +208,7 @@ function printTimeline(result: RehearsalResult, output: Output): void {
   );
   let last = 0;
   for (const entry of result.trace) {
+    if (entry.kind === 'set' && entry.by !== undefined && typeof entry.value !== 'boolean') continue;
     const at = entry.at === last ? ' '.repeat(time(0).length) : time(entry.at);
     last = entry.at;
     line(`${at}  ${describe(entry, paint)}`);
@@ -129,9 +234,15 @@ const ruleWords = {
 function describe(entry: TraceEntry, paint: Output['paint']): string {
   switch (entry.kind) {
     case 'set':
-      return paint.cyan(`  set ${entry.name} = ${String(entry.value)}`);
+      return entry.by === undefined
+        ? paint.cyan(`  set ${entry.name} = ${String(entry.value)}`)
+        : paint.dim(`  ${entry.by}: ${entry.name} = ${String(entry.value)}`);
     case 'pulse':
-      return paint.cyan(`  pulse ${entry.name}`);
+    case 'press':
+    case 'release':
+      return paint.cyan(`  ${entry.kind} ${entry.name}`);
+    case 'ramp':
+      return paint.cyan(`  ramp ${entry.name} to ${entry.to} over ${entry.over} ms`);
     case 'cue':
       return paint.yellow(`  cue ${entry.name}`);
     case 'turn':
@@ -147,10 +258,17 @@ function describe(entry: TraceEntry, paint: Output['paint']): string {
   }
 }
 
-function printOutcome({ index, met, expected, instead, why }: Outcome, quiet: boolean, output: Output): void {
+function printOutcome(
+  { index, met, expected, instead, why }: Outcome,
+  line: number,
+  quiet: boolean,
+  output: Output,
+): void {
   const { paint } = output;
   if (met && quiet) return;
-  output.line(`${met ? paint.green('  met    ') : paint.red('  NOT MET')} ${index + 1}. ${expected}`);
+  output.line(
+    `${met ? paint.green('  met    ') : paint.red('  NOT MET')} ${index + 1}. ${expected}${met ? '' : paint.dim(` (line ${line})`)}`,
+  );
   if (met) return;
   output.line(`           instead: ${instead}`);
   if (why !== undefined) for (const text of why.split('\n')) output.line(paint.dim(`           ${text}`));

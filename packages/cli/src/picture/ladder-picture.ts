@@ -1,5 +1,6 @@
 import { poseOf } from 'dot-hop';
 import type { Controller, State } from 'dot-hop';
+import type { Severity } from 'dot-hop/check';
 import type { Image } from '../images.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
 import { fitText, svgText, textWidth } from './letters.js';
@@ -24,14 +25,32 @@ interface Way {
   readonly label: string;
 }
 
-/** The states from the highest rank down, with their frames, conditions, and the ways between them. */
-export function ladderPicture(controller: Controller, images: ReadonlyMap<string, Image>): Promise<Buffer> {
+/** What a check found, to be drawn beside the states that it is about. */
+export interface Remark {
+  /** The state it is about; `undefined` for what concerns no single one. */
+  readonly state: string | undefined;
+  readonly severity: Severity;
+  /** In bold, such as its code and place. */
+  readonly head: string;
+  readonly text: string;
+}
+
+/**
+ * The states from the highest rank down, with their frames, conditions, and the ways between them.
+ *
+ * @param remarks numbered, at the states and listed below; a verdict stands in the heading then
+ */
+export function ladderPicture(
+  controller: Controller,
+  images: ReadonlyMap<string, Image>,
+  remarks?: { readonly list: readonly Remark[]; readonly verdict: string },
+): Promise<Buffer> {
   const states = controller.order.map((index) => controller.states[index]!);
-  const height = heading + states.length * rung + margin + 26;
-  const canvas = new Canvas(
-    margin * 2 + rankWidth + nameWidth + framesWidth + wordsWidth + waysWidth,
-    height,
-  );
+  const ladderEnd = heading + states.length * rung + margin;
+  const width = margin * 2 + rankWidth + nameWidth + framesWidth + wordsWidth + waysWidth;
+  const told = remarks && layOutRemarks(remarks.list, width - margin * 2 - 60);
+  const below = told?.reduce((sum, { height }) => sum + height, 0) ?? 0;
+  const canvas = new Canvas(width, ladderEnd + below + 26);
   canvas.fill(0, 0, canvas.width, canvas.height, theme.ground);
   canvas.draw(
     svgText(`${controller.name}: ${states.length} states by rank`, margin, 40, {
@@ -40,20 +59,80 @@ export function ladderPicture(controller: Controller, images: ReadonlyMap<string
       colour: theme.text,
     }),
     svgText(
-      'a higher rung cuts off every lower one; on equal rungs nobody cuts another off',
+      remarks?.verdict ?? 'a higher rung cuts off every lower one; on equal rungs nobody cuts another off',
       canvas.width - margin,
       40,
-      {
-        colour: theme.dim,
-        align: 'right',
-        size: 12,
-      },
+      remarks === undefined
+        ? { colour: theme.dim, align: 'right', size: 12 }
+        : { colour: verdictColour(remarks.list), align: 'right', size: 14, bold: true },
     ),
   );
   drawRails(canvas, states);
   states.forEach((state, place) => drawRung(canvas, controller, images, state, heading + place * rung));
   drawWays(canvas, controller, states);
+  if (told !== undefined) drawRemarks(canvas, told, states, ladderEnd);
   return canvas.png();
+}
+
+const severityColours: Record<Severity, string> = { error: theme.bad, warning: theme.lamp, note: '#8fb8e8' };
+
+function verdictColour(remarks: readonly Remark[]): string {
+  const worst = (['error', 'warning', 'note'] as const).find((one) =>
+    remarks.some(({ severity }) => severity === one),
+  );
+  return worst === undefined ? theme.good : severityColours[worst];
+}
+
+interface ToldRemark extends Remark {
+  readonly lines: readonly string[];
+  readonly height: number;
+}
+
+const remarkLine = 18;
+
+/** Breaks the words of remarks into lines. @param room how wide a line may be, in pixels */
+function layOutRemarks(remarks: readonly Remark[], room: number): ToldRemark[] {
+  return remarks.map((remark) => {
+    const lines = [''];
+    for (const word of remark.text.split(' ')) {
+      const longer = `${lines[lines.length - 1]!} ${word}`.trim();
+      if (textWidth(longer, { size: 13 }) <= room) lines[lines.length - 1] = longer;
+      else lines.push(word);
+    }
+    return { ...remark, lines, height: (lines.length + 1) * remarkLine + 24 };
+  });
+}
+
+/** A numbered mark at each state that something was found of, and all of it in words below. */
+function drawRemarks(
+  canvas: Canvas,
+  remarks: readonly ToldRemark[],
+  states: readonly State[],
+  top: number,
+): void {
+  const badge = (x: number, y: number, number: number, severity: Severity): void =>
+    canvas.draw(
+      `<circle cx="${x}" cy="${y}" r="11" fill="${severityColours[severity]}" stroke="${theme.ground}" stroke-width="2"/>`,
+      svgText(String(number), x, y + 4.5, { size: 12, bold: true, colour: theme.ground, align: 'middle' }),
+    );
+  let y = top;
+  remarks.forEach(({ state, severity, head, lines, height }, i) => {
+    const place = states.findIndex(({ name }) => name === state);
+    // Several of one state stand side by side, from the right.
+    const before = remarks.slice(0, i).filter((one) => one.state === state).length;
+    const right = margin + rankWidth + nameWidth - 14 - before * 25;
+    if (place >= 0) badge(right, heading + place * rung + 18, i + 1, severity);
+    canvas.draw(
+      svgBox(margin, y, canvas.width - margin * 2, height - 10, theme.panel, 'rx="4"'),
+      svgBox(margin, y, 4, height - 10, severityColours[severity], 'rx="2"'),
+      svgText(head, margin + 46, y + 22, { size: 13, bold: true, colour: theme.text }),
+      ...lines.map((line, j) =>
+        svgText(line, margin + 46, y + 22 + (j + 1) * remarkLine, { size: 13, colour: theme.dim }),
+      ),
+    );
+    badge(margin + 24, y + 18, i + 1, severity);
+    y += height;
+  });
 }
 
 /** The two rails of the ladder, and a step wherever the rank changes. */

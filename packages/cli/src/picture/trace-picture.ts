@@ -2,6 +2,7 @@ import type { Controller, Signal } from 'dot-hop';
 import type { RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
+import { drawExpectations, drawFailures, failuresOf, lanesOf } from './expectations-picture.js';
 import { fitText, svgText, textWidth } from './letters.js';
 import { markColour, theme } from './theme.js';
 
@@ -14,7 +15,7 @@ const signalHeight = 30;
 const thumb = { width: 88, height: 104, scale: 2 };
 
 /** Draws onto one canvas from the top down; `x` turns milliseconds into pixels. */
-interface Drawing {
+export interface Drawing {
   readonly canvas: Canvas;
   readonly result: RehearsalResult;
   readonly controller: Controller;
@@ -38,7 +39,13 @@ export function tracePicture(
   const cuesTop = stepsTop + controller.states.length * stepHeight + 12;
   const signalsTop = cuesTop + 34;
   const expectationsTop = signalsTop + signals.length * signalHeight + 8;
-  const canvas = new Canvas(width, expectationsTop + (result.outcomes.length > 0 ? 46 : 0) + margin);
+  const lanes = lanesOf(result, x);
+  const failures = failuresOf(result, controller, width - margin * 2 - 60);
+  const failuresTop = expectationsTop + lanes.height + (failures.length > 0 ? 14 : 0);
+  const canvas = new Canvas(
+    width,
+    failuresTop + failures.reduce((sum, { height }) => sum + height, 0) + margin,
+  );
   canvas.fill(0, 0, width, canvas.height, theme.ground);
   const drawing: Drawing = { canvas, result, controller, x };
   drawHeading(drawing, name);
@@ -47,7 +54,8 @@ export function tracePicture(
   drawSteps(drawing, stepsTop);
   drawCues(drawing, cuesTop);
   signals.forEach((signal, i) => drawSignal(drawing, signal, signalsTop + i * signalHeight));
-  drawExpectations(drawing, expectationsTop);
+  drawExpectations(drawing, expectationsTop, lanes, heading + thumb.height + 24);
+  drawFailures(drawing, failures, failuresTop);
   return canvas.png();
 }
 
@@ -216,11 +224,22 @@ function rowsOf({ name, kind, first, options }: Signal, trace: readonly TraceEnt
   return [{ name, kind, values: [{ at: 0, value: first[0]! }, ...values] }];
 }
 
+/** Between what a number went, where its curve has no room to say so. */
+function rangeText(values: SignalRow['values']): string {
+  const numbers = values.map(({ value }) => Number(value));
+  if (new Set(numbers).size < 4) return '';
+  return `${Number(Math.min(...numbers).toFixed(1))} to ${Number(Math.max(...numbers).toFixed(1))}`;
+}
+
 /** A number as a curve of steps, a flag as a bar while it is on, a choice as named bars, a pulse as a mark. */
 function drawSignal({ canvas, result, x }: Drawing, { name, kind, values }: SignalRow, top: number): void {
   const height = signalHeight - 10;
+  const rangeOf = kind === 'number' ? rangeText(values) : '';
   canvas.draw(
-    svgText(fitText(name, labels - 34, { size: 13 }), margin + 32, top + 16, { colour: theme.dim }),
+    svgText(fitText(name, labels - 34, { size: 13 }), margin + 32, top + (rangeOf === '' ? 16 : 10), {
+      colour: theme.dim,
+    }),
+    svgText(rangeOf, margin + 32, top + 22, { size: 10, colour: theme.dim }),
   );
   if (kind === 'pulse') {
     for (const { at } of result.trace.filter((entry) => entry.kind === 'pulse' && entry.name === name))
@@ -249,20 +268,4 @@ function drawSignal({ canvas, result, x }: Drawing, { name, kind, values }: Sign
   });
   if (kind === 'number')
     canvas.draw(`<path d="${path}" fill="none" stroke="${theme.good}" stroke-width="1.6"/>`);
-}
-
-function drawExpectations({ canvas, result, x }: Drawing, top: number): void {
-  if (result.outcomes.length === 0) return;
-  canvas.draw(svgText('expected', margin + 32, top + 20, { colour: theme.text }));
-  for (const { expectation, met, index } of result.outcomes) {
-    const colour = met ? theme.good : theme.bad;
-    const from = x(expectation.at ?? expectation.from ?? 0);
-    const to = x(expectation.at ?? expectation.to ?? result.lasts);
-    const y = expectation.at === undefined ? top + 28 : top + 8;
-    if (to > from) canvas.draw(svgBox(from, y + 4, to - from, 3, colour, 'fill-opacity="0.55"'));
-    const middle = (from + to) / 2;
-    canvas.draw(`<circle cx="${middle}" cy="${y + 5.5}" r="8" fill="${colour}"/>`);
-    const style = { size: 10, bold: true, colour: theme.ground, align: 'middle' } as const;
-    canvas.draw(svgText(String(index + 1), middle, y + 9, style));
-  }
 }

@@ -1,0 +1,97 @@
+import { stat } from 'node:fs/promises';
+import path from 'node:path';
+import sharp from 'sharp';
+import UPNG from 'upng-js';
+import { stringify } from 'yaml';
+import { loadCharacter } from '../character.js';
+import { writeWhole } from '../files.js';
+import type { Image } from '../images.js';
+import { Misuse } from '../misuse.js';
+import { pack } from '../pack.js';
+import { exit, printJson } from './command.js';
+import type { Output } from './command.js';
+
+/** The options of `dot-hop pack`. */
+export interface PackCommandOptions {
+  readonly out: string;
+  readonly padding?: number;
+  readonly powerOfTwo?: boolean;
+  readonly most?: number;
+  readonly json?: boolean;
+}
+
+/** Writes one image and one document with only what the game needs. */
+export async function packCharacter(
+  file: string,
+  { out, padding = 2, powerOfTwo = false, most = 4096, json }: PackCommandOptions,
+  output: Output,
+): Promise<number> {
+  const format = path.extname(out).toLowerCase();
+  if (!['.json', '.yaml', '.yml'].includes(format))
+    throw new Misuse(
+      `-o ${out}: the packed document is written as .json or .yaml, its image beside it as .png`,
+    );
+  const { controller, images, document } = await loadCharacter(file);
+  const atlasFile = path.join(
+    path.dirname(out),
+    `${path.basename(out).replace(/(\.dothop)?\.\w+$/i, '')}.png`,
+  );
+  const folder = path.dirname(file === '-' ? '.' : file);
+  const sources = [...images.keys()].map((name) => path.resolve(folder, name));
+  for (const [name, written] of [
+    ['image', path.resolve(atlasFile)],
+    ['document', path.resolve(out)],
+  ] as const)
+    if (written === path.resolve(file) || sources.includes(written))
+      throw new Misuse(
+        `-o ${out}: the packed ${name} would be written over ${path.relative('.', written)}, which it is made from; name another`,
+      );
+  const packed = pack(controller, images, path.basename(atlasFile), { padding, powerOfTwo, most });
+  const { atlas, definition, cells } = packed;
+  const png = await smallPng(atlas);
+  const plain = JSON.parse(JSON.stringify(definition)) as object;
+  const text = format === '.json' ? `${JSON.stringify(plain)}\n` : stringify(plain, { lineWidth: 0 });
+  await writeWhole(atlasFile, png);
+  await writeWhole(out, text);
+  const before = await Promise.all(sources.map(async (name) => (await stat(name)).size));
+  const told = {
+    document: out,
+    image: atlasFile,
+    width: atlas.width,
+    height: atlas.height,
+    padding,
+    cells,
+    clips: { used: Object.keys(definition.clips).length, all: Object.keys(document.definition.clips).length },
+    pixels: { before: pixelsOf(images.values()), after: atlas.width * atlas.height },
+    bytes: { before: before.reduce((sum, size) => sum + size, 0), after: png.length },
+  };
+  if (json === true) printJson(output, told);
+  else {
+    output.line(
+      `${output.paint.bold(atlasFile)}  ${atlas.width}x${atlas.height}, ${cells.drawings} drawings of ${cells.used} cells`,
+    );
+    const share = Math.round((told.pixels.after / told.pixels.before) * 100);
+    output.line(
+      `  ${told.pixels.before} pixels in ${images.size} image${images.size === 1 ? '' : 's'} before, ${told.pixels.after} now (${share}%); ${told.bytes.before} bytes before, ${told.bytes.after} now`,
+    );
+    const left = cells.all - cells.used;
+    if (left > 0) output.line(`  ${left} of ${cells.all} cells are shown by nothing and left out`);
+    output.line(`${output.paint.bold(out)}  ${told.clips.used} clips`);
+  }
+  return exit.well;
+}
+
+function pixelsOf(images: Iterable<{ width: number; height: number }>): number {
+  let sum = 0;
+  for (const { width, height } of images) sum += width * height;
+  return sum;
+}
+
+/** Without loss: with a palette where few colours allow one, whichever way is smaller. */
+async function smallPng({ width, height, pixels }: Image): Promise<Buffer> {
+  const all = await sharp(pixels, { raw: { width, height, channels: 4 } })
+    .png({ compressionLevel: 9 })
+    .toBuffer();
+  const few = Buffer.from(UPNG.encode([new Uint8Array(pixels).buffer], width, height, 0));
+  return few.length < all.length ? few : all;
+}

@@ -1,0 +1,108 @@
+import type { Controller } from 'dot-hop';
+import { both, node, xmlOf } from './nodes.js';
+import type { Node } from './nodes.js';
+import { ChartStates } from './states.js';
+
+/** A document as a state chart. */
+export interface Chart {
+  readonly text: string;
+  /** What the standard has no place for, each with its path. */
+  readonly leftOut: readonly string[];
+}
+
+/**
+ * Writes a controller as SCXML 1.0 (W3C Recommendation) with the ECMAScript data model. The game sends it `signals` with
+ * the values of one instant as data, pulses as `true`; it sends itself `cue.NAME`.
+ */
+export function chartOf(controller: Controller): Chart {
+  return new ChartWriter(controller).write();
+}
+
+class ChartWriter extends ChartStates {
+  write(): Chart {
+    const { name, compass } = this.controller;
+    const leftOut = this.leftOut();
+    const ladder = node(
+      'state',
+      { id: 'shows', initial: this.first.state },
+      ...this.controller.states.map((one) => this.state(one)),
+    );
+    const regions =
+      compass.names.length > 1 && this.definition.compass?.by !== undefined ? [this.facing()] : [];
+    const chart = node(
+      'scxml',
+      {
+        xmlns: 'http://www.w3.org/2005/07/scxml',
+        version: '1.0',
+        datamodel: 'ecmascript',
+        name,
+        initial: 'character',
+      },
+      node('datamodel', {}, ...this.data()),
+      node('parallel', { id: 'character' }, ...this.hearing(), ladder, ...regions),
+    );
+    const notes =
+      leftOut.length === 0 ? '' : `\nWhat a state chart has no place for:\n${leftOut.join('\n')}\n`;
+    const use = 'send it "signals" with the values of an instant as data, pulses as true; it sends cue.NAME.';
+    return { text: xmlOf(chart, ` ${name}: ${use}${notes} `), leftOut };
+  }
+
+  /** Where it faces, side by side with what shows. */
+  private facing(): Node {
+    const { names, degrees, start } = this.controller.compass;
+    const { by, deadZone = 0, up } = this.definition.compass!;
+    const [x, y] =
+      typeof by === 'string' ? [`${by}.x`, `${by}.y`] : by!.map((part) => this.expression(String(part)));
+    const sign = up === '+y' ? '-' : '';
+    const far = `Math.hypot(${x}, ${y}) >= ${Math.max(deadZone, Number.MIN_VALUE)}`;
+    // How far the vector is from a direction, in degrees from 0 to 180.
+    const off = (index: number): string =>
+      `Math.abs((Math.atan2(${sign}(${y}), ${x}) * 180 / Math.PI - ${degrees[index]!} + 900) % 360 - 180)`;
+    return node(
+      'state',
+      { id: 'faces', initial: `faces.${names[start]!}` },
+      ...names.map((name, i) =>
+        node(
+          'state',
+          { id: `faces.${name}` },
+          ...names.flatMap((other, j) => {
+            const nearest = names.map((_, k) => off(k)).join(', ');
+            const cond = both(far, `${off(j)} === Math.min(${nearest})`, `${off(j)} < ${off(i)}`);
+            return i === j ? [] : [node('transition', { cond, target: `faces.${other}` })];
+          }),
+        ),
+      ),
+    );
+  }
+
+  /** What the document says and a chart has no place for. */
+  private leftOut(): string[] {
+    const { states = {}, compass } = this.definition;
+    const fields = [
+      'gaits',
+      'carry',
+      'rate',
+      'scrub',
+      'bridges',
+      'turns',
+      'leaves',
+      'atLeast',
+      'again',
+    ] as const;
+    const found = Object.entries(states).flatMap(([name, state]) => [
+      ...fields.filter((field) => state[field] !== undefined).map((field) => `states.${name}.${field}`),
+      ...(typeof state.facing === 'object' || state.facing === 'held' ? [`states.${name}.facing`] : []),
+      ...(state.hops ?? []).flatMap(({ at }, i) =>
+        typeof at === 'object' && 'phases' in at ? [`states.${name}.hops[${i}].at (taken at once)`] : [],
+      ),
+    ]);
+    const turning = (['diagonal', 'through', 'stick'] as const).filter(
+      (field) => compass?.[field] !== undefined,
+    );
+    return [
+      'what is drawn: sheets, cells, flipbooks',
+      ...found,
+      ...turning.map((field) => `compass.${field}`),
+    ];
+  }
+}

@@ -1,0 +1,144 @@
+import type { State, StateDefinition } from 'dot-hop';
+import { ChartHearing } from './hearing.js';
+import { assign, both, node } from './nodes.js';
+import type { Node } from './nodes.js';
+import { idOf, spanId } from './reader.js';
+
+/** The states of a chart with the ways between them, in the order of the rules of decision. */
+export class ChartStates extends ChartHearing {
+  protected state(state: State): Node {
+    const definition = this.definitionOf(state);
+    const spans = this.spansRead().filter((id) => id.startsWith(`in_${idOf(state)}_`));
+    const heard = state.hops.flatMap(({ remembers }, i) => (remembers ? [`heard_${idOf(state)}_${i}`] : []));
+    const clocks = this.clocks(state);
+    const reads = clocks.map(({ attributes }) => attributes.id!);
+    const entered = [
+      ...[...spans, ...heard].map((id) => assign(id, 'false')),
+      ...clocks,
+      ...this.tagUpdate(),
+    ];
+    const onexit = reads.map((sendid) => node('cancel', { sendid }));
+    const loops = state.books[0]![this.controller.compass.start]!.clip.loopFrom >= 0;
+    const spanMarks = spans.flatMap((id) => [
+      node('transition', { event: `begins.${id}` }, assign(id, 'true')),
+      node('transition', { event: `ends.${id}` }, assign(id, 'false')),
+    ]);
+    return node(
+      'state',
+      { id: state.name },
+      ...(entered.length > 0 ? [node('onentry', {}, ...entered)] : []),
+      ...(onexit.length > 0 ? [node('onexit', {}, ...onexit)] : []),
+      ...this.byRank(state),
+      ...this.byHops(state, definition),
+      ...this.givingWay(state, definition),
+      ...spanMarks,
+      ...(loops ? [node('transition', { event: `pass.${state.name}` }, ...clocks)] : []),
+    );
+  }
+
+  private into(state: State, cond: string, uses: readonly Node[], event?: string): Node {
+    const attributes = {
+      ...(event !== undefined && { event }),
+      ...(cond !== 'true' && { cond }),
+      target: state.name,
+    };
+    return node('transition', attributes, ...uses);
+  }
+
+  /** Rule 1: whoever ranks higher takes over at once. */
+  private byRank(state: State): Node[] {
+    if (state.final) return [];
+    const isRest = state.index === this.controller.rest;
+    return this.order
+      .filter((one) => one !== state && one.kind !== 'bare' && (isRest || one.priority > state.priority))
+      .map((one) => this.into(one, this.wants(one), this.uses(one)));
+  }
+
+  /** Rule 2: hops. */
+  private byHops(state: State, { hops = [] }: StateDefinition): Node[] {
+    return hops.flatMap((hop, i) => {
+      const to = this.controller.stateNamed.get(hop.to)!;
+      const given = this.expression(hop.if);
+      const open = this.expression(this.definitionOf(to).while);
+      const uses = hop.if === undefined ? this.uses(to) : this.uses(to, hop.if);
+      const span = hop.during === undefined ? 'true' : spanId(state, hop.during);
+      const events = eventsOf(state, hop.at);
+      if (events === undefined) return [this.into(to, both(span, given, open), uses)];
+      if (hop.during === undefined) return [this.into(to, both(given, open), uses, events)];
+      const heard = `heard_${idOf(state)}_${i}`;
+      return [
+        node('transition', { cond: both(span, given, `!${heard}`) }, assign(heard, 'true'), ...uses),
+        this.into(to, both(heard, open), [], events),
+      ];
+    });
+  }
+
+  /** Rule 3: whoever wants in when it ends, no longer stands, or yields; else the rest. */
+  private givingWay(state: State, definition: StateDefinition): Node[] {
+    const rest = this.controller.states[this.controller.rest]!;
+    if (state === rest) return [];
+    const others = this.order.filter((one) => one !== state && one.kind !== 'bare');
+    const way = (cond: string, event: string | undefined, among = others): Node[] =>
+      among.map((one) => this.into(one, both(cond, this.wants(one)), this.uses(one), event));
+    const yields = (definition.yields ?? []).flatMap(({ to, during, if: given }) => {
+      const span = during === undefined ? 'true' : spanId(state, during);
+      return way(
+        both(span, this.expression(given)),
+        undefined,
+        others.filter(({ name }) => to?.includes(name) ?? true),
+      );
+    });
+    const gone = `!(${this.expression(definition.while)})`;
+    const leaves = definition.while === undefined ? [] : [...way(gone, undefined), this.into(rest, gone, [])];
+    const end = `end.${state.name}`;
+    const then = definition.then === undefined ? [] : [this.controller.stateNamed.get(definition.then)!];
+    const ends = state.ends
+      ? [
+          ...then.map((one) => this.into(one, this.expression(this.definitionOf(one).while), [], end)),
+          ...way('true', end),
+          this.into(rest, 'true', [], end),
+        ]
+      : [];
+    return [...yields, ...leaves, ...ends];
+  }
+
+  /** What is sent after a while of showing: cues, borders of spans, the end or the next pass. */
+  private clocks(state: State): Node[] {
+    const { clip } = state.books[0]![this.controller.compass.start]!;
+    const starts = [0, ...clip.ends];
+    const spans = this.spansRead();
+    const told: [string, number][] = clip.cues.flatMap((names, frame) =>
+      names.map((name): [string, number] => [`cue.${name}`, starts[frame]!]),
+    );
+    for (const [name, { first, last }] of clip.spans) {
+      const id = spanId(state, name);
+      const isAskedFor = this.isSpanAt(state, name);
+      if (spans.includes(id) || isAskedFor)
+        told.push([`begins.${id}`, starts[first]!], [`ends.${id}`, starts[last + 1]!]);
+    }
+    const length = starts[clip.ends.length]!;
+    const times = clip.loopFrom >= 0 ? [] : [[`end.${state.name}`, length] as [string, number]];
+    if (clip.loopFrom >= 0 && told.length > 0) times.push([`pass.${state.name}`, length]);
+    return [...told, ...times]
+      .sort((a, b) => a[1] - b[1])
+      .map(([event, micros], i) =>
+        node('send', { id: `${idOf(state)}.${i}`, event, delay: `${micros / 1000}ms` }),
+      );
+  }
+
+  private isSpanAt(state: State, name: string): boolean {
+    return (this.definitionOf(state).hops ?? []).some(
+      ({ at }) =>
+        typeof at === 'object' && (('start' in at && at.start === name) || ('end' in at && at.end === name)),
+    );
+  }
+}
+
+/** The event at which a hop is taken; `undefined` for at once. */
+function eventsOf(state: State, at: NonNullable<StateDefinition['hops']>[number]['at']): string | undefined {
+  if (at === undefined || at === 'now') return undefined;
+  if (at === 'end') return `end.${state.name}`;
+  if (typeof at === 'string') return `cue.${at}`;
+  if ('start' in at) return `begins.${spanId(state, at.start)}`;
+  return 'end' in at ? `ends.${spanId(state, at.end)}` : undefined;
+}

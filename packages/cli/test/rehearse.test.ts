@@ -1,0 +1,152 @@
+import { spawn } from 'node:child_process';
+import { cpSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import sharp from 'sharp';
+import { root, runIn } from './command-line.js';
+
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-rehearse-'));
+  const scripts = ['evening', 'gulls', 'errand'].map((name) => `${name}.rehearsal.yaml`);
+  for (const file of ['wick.png', 'wick.dothop.yaml', 'faulty-rehearsal.yaml', ...scripts])
+    cpSync(path.join(root, 'demo', file), path.join(folder, file));
+});
+afterEach(() => rmSync(folder, { recursive: true }));
+
+test('prints what happened and that all was as expected', () => {
+  const { code, out } = runIn(folder, ['rehearse', 'evening.rehearsal.yaml', '-o', 'evening.png']);
+  expect(code).toBe(0);
+  expect(out).toMatch(/1760\.0 ms {4}pulse jump\n\s+takeoff\s+from stand: ranks higher/);
+  expect(out).toContain('all 10 expectations met');
+  expect(existsSync(path.join(folder, 'evening.png'))).toBe(true);
+});
+
+test('a script asks for states, and what was refused is told', () => {
+  const { code, out } = runIn(folder, ['rehearse', 'gulls.rehearsal.yaml']);
+  expect(code).toBe(0);
+  expect(out).toMatch(/6400\.0 ms {4}ask doze: not granted/);
+  expect(out).toMatch(/ 620\.0 ms {2}swing2\s+from swing1: hop/);
+  const traceOf = (file: string) =>
+    (
+      JSON.parse(runIn(folder, ['rehearse', file, '--json']).out) as [
+        { trace: { kind: string; name: string }[] },
+      ]
+    )[0].trace;
+  const asked = { kind: 'ask', at: 6400, name: 'doze', granted: false };
+  expect(traceOf('gulls.rehearsal.yaml')).toContainEqual(asked);
+  const changed = { kind: 'gait', at: 850, name: 'run', from: 'walk' };
+  expect(traceOf('evening.rehearsal.yaml')).toContainEqual(changed);
+});
+
+test('exits with 1 and says why when something was not', () => {
+  const evening = path.join(folder, 'evening.rehearsal.yaml');
+  writeFileSync(
+    evening,
+    readFileSync(evening, 'utf8').replace('{ at: 500, state: go }', '{ at: 500, state: rise }'),
+  );
+  const { code, out } = runIn(folder, ['rehearse', 'evening.rehearsal.yaml', '--quiet']);
+  expect(code).toBe(1);
+  expect(out).toContain('NOT MET 2. at 500 ms: state rise (line 22)\n           instead: state go');
+  expect(out).toContain('while !grounded && vy < 0   + grounded   - vy < 0 (vy 0)');
+  expect(out).toContain('1 of 10 expectations not met');
+  const json = JSON.parse(runIn(folder, ['rehearse', 'evening.rehearsal.yaml', '--json']).out) as {
+    expectations: { met: boolean }[];
+  }[];
+  expect(json[0]!.expectations.map(({ met }) => met)).toEqual([
+    true,
+    false,
+    ...new Array<boolean>(8).fill(true),
+  ]);
+});
+
+test('a body in place of a game: what it does is printed, its numbers are not', () => {
+  const { code, out } = runIn(folder, ['rehearse', 'errand.rehearsal.yaml']);
+  expect(code).toBe(0);
+  expect(out).toMatch(/press jump\n\s+pulse jump\n\s+takeoff\s+from go: ranks higher/);
+  expect(out).toMatch(/cue leap\n.* body: grounded = false/);
+  expect(out).toContain('ramp breath to 2.2 over 500 ms');
+  expect(out).not.toContain('body: vx');
+  expect(out).toContain('all 7 expectations met');
+});
+
+test('what was not met is drawn with its reason below', async () => {
+  const { code } = runIn(folder, ['rehearse', 'faulty-rehearsal.yaml', '-o', 'missed.png']);
+  expect(code).toBe(1);
+  const text = path.join(folder, 'faulty-rehearsal.yaml');
+  writeFileSync(
+    text,
+    readFileSync(text, 'utf8').replace(', never: swing3', '').replace('within: 300', 'within: 900'),
+  );
+  expect(runIn(folder, ['rehearse', 'faulty-rehearsal.yaml', '-o', 'met.png']).code).toBe(0);
+  const height = async (file: string) => (await sharp(path.join(folder, file)).metadata()).height;
+  expect((await height('missed.png')) - (await height('met.png'))).toBeGreaterThan(100);
+});
+
+test('a folder stands for the rehearsals in it; one without any is refused', () => {
+  const { code, out } = runIn(folder, ['rehearse', '.', '--quiet']);
+  expect([code, out.match(/expectations met/g)]).toEqual([0, Array(3).fill('expectations met')]);
+  for (const name of ['errand', 'evening', 'gulls']) rmSync(path.join(folder, `${name}.rehearsal.yaml`));
+  expect(runIn(folder, ['rehearse', '.'])).toMatchObject({
+    code: 2,
+    err: expect.stringContaining('no rehearsal lies in this folder') as string,
+  });
+});
+
+test('one that cannot be run keeps no other from it, and stands in every report', () => {
+  writeFileSync(path.join(folder, 'broken.rehearsal.yaml'), 'dotHopRehearsal: 1\nlasts: soon\n');
+  const both = ['rehearse', 'broken.rehearsal.yaml', 'errand.rehearsal.yaml'];
+  const { code, out, err } = runIn(folder, [...both, '--quiet']);
+  expect({ code, out: out.trimEnd().split('\n').at(-1) }).toEqual({ code: 2, out: 'all 7 expectations met' });
+  expect(err).toContain('broken.rehearsal.yaml:2:8 lasts: expected milliseconds');
+  const [broken, errand] = JSON.parse(runIn(folder, [...both, '--json']).out) as [
+    { error: string },
+    { expectations: { line: number }[] },
+  ];
+  expect(broken.error).toContain('lasts: expected milliseconds');
+  expect(errand.expectations.map(({ line }) => line)).toEqual([24, 25, 17, 18, 18, 19, 21]);
+  const junit = runIn(folder, [...both, '--junit']).out;
+  expect(junit).toMatch(
+    /<testsuite name="broken\.rehearsal\.yaml" tests="1" errors="1">[\s\S]*<error message="broken/,
+  );
+  expect(junit).toContain('<testsuite name="errand.rehearsal.yaml" tests="7" failures="0">');
+  expect(runIn(folder, ['rehearse', 'nobody.yaml', '--watch'])).toMatchObject({
+    code: 2,
+    err: 'dot-hop: nobody.yaml: there is no such file\n',
+  });
+});
+
+test('watching runs them again at a change, and outlives a faulty document', async () => {
+  const program = path.join(root, 'packages/cli/bin/dot-hop.js');
+  const child = spawn(process.execPath, [program, 'rehearse', '.', '--quiet', '--watch'], { cwd: folder });
+  let told = '';
+  child.stdout.on('data', (data) => (told += String(data)));
+  child.stderr.on('data', (data) => (told += String(data)));
+  const until = async (words: string): Promise<void> => {
+    for (let i = 0; i < 300 && !told.includes(words); i++) await sleep(100);
+    expect(told).toContain(words);
+    // Its watchers are set by now.
+    await sleep(200);
+    told = '';
+  };
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  const document = path.join(folder, 'wick.dothop.yaml');
+  const sound = readFileSync(document, 'utf8');
+  const save = (text: string): void => {
+    writeFileSync(`${document}.new`, text);
+    renameSync(`${document}.new`, document);
+  };
+  try {
+    await until('watching for changes');
+    save(sound.replace('shows: takeoff', 'shows: takeof'));
+    await until('there is no clip or flipbook "takeof"; did you mean "takeoff"?');
+    save(sound.replace('cues: { whoosh: 2 }', 'cues: { whoosh: [2, 3] }'));
+    await until('1 of 7 expectations not met');
+    save(sound);
+    await until('all 7 expectations met');
+  } finally {
+    child.kill('SIGINT');
+  }
+  expect(await ended).toBe(0);
+}, 120_000);

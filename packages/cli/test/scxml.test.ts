@@ -1,0 +1,124 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { readRehearsal } from 'dot-hop/rehearsal';
+import { Chart } from './chart.js';
+import { root, runIn } from './command-line.js';
+
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-chart-'));
+  for (const file of ['wick.png', 'wick.dothop.yaml', 'evening.rehearsal.yaml', 'gulls.rehearsal.yaml'])
+    cpSync(path.join(root, 'demo', file), path.join(folder, file));
+  cpSync(path.join(root, 'demo/townsfolk'), path.join(folder, 'townsfolk'), { recursive: true });
+});
+afterEach(() => rmSync(folder, { recursive: true }));
+
+const chartOf = (document: string): string => runIn(folder, ['convert', document, '--to', 'scxml']).out;
+
+/** Plays the lines of a rehearsal to a chart: what an instant brings is one event. */
+function play(chart: Chart, file: string): void {
+  const { definition } = readRehearsal(readFileSync(path.join(folder, file), 'utf8'), file);
+  for (const { at, set, pulse } of definition.script) {
+    chart.advance(at!);
+    const pulses = pulse === undefined ? [] : [pulse].flat();
+    const data = { ...set, ...Object.fromEntries(pulses.map((name) => [name, true])) };
+    if (Object.keys(data).length > 0) chart.send('signals', data);
+  }
+  chart.advance(definition.lasts);
+}
+
+/** The states that a rehearsal passes, with their instants. */
+function switches(file: string): [number, string][] {
+  const { out } = runIn(folder, ['rehearse', file, '--json']);
+  const [{ trace }] = JSON.parse(out) as [{ trace: { kind: string; at: number; name: string }[] }];
+  return trace.flatMap(({ kind, at, name }): [number, string][] => (kind === 'switch' ? [[at, name]] : []));
+}
+
+test.each(['evening.rehearsal.yaml', 'gulls.rehearsal.yaml'])(
+  'a chart of Wick passes through the same states at the same instants: %s',
+  (file) => {
+    const chart = new Chart(chartOf('wick.dothop.yaml'));
+    play(chart, file);
+    const passed = chart.entered
+      .slice(1)
+      .map(([at, name]): [number, string] => [Number(at.toFixed(3)), name]);
+    expect(passed).toEqual(switches(file));
+    expect(passed.length).toBeGreaterThan(9);
+  },
+);
+
+test('it sends cues at their instants, and faces where he faces, side by side with what shows', () => {
+  const chart = new Chart(chartOf('wick.dothop.yaml'));
+  play(chart, 'evening.rehearsal.yaml');
+  const whooshes = chart.sent.filter(([, event]) => event === 'cue.whoosh');
+  expect(whooshes.map(([at]) => at)).toEqual([2840, 3250]);
+  expect(chart.states).toEqual(['doze', 'faces.west']);
+});
+
+test('eight directions are faced as the compass faces them', () => {
+  const chart = new Chart(chartOf('townsfolk/marlis.dothop.yaml'));
+  const faced = ([vx, vy]: [number, number]): string => {
+    chart.send('signals', { vx, vy });
+    return chart.states[1]!;
+  };
+  const around = Array.from({ length: 8 }, (_, i): [number, number] => [
+    40 * Math.cos((i * Math.PI) / 4),
+    40 * Math.sin((i * Math.PI) / 4),
+  ]);
+  const names = ['east', 'southeast', 'south', 'southwest', 'west', 'northwest', 'north', 'northeast'];
+  expect(around.map(faced)).toEqual(names.map((name) => `faces.${name}`));
+  // Too short a vector turns nobody.
+  expect(faced([0.5, 0])).toBe('faces.northeast');
+});
+
+test('what it has no place for is listed, on standard error and in the file', () => {
+  const { code, err } = runIn(folder, ['convert', 'wick.dothop.yaml', '-o', 'wick.scxml']);
+  expect(code).toBe(0);
+  const left = [...err.matchAll(/^not in the chart: (.*)$/gm)].map((found) => found[1]!);
+  expect(left).toEqual(
+    expect.arrayContaining(['states.stand.bridges', 'states.go.gaits', 'states.rise.scrub']),
+  );
+  const text = readFileSync(path.join(folder, 'wick.scxml'), 'utf8');
+  for (const one of left) expect(text).toContain(one);
+});
+
+test('changes count once, presses are kept as long as they should, choices and vectors are read', () => {
+  writeFileSync(
+    path.join(folder, 'ferry.yaml'),
+    `dotHop: 1
+sheets: { s: { image: wick.png, grid: { cell: [64, 56] } } }
+clips: { sit: { cells: 0 }, bow: { cells: 0-1, ms: 50, loop: once }, row: { cells: 2 } }
+signals:
+  wind: { vector: [0, 0] }
+  mood: { choice: [calm, cross] }
+  call: { pulse: { keep: 200 } }
+  bump: { flag: false }
+states:
+  sit: { shows: sit }
+  row: { shows: row, while: "hypot(wind.x, wind.y) > 5 && mood != 'cross'", priority: 1 }
+  bow: { shows: bow, when: "call && mood == 'calm'", priority: 2 }
+  jolt: { shows: bow, when: bump, priority: 3 }
+rest: sit
+`,
+  );
+  const chart = new Chart(chartOf('ferry.yaml'));
+  const shows = (): string => chart.states[0]!;
+  chart.send('signals', { wind: [3, 4.5], mood: 'cross' });
+  expect(shows()).toBe('sit');
+  chart.send('signals', { mood: 'calm' });
+  expect(shows()).toBe('row');
+  // Held, it jolts once.
+  chart.send('signals', { bump: true });
+  expect(shows()).toBe('jolt');
+  chart.send('signals', { call: true });
+  chart.advance(100);
+  // The press was kept until the jolt was over.
+  expect(shows()).toBe('bow');
+  chart.advance(400);
+  chart.send('signals', { call: true, mood: 'cross' });
+  chart.advance(700);
+  chart.send('signals', { mood: 'calm' });
+  // Too late: the press is over.
+  expect(chart.entered.map(([, name]) => name)).toEqual(['sit', 'row', 'jolt', 'bow', 'row', 'sit', 'row']);
+});
