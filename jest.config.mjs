@@ -12,5 +12,5 @@ export default {
   testEnvironmentOptions: { customExportConditions: ['@dot-hop/source', 'node', 'node-addons'] },
   globalSetup: '<rootDir>/scripts/serve-pages.mjs',
   globalTeardown: '<rootDir>/scripts/stop-pages.mjs',
-  testTimeout: 30_000,
+  testTimeout: 60_000,
 };
