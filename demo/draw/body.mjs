@@ -1,6 +1,6 @@
 // Wick's body: joints from a pose, then shapes from the joints, back to front. Lengths are pixels; x is forward,
 // y is down, the origin is the ground under the hip of the standing figure.
-import { crescent, ellipse, limb, polygon, ribbon } from './brush.mjs';
+import { crescent, ellipse, limb, polygon, ribbon, turned } from './brush.mjs';
 
 export const palette = {
   line: '#1c1830',
@@ -209,8 +209,9 @@ function head(brush, neck, pose) {
 }
 
 /** Draws one pose. */
-export function drawWick(brush, change) {
+export function drawWick(grid, change) {
   const pose = { ...standing, ...change };
+  const brush = pose.turn ? turned(grid, pose.turn) : grid;
   const hip = point(pose.hip[0], pose.hip[1]);
   const neck = along(hip, pose.lean, torso);
   const shoulder = along(neck, pose.lean + 180, 1.6);
@@ -218,6 +219,8 @@ export function drawWick(brush, change) {
   const nearShoulder = point(shoulder.x - 0.9, shoulder.y + 0.3);
   const hand = point(nearShoulder.x + pose.nearHand[0], nearShoulder.y + pose.nearHand[1]);
 
+  for (const [x, y, long] of pose.streaks ?? [])
+    for (let i = 0; i < long; i++) brush.dot(x + i, y, palette.dust[i < long / 3 ? 0 : i < long / 1.5 ? 1 : 2]);
   if (pose.sweep) {
     const { centre, radius, thick, from, to } = pose.sweep;
     brush.fill(crescent(point(...centre), radius, thick, from, to), palette.sweep, undefined);

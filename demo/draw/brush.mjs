@@ -118,6 +118,26 @@ export class Brush {
   }
 }
 
+/** Draws onto a brush what is turned as a whole about a point; the light stays where it is. */
+export function turned(brush, { degrees, about: [cx, cy] }) {
+  const turn = (degrees * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  return {
+    fill(shape, ramp, rim, bias) {
+      const seen = (x, y) => {
+        const [dx, dy] = [x - cx, y - cy];
+        const { depth, nx, ny } = shape(cx + dx * cos + dy * sin, cy - dx * sin + dy * cos);
+        return { depth, nx: nx * cos - ny * sin, ny: nx * sin + ny * cos };
+      };
+      brush.fill(seen, ramp, rim, bias);
+    },
+    dot(x, y, colour) {
+      const [dx, dy] = [x - cx, y - cy];
+      brush.dot(cx + dx * cos - dy * sin, cy + dx * sin + dy * cos, colour);
+    },
+  };
+}
+
 /** A limb: from `a` with radius `ra` to `b` with radius `rb`. */
 export function limb(a, ra, b, rb) {
   const dx = b.x - a.x;

@@ -1,4 +1,5 @@
 // Wick's poses, clip by clip, in the order of the sheet.
+import { bump, dash, flip } from './air.mjs';
 import { getUp, knocked, skid, swing3 } from './blows.mjs';
 
 const wave = (p, shift = 0) => Math.sin((p + shift) * 2 * Math.PI);
@@ -522,4 +523,7 @@ export const clips = {
   skid,
   knocked,
   getUp,
+  dash,
+  flip,
+  bump,
 };

@@ -7,7 +7,7 @@ import { TestBrowser } from '../../common/browser.js';
 const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
 const wick = fileURLToPath(new URL('../../../demo/wick.dothop.yaml', import.meta.url));
 const controller = compileDocument(readDocument(readFileSync(wick, 'utf8'), 'wick.dothop.yaml'), {
-  images: { 'wick.png': { width: 512, height: 560 } },
+  images: { 'wick.png': { width: 512, height: 672 } },
 });
 
 /** What the overlay says. */

@@ -384,7 +384,7 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
     ],
     [
       ['cells', 'wick.png', '--cell', '9999x2'],
-      'a grid of cells of 9999x2 pixels does not fit into an image of 512x560',
+      'a grid of cells of 9999x2 pixels does not fit into an image of 512x672',
     ],
     [['cells', 'wick.png', '--cell', 'big'], 'It must be written as width x height'],
     [['cells', 'wick.dothop.yaml', '--sheet', 'x'], '--sheet x: the document has the sheets wick'],

@@ -94,7 +94,7 @@ describe('the guides', () => {
       if (block!.startsWith('dotHopRehearsal')) {
         const { definition } = readRehearsal(block!, guide);
         const wick = readDocument(readFileSync(path.join(folder, definition.document), 'utf8'));
-        const images = { 'wick.png': { width: 512, height: 560 } };
+        const images = { 'wick.png': { width: 512, height: 672 } };
         const { outcomes } = runRehearsal(compileDocument(wick, { images }), definition);
         expect(outcomes.filter(({ met }) => !met)).toEqual([]);
       } else expect(compileDocument(readDocument(block!, guide)).clips.size).toBeGreaterThan(0);

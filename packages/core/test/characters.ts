@@ -92,7 +92,7 @@ const conditions = [
   '!u && a',
   'tagged',
 ];
-const pulsed = ['p', 'q', 'p && a', 'p || q', 'q && moving', 'p && !q'];
+const pulsed = ['p', 'q', 'o', 'p && a', 'p || q', 'o || p', 'q && moving', 'p && !q'];
 const priorities = fc.constantFrom(0, 0, 1, 2, 2, 3, 5);
 const maybe = <T>(value: fc.Arbitrary<T>, freq = 2): fc.Arbitrary<T | undefined> =>
   fc.option(value, { nil: undefined, freq });
@@ -243,6 +243,7 @@ export const characters: fc.Arbitrary<Parts> = fc
         b: { flag: true },
         mode: { choice: ['ground', 'ladder', 'water'] },
         aim: { vector: [0, 0] },
+        o: { pulse: true },
         p: { pulse: true },
         q: { pulse: { keep: 60 } },
       },
@@ -276,7 +277,7 @@ const setting: fc.Arbitrary<Deed> = fc.oneof(
     set: fc.constant('aim'),
     to: fc.constantFrom([0, 0] as const, [1, 0] as const, [0.5, 0.5] as const, [2, -3] as const),
   }),
-  fc.record({ pulse: fc.constantFrom('p', 'q') }),
+  fc.record({ pulse: fc.constantFrom('o', 'p', 'q') }),
 );
 const request: fc.Arbitrary<Deed> = fc.oneof(
   fc.record({ ask: someState }),

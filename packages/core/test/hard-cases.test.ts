@@ -44,6 +44,28 @@ test('a single tick that is seconds long across take-off, rise, fall and land', 
   expect([performer.state, performer.frameIndex, performer.time]).toEqual(['stand', 1, 5000]);
 });
 
+test('two presses that count at their instant only and come together are both gone after it', () => {
+  for (const kept of ['hit', 'gust']) {
+    const performer = perform({
+      clips,
+      signals: { ...signals, gust: { pulse: true } },
+      states: {
+        stand: { shows: 'stand' },
+        blow: { shows: 'land', when: 'swing', priority: 9, final: true },
+        late: { shows: 'skid', when: kept, priority: 5 },
+      },
+      rest: 'stand',
+    });
+    performer.pulse('swing');
+    performer.step(10);
+    performer.pulse('hit');
+    performer.pulse('gust');
+    performer.step(1);
+    expect([performer.value('hit'), performer.value('gust')]).toEqual([false, false]);
+    expect(stepTold(performer, 2000)).toEqual(['160 blow > stand']);
+  }
+});
+
 test('a press during the last frame of an act leads on at its end, not later and not twice', () => {
   const performer = stage({
     one: {

@@ -192,11 +192,13 @@ export abstract class Listener<N extends Names = Names> {
   protected expirePulses(): void {
     const { numbers, base } = this;
     const at = numbers[base + Place.due]!;
-    for (const { timer, bit } of this.controller.tables.pulses) {
-      const place = this.timerAt(timer);
-      if (numbers[base + place]! > at) continue;
-      this.setFlags &= ~bit;
-      numbers[base + place] = Infinity;
+    const { pulses } = this.controller.tables;
+    for (const { timer, bit } of pulses)
+      if (numbers[base + this.timerAt(timer)]! <= at) this.setFlags &= ~bit;
+    // Only then: several pulses may share a timer.
+    for (const { timer } of pulses) {
+      const place = base + this.timerAt(timer);
+      if (numbers[place]! <= at) numbers[place] = Infinity;
     }
   }
 
