@@ -12,14 +12,17 @@ interface CanvasProps {
   readonly mount: MountCanvas;
   /** What it shows, for those who do not see it. */
   readonly label: string;
+  /** What lies over it; it does not change. */
+  readonly children?: ReactNode;
 }
 
 /** The canvas of the scene; drawn by the game, never anew by the panel. */
 export const Scene = memo(
-  function Scene({ mount, label }: CanvasProps) {
+  function Scene({ mount, label, children }: CanvasProps) {
     return (
       <div className="scene">
         <canvas ref={mount} aria-label={label} />
+        {children}
       </div>
     );
   },
@@ -40,7 +43,8 @@ const panelEvery = 50;
 /** What a page does once its characters are there. */
 export interface Running {
   readonly step: (ms: number) => void;
-  readonly draw: () => void;
+  /** @param between how far the next step has come, from 0 to under 1 */
+  readonly draw: (between: number) => void;
   /** Is told once it runs. */
   readonly started?: (loop: Loop) => void;
   /** The page around the scene, as things stand. */
@@ -57,8 +61,8 @@ export function runPage(fetching: string, begin: () => Promise<Running>): void {
       root.render(page());
       const loop = startLoop({
         step,
-        draw: () => {
-          draw();
+        draw: (between) => {
+          draw(between);
           if (performance.now() - panelDrawn < panelEvery) return;
           panelDrawn = performance.now();
           root.render(page());

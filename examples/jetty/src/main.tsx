@@ -8,11 +8,15 @@ import { fitting, runPage } from '../../common/parts';
 import type { MountCanvas } from '../../common/parts';
 import { Page } from './panel/Page';
 import { Game, bindings, regions } from './scene/game';
+import { physicsReady } from './scene/physics';
 import { view } from './scene/world';
 import './style.css';
 
 runPage('Fetching Wick ...', async () => {
-  const character = await loadCharacter({ document: documentUrl, images: { 'wick.png': wickUrl } });
+  const [character] = await Promise.all([
+    loadCharacter({ document: documentUrl, images: { 'wick.png': wickUrl } }),
+    physicsReady(),
+  ]);
   const controls = new Controls(bindings);
   const game = new Game(character, controls);
   let context: CanvasRenderingContext2D | undefined;
@@ -37,10 +41,12 @@ runPage('Fetching Wick ...', async () => {
   return {
     started: (running) => {
       loop = running;
+      // For the page's own tests, and for whoever opens the browser's console.
+      Object.assign(window, { jetty: { game, loop, controls } });
     },
     step: (ms) => game.step(ms),
-    draw: () => {
-      if (context !== undefined) game.draw(context);
+    draw: (between) => {
+      if (context !== undefined) game.draw(context, between);
     },
     page: () => <Page game={game} mount={mount} look={look} isLooking={overlay !== undefined} />,
   };

@@ -1,7 +1,7 @@
 import { stampsOf } from 'dot-hop';
 import type { Pose } from 'dot-hop';
 
-/** A canvas whose pixels are drawn several times as large, sharp on any display. */
+/** A canvas whose pixels are shown several times as large, sharp on any display. */
 export interface CrispCanvas {
   readonly context: CanvasRenderingContext2D;
   /** Device pixels for each of its own. */
@@ -9,7 +9,8 @@ export interface CrispCanvas {
 }
 
 /**
- * Sizes a canvas for a picture of few pixels: each is shown as a square of whole device pixels, as large as fits.
+ * Sizes a canvas for a picture of few pixels: each is shown as a square of whole device pixels, as large as fits. It is drawn at
+ * its own size and enlarged by the page, which costs far less than to draw it large.
  *
  * @param width the picture's width in its own pixels
  * @param room the width it may take on the page, in CSS pixels
@@ -22,13 +23,13 @@ export function crispCanvas(
 ): CrispCanvas {
   const ratio = window.devicePixelRatio;
   const scale = Math.max(1, Math.floor((room * ratio) / width));
-  canvas.width = width * scale;
-  canvas.height = height * scale;
+  canvas.width = width;
+  canvas.height = height;
   canvas.style.width = `${(width * scale) / ratio}px`;
   canvas.style.height = `${(height * scale) / ratio}px`;
+  canvas.style.imageRendering = 'pixelated';
   const context = canvas.getContext('2d')!;
   context.imageSmoothingEnabled = false;
-  context.setTransform(scale, 0, 0, scale, 0, 0);
   return { context, scale };
 }
 

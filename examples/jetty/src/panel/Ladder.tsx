@@ -36,7 +36,9 @@ function Rung({ state, why }: { readonly state: WhyState; readonly why: Why }) {
       <span className="rank">{state.priority}</span>
       <span className="name">{state.name}</span>
       <span className="terms">
-        {state.while === undefined ? null : <Condition word="while" condition={state.while} />}
+        {state.while === undefined || isSaidBy(state.while, state.when) ? null : (
+          <Condition word="while" condition={state.while} />
+        )}
         {state.when === undefined ? null : <Condition word="when" condition={state.when} />}
         {showing
           ? why.hops.map(({ to, remembered, kept: reason }) => (
@@ -49,6 +51,12 @@ function Rung({ state, why }: { readonly state: WhyState; readonly why: Why }) {
       </span>
     </li>
   );
+}
+
+/** Whether a `when` has all the parts of a `while`: they are shown once. */
+function isSaidBy(said: WhyCondition, by: WhyCondition | undefined): boolean {
+  const parts = new Set(by === undefined ? [] : litParts(by).map(({ text }) => text));
+  return litParts(said).every(({ text }) => parts.has(text));
 }
 
 /** The text is the document's own; its parts are lit where they stand in it. */

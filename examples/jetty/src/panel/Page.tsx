@@ -1,6 +1,7 @@
 import { lastSwitchText } from 'dot-hop/explain';
 import { Scene } from '../../../common/parts';
 import type { MountCanvas } from '../../../common/parts';
+import { regions } from '../scene/bindings';
 import type { Game } from '../scene/game';
 import { Filmstrip } from './Filmstrip';
 import { Ladder } from './Ladder';
@@ -18,8 +19,12 @@ const help: readonly (readonly [string, string])[] = [
   ['← →', 'run'],
   ['Shift', 'walk'],
   ['Space', 'hop'],
-  ['J', 'swing, up to three in a row'],
+  ['J', 'swing; in the air somersault'],
+  ['K', 'dash in the air'],
+  ['↓', 'drop'],
 ];
+
+const percent = (part: number): string => `${part * 100}%`;
 
 /** The scene with what its performer is told and decides beside it. */
 export function Page({ game, mount, look, isLooking }: PageProps) {
@@ -46,7 +51,18 @@ export function Page({ game, mount, look, isLooking }: PageProps) {
         </p>
       </header>
       <section className="left">
-        <Scene mount={mount} label="Wick on the jetty at dusk" />
+        <Scene mount={mount} label="Wick on the jetty at dusk">
+          <div className="regions" aria-hidden>
+            {regions.map(({ name, x, y, width, height }) => (
+              <span
+                key={name}
+                style={{ left: percent(x), top: percent(y), width: percent(width), height: percent(height) }}
+              >
+                {name}
+              </span>
+            ))}
+          </div>
+        </Scene>
         <Filmstrip game={game} />
         <p className="because" data-testid="because">
           <b>{why.state}</b> shows because {lastSwitchText(why)}.

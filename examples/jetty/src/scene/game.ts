@@ -1,52 +1,46 @@
 import { drawPose } from '@dot-hop/browser';
-import type { Bindings, Controls, LoadedCharacter, Region } from '@dot-hop/browser';
+import type { Controls, LoadedCharacter } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
-import { Mover } from './mover';
-import { Scenery, newGulls } from './scenery';
-import type { Gull } from './scenery';
-import { gullPerches, lampPosts, view, waterTop, worldWidth } from './world';
+import { byHand } from './bindings';
+import { Body } from './body';
+import { Particles } from './particles';
+import { Physics } from './physics';
+import { Scenery } from './scenery';
+import { tellBody } from './signals';
+import { newGulls } from './things';
+import type { Gull } from './things';
+import { gullPerches, lampPosts, lantern, view, waterTop, worldTop, worldWidth } from './world';
 
-/** What the player holds in hand: keys, the buttons and the stick of a gamepad, regions of the picture. */
-export const bindings: Bindings = {
-  along: {
-    less: { keys: ['ArrowLeft', 'KeyA'], buttons: [14], axis: 0, regions: ['left'] },
-    more: { keys: ['ArrowRight', 'KeyD'], buttons: [15], axis: 0, regions: ['right'] },
-  },
-  slow: { keys: ['ShiftLeft', 'ShiftRight'], buttons: [4] },
-  jump: { keys: ['Space', 'ArrowUp', 'KeyW'], buttons: [0], regions: ['hop'] },
-  swing: { keys: ['KeyJ', 'KeyX'], buttons: [2], regions: ['swing'] },
-};
-
-/** Where a finger runs, hops and swings. */
-export const regions: readonly Region[] = [
-  { name: 'left', x: 0, y: 0.4, width: 0.25, height: 0.6 },
-  { name: 'right', x: 0.25, y: 0.4, width: 0.25, height: 0.6 },
-  { name: 'hop', x: 0.75, y: 0.4, width: 0.25, height: 0.6 },
-  { name: 'swing', x: 0.5, y: 0.4, width: 0.25, height: 0.6 },
-];
-
-/** The signals that hands set themselves; the others follow from the body. */
-const byHand: ReadonlySet<string> = new Set(['jump', 'swing']);
+export { bindings, regions } from './bindings';
 
 /** How hard Wick breathes after a long run, and how many milliseconds it takes him to get there and back. */
 const hardBreath = 2.5;
 const breathTime = { up: 2600, down: 2200 };
 
-/** How near a lamp or gull must be to be reached by a swing, in pixels. */
-const reach = 34;
+interface Rectangle {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+const meets = (a: Rectangle, b: Rectangle): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
 /** The jetty: reads the controls, moves the body, tells the performer its signals, hears its cues. */
 export class Game {
   readonly performer: Performer;
-  readonly mover = new Mover();
+  readonly physics = new Physics();
+  readonly body = new Body(this.physics);
   readonly lit = lampPosts.map((_, i) => i === 0);
   /** The states that showed lately, the present one last. */
   trail: readonly string[];
   private readonly scenery = new Scenery();
   private readonly gulls: Gull[] = newGulls();
-  private drops: { x: number; y: number; vx: number; vy: number }[] = [];
+  private readonly particles = new Particles();
   private time = 0;
-  private cameraX = 0;
+  private camera = { x: 0, y: 0 };
+  private cameraBefore = { x: 0, y: 0 };
   private breath = 1;
 
   constructor(
@@ -60,53 +54,59 @@ export class Game {
   /** One step of the game, in milliseconds. */
   step(ms: number): void {
     this.time += ms;
-    const { performer, mover, controls } = this;
+    const { performer, body, controls, physics } = this;
     controls.feed(performer, byHand);
     // While the pole swings, and while he lies, the feet stay where they are.
-    const planted = mover.grounded && performer.value('busy') === true;
-    const wish = {
-      along: planted ? 0 : controls.numberOf('along'),
-      slow: controls.isHeld('slow'),
-      holdsHop: controls.isHeld('jump'),
-    };
-    if (mover.step(ms, wish)) {
+    const planted = body.grounded && performer.value('busy') === true;
+    const along = planted ? 0 : controls.numberOf('along');
+    const [slow, down] = [controls.isHeld('slow'), controls.isHeld('down')];
+    if (performer.state !== 'dash') body.dashes = 0;
+    if (body.step(ms, { along, slow, down, holdsHop: controls.isHeld('jump') })) {
       performer.pulse('splash');
-      this.throwDrops(mover.x);
+      this.particles.splash(body.x, waterTop - 18);
     }
+    const fallen = physics.step(ms);
+    if (fallen !== undefined) this.particles.splash(fallen, waterTop - 2);
 
-    performer.set('vx', mover.vx);
-    performer.set('vy', mover.vy);
-    performer.set('grounded', mover.grounded);
-    performer.set('along', wish.along);
+    tellBody(performer, body);
+    performer.set('along', along);
     performer.set('breath', this.breathe(ms));
     const happened = performer.step(ms);
     for (let i = 0; i < happened; i++) this.hear(i);
 
+    this.strike();
     this.moveGulls(ms);
-    this.moveDrops(ms / 1000);
-    const wanted = Math.max(0, Math.min(worldWidth - view.width, mover.x - view.width / 2 + mover.vx * 0.18));
-    this.cameraX += (wanted - this.cameraX) * Math.min(1, ms / 180);
+    this.particles.move(ms);
+    this.follow(ms);
   }
 
-  draw(context: CanvasRenderingContext2D): void {
-    const { time, lit, gulls, drops } = this;
-    const cameraX = Math.round(this.cameraX);
-    const scene = { time, cameraX, lit, gulls, drops };
+  /** @param between how far the next step has come; everything that moves fast is drawn on its way to it */
+  draw(context: CanvasRenderingContext2D, between: number): void {
+    const { time, lit, gulls, camera, cameraBefore, body, physics } = this;
+    const cameraX = Math.round(cameraBefore.x + (camera.x - cameraBefore.x) * between);
+    const cameraY = Math.round(cameraBefore.y + (camera.y - cameraBefore.y) * between);
+    const { decks, barrels } = physics;
+    const scene = { time, cameraX, cameraY, lit, gulls, decks, barrels, drops: this.particles.all };
     this.scenery.drawBehind(context, scene);
-    drawPose(context, this.character.images, this.performer.pose, this.mover.x - cameraX, this.mover.y);
+    const x = body.before.x + (body.x - body.before.x) * between;
+    const y = body.before.y + (body.y - body.before.y) * between;
+    drawPose(context, this.character.images, this.performer.pose, x - cameraX, y - cameraY);
     this.scenery.drawBefore(context, scene);
   }
 
-  /** A report of the performer: the leap begins on its cue, the pole reaches lamps and gulls on its own. */
+  /** A report of the performer: the leap and the dash begin on their cues. */
   private hear(index: number): void {
     const { reports } = this.performer;
     const name = reports.name(index);
     const kind = reports.kind(index);
-    const { state, clip, isBridging } = this.performer;
+    const { state, clip, isBridging, facing } = this.performer;
     if (kind === 'switch') this.note(isBridging && state === name ? `${name}: ${clip}` : name);
     else if (kind === 'gait') this.note(`${state}: ${name}`);
-    else if (name === 'leap') this.mover.leap();
-    else if (name === 'whoosh') this.strike();
+    else if (name === 'leap') this.body.leap();
+    else if (name === 'surge') {
+      this.body.dashes = facing === 'east' ? 1 : -1;
+      this.body.fresh = false;
+    }
   }
 
   private note(what: string): void {
@@ -115,21 +115,27 @@ export class Game {
 
   /** Running makes the breath hard; standing still calms it. */
   private breathe(ms: number): number {
-    const runs = this.mover.grounded && Math.abs(this.mover.vx) > 88;
+    const runs = this.body.grounded && Math.abs(this.body.vx) > 88;
     const aim = runs ? hardBreath : 1;
     this.breath += (aim - this.breath) * Math.min(1, ms / (runs ? breathTime.up : breathTime.down));
     return this.breath;
   }
 
+  /** Where the pole reaches as long as the drawing strikes: its box is there on those frames alone. */
   private strike(): void {
-    const { x, y } = this.mover;
-    const forward = this.performer.facing === 'east' ? 1 : -1;
-    const touches = (at: number): boolean => Math.abs(at - (x + forward * 14)) < reach;
+    const { strike } = this.performer.pose.boxes;
+    if (strike === undefined) return;
+    const { x, y } = this.body;
+    const box = { ...strike, x: x + strike.x, y: y + strike.y };
     lampPosts.forEach((post, i) => {
-      if (touches(post + 9)) this.lit[i] = true;
+      if (this.lit[i] || !meets(box, { ...lantern, x: post.x + lantern.x, y: post.y + lantern.y })) return;
+      this.lit[i] = true;
+      this.particles.sparks(post.x + 9, post.y - 50);
     });
     for (const gull of this.gulls)
-      if (gull.away < 0 && touches(gull.x) && Math.abs(gull.y - y) < 44) gull.away = 0;
+      if (gull.away < 0 && meets(box, { x: gull.x - 4, y: gull.y - 8, width: 8, height: 8 })) gull.away = 0;
+    const forward = this.performer.facing === 'east' ? 1 : -1;
+    this.physics.strike(box.x, box.y, box.width, box.height, { x: forward * 190, y: -150 });
   }
 
   private moveGulls(ms: number): void {
@@ -144,22 +150,18 @@ export class Game {
       if (turn < 1) return;
       Object.assign(gull, { ...home, away: -1 });
       // Who stands on its perch is sorry for it.
-      const { x, y, grounded } = this.mover;
+      const { x, y, grounded } = this.body;
       if (grounded && Math.abs(x - home.x) < 12 && Math.abs(y - home.y) < 8) this.performer.pulse('blow');
     });
   }
 
-  private throwDrops(x: number): void {
-    for (let i = 0; i < 14; i++)
-      this.drops.push({ x: x + (i - 7) * 2, y: waterTop - 18, vx: (i - 6.5) * 9, vy: -90 - ((i * 37) % 60) });
-  }
-
-  private moveDrops(s: number): void {
-    for (const drop of this.drops) {
-      drop.vy += 420 * s;
-      drop.x += drop.vx * s;
-      drop.y += drop.vy * s;
-    }
-    this.drops = this.drops.filter(({ y }) => y < waterTop + 20);
+  /** The camera follows: a little ahead of a run, and upwards only as far as needed. */
+  private follow(ms: number): void {
+    const { camera, body } = this;
+    this.cameraBefore = { ...camera };
+    const x = Math.max(0, Math.min(worldWidth - view.width, body.x - view.width / 2 + body.vx * 0.18));
+    const y = Math.max(worldTop, Math.min(0, body.y - 118));
+    camera.x += (x - camera.x) * Math.min(1, ms / 180);
+    camera.y += (y - camera.y) * Math.min(1, ms / 260);
   }
 }

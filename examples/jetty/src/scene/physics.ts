@@ -1,0 +1,131 @@
+import RAPIER from '@dimforge/rapier2d-compat';
+import type { Collider, RigidBody, World } from '@dimforge/rapier2d-compat';
+import { barrelRadius, barrels, boatAt, boats, grounds, planks, waterTop } from './world';
+
+/** To be awaited once, before the first {@link Physics}. */
+export const physicsReady = (): Promise<void> => RAPIER.init();
+
+/** Pixels a second, for each second. */
+export const gravity = 900;
+
+/** How deep under its top a plank and a boat's deck reach. */
+const plankDepth = 5;
+
+/** What a barrel is at an instant. */
+export interface Barrel {
+  readonly x: number;
+  readonly y: number;
+  /** How far it has rolled, in radians. */
+  readonly turn: number;
+}
+
+/** The level as a physics engine has it: ground, planks, boats that carry, barrels that roll. Lengths are pixels. */
+export class Physics {
+  readonly world: World;
+  private readonly onlyFromAbove = new Map<number, number | RigidBody>();
+  private readonly boatBodies: RigidBody[];
+  private readonly barrelBodies: RigidBody[];
+  private time = 0;
+
+  constructor() {
+    this.world = new RAPIER.World({ x: 0, y: gravity });
+    // What the engine takes for a usual length, so that its tolerances suit pixels.
+    this.world.lengthUnit = 32;
+    for (const { left, right, top, topRight = top } of grounds) {
+      const corners = [left, top, right, topRight, right, 260, left, 260];
+      this.world.createCollider(RAPIER.ColliderDesc.convexHull(new Float32Array(corners))!.setFriction(0.8));
+    }
+    for (const { left, right, top } of planks) {
+      const board = RAPIER.ColliderDesc.cuboid((right - left) / 2, plankDepth / 2);
+      const made = this.world.createCollider(board.setTranslation((left + right) / 2, top + plankDepth / 2));
+      this.onlyFromAbove.set(made.handle, top);
+    }
+    this.boatBodies = boats.map((boat) => {
+      const { x, y } = boatAt(boat, 0);
+      const body = this.world.createRigidBody(
+        RAPIER.RigidBodyDesc.kinematicPositionBased().setTranslation(x, y),
+      );
+      const deck = RAPIER.ColliderDesc.cuboid(boat.width / 2, plankDepth / 2).setTranslation(
+        0,
+        plankDepth / 2,
+      );
+      this.onlyFromAbove.set(this.world.createCollider(deck, body).handle, body);
+      return body;
+    });
+    this.barrelBodies = barrels.map(({ x, y }) => {
+      const body = this.world.createRigidBody(
+        RAPIER.RigidBodyDesc.dynamic().setTranslation(x, y).setAngularDamping(1.5).setLinearDamping(0.4),
+      );
+      this.world.createCollider(
+        RAPIER.ColliderDesc.ball(barrelRadius).setDensity(0.004).setFriction(0.9).setRestitution(0.2),
+        body,
+      );
+      return body;
+    });
+  }
+
+  /**
+   * Moves boats and barrels on.
+   *
+   * @returns where a barrel fell into the water just now; it comes back to where it stood
+   */
+  step(ms: number): number | undefined {
+    this.time += ms;
+    this.world.timestep = ms / 1000;
+    this.boatBodies.forEach((body, i) => body.setNextKinematicTranslation(boatAt(boats[i]!, this.time)));
+    this.world.step();
+    let splash: number | undefined;
+    this.barrelBodies.forEach((body, i) => {
+      if (body.translation().y < waterTop + 8) return;
+      splash = body.translation().x;
+      body.setTranslation({ x: barrels[i]!.x, y: barrels[i]!.y - 120 }, true);
+      body.setLinvel({ x: 0, y: 0 }, true);
+    });
+    return splash;
+  }
+
+  /** Where the boats' decks are. */
+  get decks(): readonly { x: number; y: number }[] {
+    return this.boatBodies.map((body) => body.translation());
+  }
+
+  get barrels(): readonly Barrel[] {
+    return this.barrelBodies.map((body) => ({ ...body.translation(), turn: body.rotation() }));
+  }
+
+  /** Strikes the barrels in a rectangle. */
+  strike(x: number, y: number, width: number, height: number, push: { x: number; y: number }): void {
+    for (const body of this.barrelBodies) {
+      const at = body.translation();
+      const touches =
+        Math.abs(at.x - x - width / 2) < width / 2 + barrelRadius &&
+        Math.abs(at.y - y - height / 2) < height / 2 + barrelRadius;
+      if (touches) body.setLinvel(push, true);
+    }
+  }
+
+  /** Whether something lets a body through that rises, or whose feet are lower than its top. */
+  letsThrough(collider: Collider, feet: number, falls: boolean): boolean {
+    const top = this.onlyFromAbove.get(collider.handle);
+    if (top === undefined) return false;
+    return !falls || feet > (typeof top === 'number' ? top : top.translation().y) + 1.5;
+  }
+
+  /** Whether something stops who runs into it: barrels roll away, and planks and boats have no sides. */
+  isWall(collider: Collider): boolean {
+    return !this.onlyFromAbove.has(collider.handle) && collider.parent()?.isDynamic() !== true;
+  }
+
+  isPlank(collider: Collider): boolean {
+    return typeof this.onlyFromAbove.get(collider.handle) === 'number';
+  }
+
+  /** How a boat's deck moves in the coming step, if this is one. */
+  carriedBy(collider: Collider, ms: number): { x: number; y: number } | undefined {
+    const body = this.onlyFromAbove.get(collider.handle);
+    if (body === undefined || typeof body === 'number') return undefined;
+    const boat = boats[this.boatBodies.indexOf(body)]!;
+    const [now, next] = [boatAt(boat, this.time), boatAt(boat, this.time + ms)];
+    return { x: next.x - now.x, y: next.y - now.y };
+  }
+}
