@@ -36,6 +36,9 @@ export function Page({ game, mount, look, isLooking }: PageProps) {
         <h1>
           Jetty <small>Dot Hop</small>
         </h1>
+        <button type="button" className="look" aria-pressed={isLooking} onClick={look}>
+          {isLooking ? 'close the overlay' : 'look closer'}
+        </button>
         <ul className="keys">
           {help.map(([key, does]) => (
             <li key={key}>
@@ -43,9 +46,6 @@ export function Page({ game, mount, look, isLooking }: PageProps) {
             </li>
           ))}
         </ul>
-        <button type="button" className="look" aria-pressed={isLooking} onClick={look}>
-          {isLooking ? 'close the overlay' : 'look closer'}
-        </button>
         <p className="lamps">
           {game.lit.filter(Boolean).length} of {game.lit.length} lamps lit
         </p>

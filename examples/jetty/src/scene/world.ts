@@ -76,7 +76,7 @@ export function boatAt({ x, top, travel, period }: Boat, time: number): { x: num
 /** Barrels roll when they are pushed or struck. */
 export const barrelRadius = 7;
 export const barrels: readonly { readonly x: number; readonly y: number }[] = [
-  { x: 404, y: deckTop - barrelRadius },
+  { x: 478, y: deckTop - barrelRadius },
   { x: 590, y: deckTop - barrelRadius },
   { x: 1090, y: quay - barrelRadius },
 ];

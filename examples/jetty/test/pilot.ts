@@ -1,0 +1,76 @@
+import type { Page } from 'playwright-core';
+import type { Loop } from '@dot-hop/browser';
+import type { Game } from '../src/scene/game';
+
+/** What one deed of a pilot led to. */
+export interface Flown {
+  /** The states passed, from the one before the deed on. */
+  readonly states: readonly string[];
+  /** The cells that were drawn, without those drawn twice in a row. */
+  readonly cells: readonly number[];
+  readonly x: number;
+  readonly y: number;
+  readonly lit: number;
+}
+
+declare global {
+  interface Window {
+    jetty: { readonly game: Game; readonly loop: Loop };
+    pilot: Pilot;
+  }
+}
+
+/** Hands for a game that stands still between its deeds: keys are pressed for real, steps are made one by one. */
+export interface Pilot {
+  hold(...codes: string[]): void;
+  tap(code: string): void;
+  until(test: (game: Game) => boolean, most?: number): void;
+  flown(): Flown;
+}
+
+/** Stops the game's own time and gives the page a pilot. */
+export async function takeOver(page: Page): Promise<void> {
+  await page.waitForFunction(() => 'jetty' in window);
+  await page.evaluate(() => {
+    const { game, loop } = window.jetty;
+    loop.pace = 0;
+    const held = new Set<string>();
+    const key = (type: string, code: string): boolean =>
+      window.dispatchEvent(new KeyboardEvent(type, { code, bubbles: true }));
+    let states = [game.performer.state];
+    let cells: number[] = [];
+    const step = (): void => {
+      loop.stepOnce();
+      const { state, pose } = game.performer;
+      if (states.at(-1) !== state) states.push(state);
+      if (cells.at(-1) !== pose.cell.index) cells.push(pose.cell.index);
+    };
+    window.pilot = {
+      hold: (...codes) => {
+        for (const code of held) if (!codes.includes(code)) key('keyup', code);
+        for (const code of codes) if (!held.has(code)) key('keydown', code);
+        held.clear();
+        for (const code of codes) held.add(code);
+      },
+      tap: (code) => {
+        key('keydown', code);
+        step();
+        key('keyup', code);
+      },
+      until: (test, most = 900) => {
+        for (let i = 0; !test(game); i++) {
+          if (i === most)
+            throw new Error(`stuck at ${game.body.x}, ${game.body.y} in ${states.slice(-5).join(' ')}`);
+          step();
+        }
+      },
+      flown: () => {
+        const { x, y } = game.body;
+        const told = { states, cells, x, y, lit: game.lit.filter(Boolean).length };
+        states = [game.performer.state];
+        cells = [];
+        return told;
+      },
+    };
+  });
+}
