@@ -1,6 +1,21 @@
 import type { Page } from 'playwright-core';
 import type { Loop } from '@dot-hop/browser';
-import type { Game } from '../src/scene/game';
+import type { Performer } from 'dot-hop';
+
+/** What a pilot sees of the page's game. */
+export interface Game {
+  readonly performer: Performer;
+  readonly body: {
+    readonly x: number;
+    readonly y: number;
+    readonly vx: number;
+    readonly vy: number;
+    readonly grounded: boolean;
+    place(x: number, y: number): void;
+  };
+  readonly physics: { readonly decks: readonly { readonly x: number }[] };
+  readonly lit: readonly boolean[];
+}
 
 /** What one deed of a pilot led to. */
 export interface Flown {
