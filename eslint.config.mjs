@@ -22,7 +22,7 @@ const oneWay = folders.map((folder, i) => {
 });
 
 export default tseslint.config(
-  { ignores: ['**/dist/', '**/node_modules/', 'out/', 'coverage/'] },
+  { ignores: ['**/*.dothop.d.*.ts', '**/dist/', '**/node_modules/', 'out/', 'coverage/'] },
   {
     files: ['**/*.{ts,tsx}'],
     extends: [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],

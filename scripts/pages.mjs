@@ -15,8 +15,8 @@ export async function buildPages(names = pages) {
     await build({
       root: folder(page),
       logLevel: 'warn',
-      // Three dimensions and a YAML reader are larger than the bundler likes.
-      build: { chunkSizeWarningLimit: 2000 },
+      // Three dimensions and a physics engine are larger than the bundler likes.
+      build: { chunkSizeWarningLimit: 5000 },
     });
   }
 }

@@ -7,6 +7,7 @@ export class TestBrowser {
   page!: Page;
   private browser!: Browser;
   private readonly complaints: string[] = [];
+  private forgiven: RegExp | undefined;
 
   /** To be called once in a test file. @param address where the page is served */
   constructor(private readonly address: () => string) {
@@ -20,6 +21,7 @@ export class TestBrowser {
     afterAll(() => this.browser.close());
     beforeEach(async () => {
       this.complaints.length = 0;
+      this.forgiven = undefined;
       this.page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
       this.page.on('console', (message) => {
         const isNoise = message.text().includes('GPU stall due to ReadPixels');
@@ -30,8 +32,13 @@ export class TestBrowser {
     });
     afterEach(async () => {
       await this.page.close();
-      expect(this.complaints).toEqual([]);
+      expect(this.complaints.filter((one) => this.forgiven?.test(one) !== true)).toEqual([]);
     });
+  }
+
+  /** What the page may complain of in this test, because the test brings it about. */
+  forgive(complaints: RegExp): void {
+    this.forgiven = complaints;
   }
 
   /** Opens the page and waits until something is there. */

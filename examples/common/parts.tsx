@@ -1,5 +1,5 @@
 import { startLoop } from '@dot-hop/browser';
-import type { Loop } from '@dot-hop/browser';
+import type { Loop, Progress } from '@dot-hop/browser';
 import { memo } from 'react';
 import type { ReactNode } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -51,11 +51,17 @@ export interface Running {
   readonly page: () => ReactNode;
 }
 
-/** Fetches what a page needs, then runs it; what goes wrong is told on the page. */
-export function runPage(fetching: string, begin: () => Promise<Running>): void {
+/** Fetches what a page needs and says how far it is, then runs it; what goes wrong is told on the page. */
+export function runPage(fetching: string, begin: (progress: Progress) => Promise<Running>): void {
   const root = createRoot(document.getElementById('page')!);
-  root.render(<p className="notice">{fetching}</p>);
-  begin().then(
+  const say = (done: number, all: number): void =>
+    root.render(
+      <p className="notice">
+        {fetching} ... <progress value={done} max={all} aria-label={`${done} of ${all} files`} />
+      </p>,
+    );
+  say(0, 1);
+  begin(say).then(
     ({ step, draw, page, started }) => {
       let panelDrawn = performance.now();
       root.render(page());

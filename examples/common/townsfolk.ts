@@ -1,5 +1,5 @@
 import { loadCharacter } from '@dot-hop/browser';
-import type { LoadedCharacter } from '@dot-hop/browser';
+import type { LoadedCharacter, Progress } from '@dot-hop/browser';
 import marlisUrl from '../../demo/townsfolk/marlis.dothop.yaml?url';
 import marlisImage from '../../demo/townsfolk/marlis.png?url';
 import oddeUrl from '../../demo/townsfolk/odde.dothop.yaml?url';
@@ -19,10 +19,14 @@ const files = {
   sefa: { document: sefaUrl, images: { 'sefa.png': sefaImage } },
 };
 
-/** Fetches everybody. */
-export async function loadTownsfolk(): Promise<Townsfolk> {
-  const loaded = Object.entries(files).map(
-    async ([name, file]) => [name, await loadCharacter(file)] as const,
-  );
+/** Fetches everybody, and tells how many of the people have come. */
+export async function loadTownsfolk(progress?: Progress): Promise<Townsfolk> {
+  const people = Object.entries(files);
+  let come = 0;
+  const loaded = people.map(async ([name, file]) => {
+    const character = await loadCharacter(file);
+    progress?.(++come, people.length);
+    return [name, character] as const;
+  });
   return Object.fromEntries(await Promise.all(loaded));
 }

@@ -1,22 +1,18 @@
-import { Controls, crispCanvas, loadCharacter } from '@dot-hop/browser';
+import { Controls, crispCanvas, followEdits, openCharacter } from '@dot-hop/browser';
 import type { Loop } from '@dot-hop/browser';
 import { mountOverlay } from '@dot-hop/browser/overlay';
 import type { Overlay } from '@dot-hop/browser/overlay';
-import documentUrl from '../../../demo/wick.dothop.yaml?url';
-import wickUrl from '../../../demo/wick.png?url';
 import { fitting, runPage } from '../../common/parts';
 import type { MountCanvas } from '../../common/parts';
 import { Page } from './panel/Page';
 import { Game, bindings, regions } from './scene/game';
 import { physicsReady } from './scene/physics';
+import { wick } from './scene/wick';
 import { view } from './scene/world';
 import './style.css';
 
-runPage('Fetching Wick ...', async () => {
-  const [character] = await Promise.all([
-    loadCharacter({ document: documentUrl, images: { 'wick.png': wickUrl } }),
-    physicsReady(),
-  ]);
+runPage('Fetching Wick', async (progress) => {
+  const [character] = await Promise.all([openCharacter(wick, progress), physicsReady()]);
   const controls = new Controls(bindings);
   const game = new Game(character, controls);
   let context: CanvasRenderingContext2D | undefined;
@@ -27,7 +23,6 @@ runPage('Fetching Wick ...', async () => {
     fit(canvas);
     if (canvas !== null) controls.touchOn(canvas, regions);
   };
-  const { performer } = game;
   let loop: Loop | undefined;
   let overlay: Overlay | undefined;
   /** The overlay comes and goes; what it needs it is told here, and nowhere else does the game know of it. */
@@ -35,9 +30,20 @@ runPage('Fetching Wick ...', async () => {
     overlay?.destroy();
     overlay =
       overlay === undefined && loop !== undefined
-        ? mountOverlay({ performer, images: character.images, loop, document: 'wick.dothop.yaml' })
+        ? mountOverlay({
+            performer: game.performer,
+            images: game.character.images,
+            loop,
+            document: 'wick.dothop.yaml',
+          })
         : undefined;
   };
+  followEdits(wick, (next) => {
+    const isLooking = overlay !== undefined;
+    if (isLooking) look();
+    game.replace(next);
+    if (isLooking) look();
+  });
   return {
     started: (running) => {
       loop = running;

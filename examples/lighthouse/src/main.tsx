@@ -12,9 +12,9 @@ import './style.css';
 /** Height of the scene for its width. */
 const shape = 0.76;
 
-runPage('Fetching the townsfolk ...', async () => {
+runPage('Fetching the townsfolk', async (progress) => {
   const [folk, wick] = await Promise.all([
-    loadTownsfolk(),
+    loadTownsfolk(progress),
     loadCharacter({ document: wickUrl, images: { 'wick.png': wickImage } }),
   ]);
   const game = new Game(folk, wick, new Controls(bindings));

@@ -11,8 +11,8 @@ import './style.css';
 /** The speed whose arrow reaches the edge of the dial, in pixels a second. */
 const dialSpeed = 48;
 
-runPage('Fetching the townsfolk ...', async () => {
-  const folk = await loadTownsfolk();
+runPage('Fetching the townsfolk', async (progress) => {
+  const folk = await loadTownsfolk(progress);
   let context: CanvasRenderingContext2D | undefined;
   let dial: CanvasRenderingContext2D | null = null;
   let pointer: Pointer | undefined;

@@ -1,11 +1,15 @@
-export { LoadError, loadCharacter } from './character.js';
+export { loadCharacter } from './character.js';
 export type { CharacterFiles, LoadedCharacter } from './character.js';
 export { Controls } from './controls.js';
 export type { Binding, Bindings, PairBinding, Region } from './controls.js';
+export { followEdits, goOn, openCharacter } from './document-module.js';
+export type { DocumentModule } from './document-module.js';
 export { drawDial } from './dial.js';
 export type { DialColours } from './dial.js';
 export { crispCanvas, drawPose } from './draw.js';
 export type { CrispCanvas } from './draw.js';
+export { LoadError } from './images.js';
+export type { Progress } from './images.js';
 export { Loop, startLoop } from './loop.js';
 export type { LoopParts } from './loop.js';
 export { Pointer } from './pointer.js';

@@ -1,5 +1,5 @@
-import { drawPose } from '@dot-hop/browser';
-import type { Controls, LoadedCharacter } from '@dot-hop/browser';
+import { drawPose, goOn } from '@dot-hop/browser';
+import type { Controls } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import { byHand } from './bindings';
 import { Body } from './body';
@@ -9,6 +9,7 @@ import { Scenery } from './scenery';
 import { tellBody } from './signals';
 import { newGulls } from './things';
 import type { Gull } from './things';
+import type { Wick, WickPerformer } from './wick';
 import { gullPerches, lampPosts, lantern, view, waterTop, worldTop, worldWidth } from './world';
 
 export { bindings, regions } from './bindings';
@@ -29,7 +30,8 @@ const meets = (a: Rectangle, b: Rectangle): boolean =>
 
 /** The jetty: reads the controls, moves the body, tells the performer its signals, hears its cues. */
 export class Game {
-  readonly performer: Performer;
+  /** Changes with an edit of the document. */
+  performer: WickPerformer;
   readonly physics = new Physics();
   readonly body = new Body(this.physics);
   readonly lit = lampPosts.map((_, i) => i === 0);
@@ -44,11 +46,17 @@ export class Game {
   private breath = 1;
 
   constructor(
-    readonly character: LoadedCharacter,
+    public character: Wick,
     private readonly controls: Controls,
   ) {
     this.performer = new Performer(character.controller);
     this.trail = [this.performer.state];
+  }
+
+  /** Goes on with an edited document: in the same state, at the same phase. */
+  replace(character: Wick): void {
+    this.performer = goOn(this.performer, character.controller);
+    this.character = character;
   }
 
   /** One step of the game, in milliseconds. */

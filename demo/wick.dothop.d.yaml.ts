@@ -1,0 +1,17 @@
+// The names of wick.dothop.yaml, for the compiler. Written by the plugin of @dot-hop/cli/vite whenever the document changes.
+import type { DocumentModule } from '@dot-hop/browser';
+
+declare const character: DocumentModule<{
+  values: {
+    "vx": number;
+    "vy": number;
+    "grounded": boolean;
+    "along": number;
+    "breath": number;
+    "fresh": boolean;
+  };
+  pulses: "jump" | "swing" | "dash" | "bump" | "splash" | "blow";
+  states: "stand" | "doze" | "go" | "land" | "fall" | "fall-start" | "rise" | "flip" | "dash" | "bump" | "takeoff" | "swing1" | "swing2" | "swing3" | "splashed" | "knocked" | "get-up";
+  directions: "east" | "west";
+}>;
+export default character;

@@ -1,0 +1,79 @@
+import { Performer, compileController } from 'dot-hop';
+import type { Controller, ControllerDefinition, Names } from 'dot-hop';
+import type { LoadedCharacter } from './character.js';
+import { Fetching, loadImages } from './images.js';
+import type { Progress } from './images.js';
+
+/**
+ * A document that was imported as a module: read and checked when the page was built, so that the page needs neither a reader
+ * nor a schema. The plugin of `@dot-hop/cli/vite` makes it of `*.dothop.yaml` and `*.dothop.json`.
+ *
+ * @typeParam N the document's names, where the plugin writes them down
+ */
+export interface DocumentModule<N extends Names = Names> {
+  readonly definition: ControllerDefinition;
+  /** The addresses of the images by file, as the document names them. */
+  readonly images: Readonly<Record<string, string>>;
+  /**
+   * Calls back with each later version while the page runs. While a game is being made only: a built page has none.
+   *
+   * @returns what ends it
+   */
+  readonly listen?: ((listener: (next: DocumentModule) => void) => () => void) | undefined;
+  /** For the compiler alone. */
+  readonly names?: N;
+}
+
+/**
+ * Fetches the images of an imported document and compiles it.
+ *
+ * @param progress is told of each file that has come
+ * @throws {LoadError} when an image cannot be fetched or read
+ */
+export async function openCharacter<N extends Names>(
+  module: DocumentModule<N>,
+  progress?: Progress,
+): Promise<LoadedCharacter<N>> {
+  const { definition } = module;
+  const addresses = Object.entries(module.images).map(
+    ([file, address]) => [file, new URL(address, document.baseURI)] as const,
+  );
+  const images = await loadImages(Object.fromEntries(addresses), new Fetching(progress));
+  return { controller: compileController(definition, { images }) as Controller as Controller<N>, images };
+}
+
+/**
+ * Hands over each edit of an imported document while the page runs, ready to be performed. A faulty edit never comes here:
+ * the page shows its error, and the game goes on with what it has.
+ *
+ * @param trouble is told when an edit's images cannot be fetched; by default it is written to the console
+ * @returns what ends it; of a built page nothing ever comes
+ */
+export function followEdits<N extends Names>(
+  module: DocumentModule<N>,
+  use: (next: LoadedCharacter<N>) => void,
+  trouble: (error: unknown) => void = (error) => console.error(error),
+): () => void {
+  let latest = 0;
+  const end = module.listen?.((next) => {
+    const edit = ++latest;
+    // Of two edits in quick succession the first may come last.
+    openCharacter(next as DocumentModule<N>).then((character) => {
+      if (edit === latest) use(character);
+    }, trouble);
+  });
+  return () => {
+    latest = -1;
+    end?.();
+  };
+}
+
+/**
+ * A performer of an edited document that goes on where one of the old document stands: the same state at the same phase,
+ * the same signals and pulses, by name, as far as the new one has them.
+ */
+export function goOn<N extends Names>(performer: Performer, controller: Controller<N>): Performer<N> {
+  const next = new Performer(controller);
+  next.adopt(performer.snapshot());
+  return next;
+}

@@ -1,0 +1,35 @@
+import type { Controller, Signal } from 'dot-hop';
+
+const one = (text: string): string => JSON.stringify(text);
+const anyOf = (names: Iterable<string>): string => [...names].map(one).join(' | ') || 'never';
+
+function valueOf({ kind, options }: Signal): string {
+  if (kind === 'choice') return anyOf(options);
+  return { number: 'number', flag: 'boolean', vector: 'readonly [number, number]', pulse: 'never' }[kind];
+}
+
+/** What a document is called by TypeScript's rule for files that are no code: `wick.dothop.d.yaml.ts`. */
+export const namesFileOf = (file: string): string => file.replace(/\.(\w+)$/, '.d.$1.ts');
+
+/** The names of a document for the compiler: a misspelt signal is underlined where it is set. */
+export function namesFile(file: string, { tables, states, compass }: Controller): string {
+  const signals = [...tables.signals.values()];
+  const values = signals
+    .filter(({ kind }) => kind !== 'pulse')
+    .map((signal) => `    ${one(signal.name)}: ${valueOf(signal)};`);
+  return [
+    `// The names of ${file}, for the compiler. Written by the plugin of @dot-hop/cli/vite whenever the document changes.`,
+    `import type { DocumentModule } from '@dot-hop/browser';`,
+    ``,
+    `declare const character: DocumentModule<{`,
+    `  values: {`,
+    ...values,
+    `  };`,
+    `  pulses: ${anyOf(signals.filter(({ kind }) => kind === 'pulse').map(({ name }) => name))};`,
+    `  states: ${anyOf(states.map(({ name }) => name))};`,
+    `  directions: ${anyOf(compass.names)};`,
+    `}>;`,
+    `export default character;`,
+    ``,
+  ].join('\n');
+}

@@ -1,0 +1,99 @@
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { DotHopError } from 'dot-hop';
+import { checkController } from 'dot-hop/check';
+import { DocumentError } from 'dot-hop/document';
+import type { Plugin } from 'vite';
+import { loadCharacter } from './character.js';
+import type { Character } from './character.js';
+import { readText, writeWhole } from './files.js';
+import { namesFile, namesFileOf } from './names-file.js';
+
+/** What the plugin may be told. */
+export interface DotHopPluginOptions {
+  /**
+   * Writes the names of each document beside it (`wick.dothop.d.yaml.ts`), so that TypeScript knows them; it needs
+   * `allowArbitraryExtensions` in the `tsconfig.json`. Default false.
+   */
+  readonly names?: boolean;
+}
+
+const isDocument = /\.dothop\.(ya?ml|json)$/;
+const jsonEnd = /\.json\.js$/;
+
+/**
+ * A plugin for Vite with which a document is imported as a module: `import wick from './wick.dothop.yaml'`. It is read,
+ * compiled and checked while the page is built. A faulty document stops the build with its place in the file; while the page
+ * runs, an edit is handed over to it (see `followEdits` of `@dot-hop/browser`), and a faulty one is shown on the page while
+ * the old one plays on. What `dot-hop check` finds is written as warnings.
+ */
+export function dotHop({ names = false }: DotHopPluginOptions = {}): Plugin {
+  return {
+    name: 'dot-hop',
+    enforce: 'pre',
+    // A bundler takes whatever ends in `.json` for JSON, so that such a document goes by another name.
+    async resolveId(source, importer) {
+      const file = source.replace(jsonEnd, '.json');
+      if (!file.endsWith('.json') || !isDocument.test(file)) return undefined;
+      const resolved = await this.resolve(file, importer, { skipSelf: true });
+      return resolved && `${resolved.id}.js`;
+    },
+    hotUpdate({ file }) {
+      if (!file.endsWith('.json') || !isDocument.test(file)) return undefined;
+      return [...(this.environment.moduleGraph.getModulesByFile(`${file}.js`) ?? [])];
+    },
+    async load(id) {
+      const file = id.replace(jsonEnd, '.json');
+      if (!isDocument.test(file)) return undefined;
+      const character = await loadCharacter(file).catch((error: unknown) => {
+        if (!(error instanceof DotHopError)) throw error;
+        const [first] = error instanceof DocumentError ? error.problems : [];
+        const at = first === undefined ? {} : { loc: { file, line: first.line, column: first.column - 1 } };
+        return this.error({ message: error.message, id: file, ...at });
+      });
+      const folder = path.dirname(file);
+      for (const watched of [path.basename(file), ...character.images.keys()])
+        this.addWatchFile(path.join(folder, watched));
+      for (const { code, path: at, message, accepted } of checkController(character.controller).findings)
+        if (accepted === undefined)
+          this.warn(`${path.basename(file)}: ${at.join('.')}: ${message} (${code})`);
+      if (names) await writeNames(file, character);
+      return { code: await moduleOf(file, character), moduleType: 'js' };
+    },
+  };
+}
+
+async function writeNames(file: string, { controller }: Character): Promise<void> {
+  const beside = namesFileOf(file);
+  const text = namesFile(path.basename(file), controller);
+  const before = await readText(beside).catch(() => '');
+  if (before !== text) await writeWhole(beside, text);
+}
+
+/** The module of a document. Its listeners outlive it: each version hands them on to the next. */
+async function moduleOf(file: string, { document, images }: Character): Promise<string> {
+  const files = [...images.keys()];
+  const addresses = await Promise.all(
+    files.map(async (image, i) => {
+      const hash = createHash('sha256').update(await readFile(path.join(path.dirname(file), image)));
+      // A browser would show the picture that it has kept under the same address.
+      const mark = `(import.meta.hot ? "?v=${hash.digest('hex').slice(0, 8)}" : "")`;
+      return `${JSON.stringify(image)}: image${i} + ${mark}`;
+    }),
+  );
+  return [
+    ...files.map((image, i) => `import image${i} from ${JSON.stringify(`./${image}?url`)};`),
+    `const listeners = import.meta.hot?.data.listeners ?? new Set();`,
+    `export default {`,
+    `  definition: ${JSON.stringify(document.definition)},`,
+    `  images: { ${addresses.join(', ')} },`,
+    `  listen: import.meta.hot && ((listener) => (listeners.add(listener), () => listeners.delete(listener))),`,
+    `};`,
+    `if (import.meta.hot) {`,
+    `  import.meta.hot.data.listeners = listeners;`,
+    `  import.meta.hot.accept((next) => next && listeners.forEach((listener) => listener(next.default)));`,
+    `}`,
+    ``,
+  ].join('\n');
+}

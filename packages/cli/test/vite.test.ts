@@ -1,0 +1,130 @@
+import { spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
+import { cpSync, mkdtempSync, readFileSync, realpathSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { TestBrowser } from '../../../examples/common/browser.js';
+import { root, runIn } from './command-line.js';
+
+const here = path.dirname(fileURLToPath(import.meta.url));
+let folder: string;
+let server: ChildProcess;
+let address: string;
+const browser = new TestBrowser(() => address);
+const text = (): Promise<string> => browser.page.locator('#shows').innerText();
+const file = (name: string): string => path.join(folder, name);
+/** Changes the document while the page runs. */
+const edit = (name: string, what: string, to: string): void => {
+  const before = readFileSync(file(name), 'utf8');
+  expect(before).toContain(what);
+  writeFileSync(file(name), before.replace(what, to));
+};
+const showsIn = (words: RegExp): Promise<unknown> =>
+  browser.page.waitForFunction(
+    (pattern) => new RegExp(pattern).test(document.querySelector('#shows')?.textContent ?? ''),
+    words.source,
+    { timeout: 20_000 },
+  );
+
+/** A page of its own, served from its sources by a server in a process of its own. */
+async function serve(document: 'keeper.dothop.yaml' | 'keeper.dothop.json'): Promise<void> {
+  folder = realpathSync(mkdtempSync(path.join(tmpdir(), 'dot-hop-page-')));
+  cpSync(path.join(here, 'hot-page'), folder, { recursive: true });
+  cpSync(path.join(root, 'packages/cli/starter'), folder, { recursive: true });
+  if (document.endsWith('.json'))
+    expect(runIn(folder, ['convert', 'keeper.dothop.yaml', '-o', document]).code).toBe(0);
+  edit('page.js', 'DOCUMENT', document);
+  symlinkSync(path.join(root, 'node_modules'), file('node_modules'), 'dir');
+  writeFileSync(
+    file('vite.config.mjs'),
+    `import { dotHop } from '@dot-hop/cli/vite';
+    export default { plugins: [dotHop({ names: true })], server: { port: 0, fs: { strict: false } }, clearScreen: false };`,
+  );
+  server = spawn(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js')], {
+    cwd: folder,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, NO_COLOR: '1' },
+  });
+  address = await new Promise((done, fail) => {
+    let said = '';
+    const hear = (part: Buffer): void => {
+      said += part.toString();
+      const found = /http:\/\/localhost:\d+\//.exec(said);
+      if (found !== null) done(found[0]);
+    };
+    server.stdout!.on('data', hear);
+    server.stderr!.on('data', hear);
+    server.on('exit', () => fail(new Error(said)));
+  });
+}
+afterEach(() => {
+  server.kill();
+  rmSync(folder, { recursive: true });
+});
+
+for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
+  test(`${document} is edited while the page runs: its state is kept; a faulty edit is shown, and the old one plays on`, async () => {
+    await serve(document);
+    await browser.open('canvas');
+    await showsIn(/^stand stand-south/);
+    const begun = await browser.page.evaluate('window.begun');
+    await browser.page.evaluate("window.set('vx', 30)");
+    await showsIn(/^walk walk-east [2-7]/);
+    const isYaml = document.endsWith('yaml');
+
+    // Slower, and another state's name changed: walk goes on as walk, where it was.
+    edit(document, isYaml ? 'fps: 12' : '"fps": 12', isYaml ? 'fps: 2' : '"fps": 2');
+    edit(document, isYaml ? 'priority: 10' : '"priority": 10', isYaml ? 'priority: 11' : '"priority": 11');
+    const slow = async (): Promise<number> => {
+      const seen = new Set<string>();
+      for (let i = 0; i < 10; i++) {
+        seen.add(await text());
+        await browser.page.waitForTimeout(50);
+      }
+      return seen.size;
+    };
+    let frames = 10;
+    for (let i = 0; i < 20 && frames > 4; i++) frames = await slow();
+    expect(frames).toBeLessThanOrEqual(4);
+    expect(await text()).toMatch(/^walk walk-east/);
+    expect(await browser.page.evaluate('window.begun')).toBe(begun);
+
+    // A mistake: told with its line and the nearest name, and he walks on.
+    edit(
+      document,
+      isYaml ? 'while: moving' : '"while": "moving"',
+      isYaml ? 'while: movign' : '"while": "movign"',
+    );
+    const shown = browser.page.locator('vite-error-overlay');
+    await shown.waitFor({ timeout: 20_000 });
+    const told = await shown.evaluate((element) => element.shadowRoot!.textContent);
+    expect(told).toContain('movign');
+    expect(told).toContain('did you mean "moving"?');
+    expect(told).toMatch(new RegExp(`${document.replaceAll('.', '\\.')}:\\d+:\\d+`));
+    const before = await text();
+    await showsIn(new RegExp(`^walk walk-east (?!${before.split(' ')[2]} )`));
+    // The browser says of the server's refusal that it failed to load: that is so.
+    browser.forgive(/Failed to load resource|\[hmr\]|\[vite\]/);
+
+    edit(document, 'movign', 'moving');
+    await shown.waitFor({ state: 'detached', timeout: 20_000 });
+    expect(await browser.page.evaluate('window.begun')).toBe(begun);
+    // The names are there for the compiler.
+    const names = readFileSync(file(isYaml ? 'keeper.dothop.d.yaml.ts' : 'keeper.dothop.d.json.ts'), 'utf8');
+    expect(names).toContain('"vx": number;');
+    expect(names).toContain('states: "stand" | "walk";');
+  }, 120_000);
+
+test('a drawing that is changed is seen at once', async () => {
+  await serve('keeper.dothop.yaml');
+  await browser.open('canvas');
+  await showsIn(/^stand/);
+  const before = (await text()).split(' ')[3]!;
+  cpSync(path.join(root, 'demo/townsfolk/pim.png'), file('keeper.png'));
+  await browser.page.waitForFunction(
+    (old) => !(document.querySelector('#shows')?.textContent ?? old).endsWith(old),
+    before,
+    { timeout: 20_000 },
+  );
+}, 120_000);
