@@ -55,3 +55,40 @@ export function drawPose(
     context.restore();
   }
 }
+
+/** The colours of marks. */
+export interface MarkColours {
+  readonly box: string;
+  readonly point: string;
+  readonly pivot: string;
+}
+
+/**
+ * Draws what a pose is marked with over it: its boxes as frames, its points and its pivot as crosses. For looking at a game
+ * while it is made.
+ */
+export function drawMarks(
+  context: CanvasRenderingContext2D,
+  { boxes, points }: Pose,
+  x: number,
+  y: number,
+  colours: MarkColours = { box: '#7fc8a0', point: '#ffc95c', pivot: '#ff7f8a' },
+): void {
+  const [left, top] = [Math.round(x), Math.round(y)];
+  context.save();
+  context.fillStyle = colours.box;
+  for (const box of Object.values(boxes)) {
+    context.fillRect(left + box.x, top + box.y, box.width, 1);
+    context.fillRect(left + box.x, top + box.y + box.height - 1, box.width, 1);
+    context.fillRect(left + box.x, top + box.y, 1, box.height);
+    context.fillRect(left + box.x + box.width - 1, top + box.y, 1, box.height);
+  }
+  const cross = (colour: string, atX: number, atY: number): void => {
+    context.fillStyle = colour;
+    context.fillRect(atX - 2, atY, 5, 1);
+    context.fillRect(atX, atY - 2, 1, 5);
+  };
+  for (const point of Object.values(points)) cross(colours.point, left + point.x, top + point.y);
+  cross(colours.pivot, left, top);
+  context.restore();
+}

@@ -1,19 +1,16 @@
-import { spawn } from 'node:child_process';
-import type { ChildProcess } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, realpathSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { cpSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { TestBrowser } from '../../../examples/common/browser.js';
 import { root, runIn } from './command-line.js';
+import { servePage } from './served-page.js';
+import type { ServedPage } from './served-page.js';
 
 const here = path.dirname(fileURLToPath(import.meta.url));
-let folder: string;
-let server: ChildProcess;
-let address: string;
-const browser = new TestBrowser(() => address);
+let page: ServedPage;
+const browser = new TestBrowser(() => page.address);
 const text = (): Promise<string> => browser.page.locator('#shows').innerText();
-const file = (name: string): string => path.join(folder, name);
+const file = (name: string): string => path.join(page.folder, name);
 /** Changes the document while the page runs. */
 const edit = (name: string, what: string, to: string): void => {
   const before = readFileSync(file(name), 'utf8');
@@ -27,41 +24,15 @@ const showsIn = (words: RegExp): Promise<unknown> =>
     { timeout: 20_000 },
   );
 
-/** A page of its own, served from its sources by a server in a process of its own. */
 async function serve(document: 'keeper.dothop.yaml' | 'keeper.dothop.json'): Promise<void> {
-  folder = realpathSync(mkdtempSync(path.join(tmpdir(), 'dot-hop-page-')));
-  cpSync(path.join(here, 'hot-page'), folder, { recursive: true });
-  cpSync(path.join(root, 'packages/cli/starter'), folder, { recursive: true });
-  if (document.endsWith('.json'))
-    expect(runIn(folder, ['convert', 'keeper.dothop.yaml', '-o', document]).code).toBe(0);
-  edit('page.js', 'DOCUMENT', document);
-  symlinkSync(path.join(root, 'node_modules'), file('node_modules'), 'dir');
-  writeFileSync(
-    file('vite.config.mjs'),
-    `import { dotHop } from '@dot-hop/cli/vite';
-    export default { plugins: [dotHop({ names: true })], server: { port: 0, fs: { strict: false } }, clearScreen: false };`,
-  );
-  server = spawn(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js')], {
-    cwd: folder,
-    stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...process.env, NO_COLOR: '1' },
-  });
-  address = await new Promise((done, fail) => {
-    let said = '';
-    const hear = (part: Buffer): void => {
-      said += part.toString();
-      const found = /http:\/\/localhost:\d+\//.exec(said);
-      if (found !== null) done(found[0]);
-    };
-    server.stdout!.on('data', hear);
-    server.stderr!.on('data', hear);
-    server.on('exit', () => fail(new Error(said)));
+  page = await servePage(path.join(here, 'hot-page'), (folder) => {
+    if (document.endsWith('.json'))
+      expect(runIn(folder, ['convert', 'keeper.dothop.yaml', '-o', document]).code).toBe(0);
+    const script = path.join(folder, 'page.js');
+    writeFileSync(script, readFileSync(script, 'utf8').replace('DOCUMENT', document));
   });
 }
-afterEach(() => {
-  server.kill();
-  rmSync(folder, { recursive: true });
-});
+afterEach(() => page.close());
 
 for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
   test(`${document} is edited while the page runs: its state is kept; a faulty edit is shown, and the old one plays on`, async () => {

@@ -1,0 +1,63 @@
+import { Painter, drawMarks, drawPose, openCharacter } from '@dot-hop/browser';
+import { poseOf } from 'dot-hop';
+import keeper from './keeper.dothop.yaml';
+import pim from './pim.dothop.yaml';
+
+const files = [];
+const people = await Promise.all(
+  [keeper, pim].map((one) => openCharacter(one, (...told) => files.push(told))),
+);
+const images = Object.assign({}, ...people.map((one) => one.images));
+const frames = people.map(({ controller }) => [...controller.clips.values()].flatMap((clip) => clip.frames));
+const context = document.querySelector('#drawn').getContext('2d', { willReadFrequently: true });
+const canvas = document.querySelector('#painted');
+const painter = new Painter(canvas, images);
+
+/** The same crowd drawn by both, and how many pixels differ. */
+function compare(count, offset) {
+  context.clearRect(0, 0, 320, 200);
+  painter.begin({ x: offset, y: 3, width: 320, height: 200 });
+  for (let i = 0; i < count; i++) {
+    const of = frames[i < count / 2 ? 0 : 1];
+    const pose = poseOf(of[(i * 7) % of.length], i % 3 === 0);
+    const [x, y] = [((i * 83) % 380) - 20.4, ((i * 37) % 240) + 0.3];
+    drawPose(context, images, pose, Math.round(x) - offset, Math.round(y) - 3);
+    painter.paint(pose, Math.round(x), Math.round(y));
+  }
+  painter.end();
+  const copy = new OffscreenCanvas(320, 200).getContext('2d');
+  copy.drawImage(canvas, 0, 0);
+  const [a, b] = [context, copy].map((one) => one.getImageData(0, 0, 320, 200).data);
+  let differ = 0;
+  let drawn = 0;
+  for (let i = 0; i < a.length; i += 4) {
+    if (a[i + 3] > 0) drawn++;
+    if ([0, 1, 2, 3].some((k) => a[i + k] !== b[i + k])) differ++;
+  }
+  return { differ, drawn, calls: painter.calls };
+}
+/** What marks are drawn, by the colour at a place. */
+function marks() {
+  context.clearRect(0, 0, 320, 200);
+  const pose = {
+    ...poseOf(frames[0][0], false),
+    boxes: { body: { x: -10, y: -30, width: 20, height: 30 } },
+    points: { hand: { x: 5, y: -12 } },
+  };
+  drawMarks(context, pose, 100, 100);
+  const at = (x, y) => [...context.getImageData(x, y, 1, 1).data];
+  return {
+    corner: at(90, 70),
+    inside: at(95, 80),
+    edge: at(109, 99),
+    hand: at(105, 88),
+    pivot: at(100, 100),
+  };
+}
+Object.assign(window, {
+  compare,
+  marks,
+  painter,
+  files,
+  lose: () => canvas.getContext('webgl2').getExtension('WEBGL_lose_context'),
+});
