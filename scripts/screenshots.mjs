@@ -1,5 +1,6 @@
 // npm run screenshots: the pictures of docs/screenshots/, made anew from the demo data.
 import { spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
 import { flags, needChromium } from './chromium.mjs';
@@ -46,23 +47,119 @@ async function picture(name, act, at = name) {
   await page.screenshot({ path: path.join(root, shot(`${name}.png`)) });
   await page.close();
 }
+
+/** Hands for the jetty while its own time stands still: steps of a 120th of a second, keys as a player presses them. */
+const hands = `(() => {
+  const { game, loop } = window.jetty;
+  loop.pace = 0;
+  const key = (type, code) => window.dispatchEvent(new KeyboardEvent(type, { code, bubbles: true }));
+  const run = (steps) => { for (let i = 0; i < steps; i++) loop.stepOnce(); };
+  const until = (test) => { for (let i = 0; i < 2000 && !test(game); i++) loop.stepOnce(); };
+  window.hands = { game, run, until, down: (code) => key('keydown', code), up: (code) => key('keyup', code) };
+})()`;
+
+/** Rows of pictures around switches, each with its instant and what shows. */
+async function switches(page) {
+  await page.evaluate(hands);
+  return page.evaluate(() => {
+    const { game, run, until, down, up } = window.hands;
+    const crop = { width: 92, height: 84, scale: 2, label: 34 };
+    const cell = { width: crop.width * crop.scale + 6, height: crop.height * crop.scale + crop.label };
+    const sheet = document.createElement('canvas');
+    sheet.width = cell.width * 7 + 6;
+    sheet.height = cell.height * 2 + 12;
+    const context = sheet.getContext('2d');
+    context.fillStyle = '#1d1930';
+    context.fillRect(0, 0, sheet.width, sheet.height);
+    context.imageSmoothingEnabled = false;
+    const scene = document.createElement('canvas');
+    [scene.width, scene.height] = [280, 198];
+    const row = (top, every, begin) => {
+      const from = game.performer.time;
+      for (let i = 0; i < 7; i++) {
+        game.draw(scene.getContext('2d'), 0);
+        const { performer, body } = game;
+        const [x, y] = [6 + i * cell.width, top];
+        const at = game.seen(body.x, body.y);
+        const [left, above] = [Math.round(at.x - crop.width / 2), Math.round(at.y - crop.height + 14)];
+        const [width, height] = [crop.width * crop.scale, crop.height * crop.scale];
+        context.drawImage(scene, left, above, crop.width, crop.height, x, y, width, height);
+        context.fillStyle = '#ffc95c';
+        context.font = '600 13px sans-serif';
+        const what = performer.isBridging ? `${performer.state}: ${performer.clip}` : performer.state;
+        context.fillText(what, x + 2, y + height + 15);
+        context.fillStyle = '#a99fbd';
+        context.font = '12px sans-serif';
+        const time = Math.round(performer.time - from);
+        context.fillText(`${time} ms, ${performer.clip} ${performer.frameIndex}`, x + 2, y + height + 30);
+        run(every);
+      }
+      begin?.();
+    };
+    // Out of a run he brakes: the skid, then stand.
+    game.body.place(520, 158);
+    run(60);
+    down('ArrowRight');
+    until(({ body }) => body.vx >= 139);
+    run(8);
+    up('ArrowRight');
+    run(1);
+    row(6, 7);
+    // A dash that ends at a wall, and down to the ground.
+    game.body.place(1040, 100);
+    run(80);
+    down('ArrowRight');
+    until(({ body }) => body.x > 1058);
+    down('Space');
+    until(({ body }) => !body.grounded && body.vy > -190);
+    down('KeyK');
+    run(2);
+    up('ArrowRight');
+    up('KeyK');
+    row(6 + cell.height, 9);
+    up('Space');
+    return sheet.toDataURL().split(',')[1];
+  });
+}
 try {
   await picture('jetty', async (page) => {
-    await page.waitForSelector('.showing');
-    await page.keyboard.down('ArrowRight');
-    await page.waitForTimeout(900);
-    await page.keyboard.down('Space');
-    await page.waitForSelector('[data-testid=state-rise].showing');
+    await page.waitForFunction('window.jetty');
+    await page.evaluate(hands);
+    await page.evaluate(() => {
+      const { game, run, until, down } = window.hands;
+      game.lit.fill(true, 0, 5);
+      until(({ physics }) => physics.decks[0].x > 712 && physics.decks[1].x > 820);
+      game.body.place(game.physics.decks[0].x - 14, 150);
+      run(60);
+      down('ArrowRight');
+      run(24);
+      down('Space');
+      until(({ body }) => !body.grounded && body.vy > -70);
+      down('KeyK');
+      until(({ performer }) => performer.state === 'dash');
+      run(14);
+    });
+    await page.waitForTimeout(300);
   });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(served.jetty.address);
+  await page.waitForFunction('window.jetty');
+  writeFileSync(path.join(root, shot('switches.png')), Buffer.from(await switches(page), 'base64'));
+  await page.close();
   await picture(
     'overlay',
     async (page) => {
       // As the page calls it: on the jetty, with the overlay beside it.
+      await page.waitForFunction('window.jetty');
+      await page.evaluate('window.jetty.game.body.place(384, 158)');
       await page.getByText('look closer').click();
+      await page.waitForTimeout(2500);
+      await page.keyboard.press('KeyJ');
+      await page.waitForTimeout(2500);
       await page.keyboard.down('ArrowRight');
-      await page.waitForTimeout(900);
+      await page.waitForTimeout(1200);
       await page.keyboard.press('Space');
-      await page.waitForTimeout(900);
+      await page.waitForTimeout(1500);
       await page.keyboard.up('ArrowRight');
       await page.keyboard.press('KeyJ');
       await page.waitForTimeout(300);

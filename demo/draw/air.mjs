@@ -124,8 +124,8 @@ export const bump = [
     mouth: true,
     hat: [-0.6, -0.8, -14],
     stars: [
-      [10, -34, 1],
-      [13, -22, 0],
+      [12, -37, 1],
+      [16, -24, 0],
     ],
   },
   {
@@ -143,9 +143,9 @@ export const bump = [
     mouth: true,
     hat: [-1, -2, -20],
     stars: [
-      [11, -36, 0],
-      [15, -28, 1],
-      [13, -18, 0],
+      [-1, -38, 0],
+      [7, -31, 1],
+      [8, -22, 0],
     ],
   },
   {
@@ -156,7 +156,7 @@ export const bump = [
     farFoot: [1.4, -6.2, 4],
     nearHand: [7.6, -4],
     farHand: [-5.4, -4.4],
-    pole: { angle: -20, grip: 12, length: 29, behind: true },
+    pole: { angle: 34, grip: 12, length: 29, behind: true },
     scarf: [20, 11.5, 0.8],
     coat: [1.4, 2.8],
     eye: 'wide',

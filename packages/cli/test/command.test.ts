@@ -44,13 +44,13 @@ describe('dot-hop cells', () => {
     const { code, out } = dotHop(['cells', 'wick.dothop.yaml']);
     expect(code).toBe(0);
     const lines = out.trimEnd().split('\n');
-    expect(lines).toHaveLength(81);
+    expect(lines).toHaveLength(97);
     expect(lines[17]!.trim().split(/\s+/)).toEqual(['16', 'wick-16', '0', '112', '64', '56', 'run']);
   });
 
   test('draws them, numbered, and prints JSON or CSV beside it', async () => {
     const { code, out, err } = dotHop(['cells', 'wick.dothop.yaml', '-o', 'cells.png', '--json']);
-    expect([code, err]).toEqual([0, '80 cells numbered in cells.png\n']);
+    expect([code, err]).toEqual([0, '96 cells numbered in cells.png\n']);
     const told = JSON.parse(out) as { sheet: string; cells: unknown[] };
     expect(told.sheet).toBe('wick');
     expect(told.cells[3]).toMatchObject({ index: 3, x: 192, clips: ['stand'] });
@@ -63,7 +63,7 @@ describe('dot-hop cells', () => {
 
   test('reads a document from standard input', () => {
     const text = readFileSync(path.join(folder, 'wick.dothop.yaml'), 'utf8');
-    expect(dotHop(['cells', '-', '--csv'], text).out.split('\n')).toHaveLength(82);
+    expect(dotHop(['cells', '-', '--csv'], text).out.split('\n')).toHaveLength(98);
   });
 });
 
@@ -239,7 +239,7 @@ describe('bringing in', () => {
   test('islands are found, and a grid is proposed where one fits', () => {
     const { out, err } = dotHop(['cells', 'wick.png', '--islands', '--csv']);
     expect(err).toContain('a grid fits: --cell 64x56');
-    expect(out.trimEnd().split('\n')).toHaveLength(81);
+    expect(out.trimEnd().split('\n')).toHaveLength(95);
   });
 
   test('an image that claims more pixels than it may is refused', async () => {

@@ -102,6 +102,11 @@ export class Game {
     this.scenery.drawBefore(context, scene);
   }
 
+  /** Where a place of the level is in the picture. */
+  seen(x: number, y: number): { x: number; y: number } {
+    return { x: x - Math.round(this.camera.x), y: y - Math.round(this.camera.y) };
+  }
+
   /** A report of the performer: the leap and the dash begin on their cues. */
   private hear(index: number): void {
     const { reports } = this.performer;
