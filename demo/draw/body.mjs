@@ -220,7 +220,8 @@ export function drawWick(grid, change) {
   const hand = point(nearShoulder.x + pose.nearHand[0], nearShoulder.y + pose.nearHand[1]);
 
   for (const [x, y, long] of pose.streaks ?? [])
-    for (let i = 0; i < long; i++) brush.dot(x + i, y, palette.dust[i < long / 3 ? 0 : i < long / 1.5 ? 1 : 2]);
+    for (let i = 0; i < long; i++)
+      brush.dot(x + i, y, palette.dust[i < long / 3 ? 0 : i < long / 1.5 ? 1 : 2]);
   if (pose.sweep) {
     const { centre, radius, thick, from, to } = pose.sweep;
     brush.fill(crescent(point(...centre), radius, thick, from, to), palette.sweep, undefined);
