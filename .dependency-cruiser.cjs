@@ -12,8 +12,8 @@ module.exports = {
       name: 'runtime-is-small',
       comment: 'What a running game needs reads no files and checks no schema.',
       severity: 'error',
-      from: { path: '^packages/core/src/(problem|sheet|clip|compass|signal|controller|performer|index)' },
-      to: { path: '^packages/core/src/(view|explain|pixels|document|check|rehearsal)|node_modules' },
+      from: { path: '^packages/core/src/(problem|sheet|clip|compass|signal|wardrobe|controller|performer|index)' },
+      to: { path: '^packages/core/src/(view|explain|pixels|outfits|document|check|rehearsal)|node_modules' },
     },
     {
       name: 'browser-needs-no-command',

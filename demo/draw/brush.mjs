@@ -73,6 +73,13 @@ export class Brush {
       }
   }
 
+  /** Takes away what is inside a shape. */
+  erase(shape) {
+    for (let y = 0; y < this.height; y++)
+      for (let x = 0; x < this.width; x++)
+        if (shape(x + 0.5 - this.origin.x, y + 0.5 - this.origin.y).depth >= 0) this.put(x, y, undefined);
+  }
+
   /** Replaces single pixels that no neighbour shares by the colour most of their neighbours have. */
   cleanUp() {
     const before = [...this.colours];
@@ -103,14 +110,19 @@ export class Brush {
       }
   }
 
-  /** Draws a line of one pixel around everything. `colourOf` picks its colour by the colour it touches. */
-  outline(colourOf) {
+  /**
+   * Draws a line of one pixel around everything.
+   *
+   * @param colourOf picks its colour by the colour it touches
+   * @param free whether a pixel may have a line
+   */
+  outline(colourOf, free = () => true) {
     const before = [...this.colours];
     const get = (x, y) =>
       x < 0 || y < 0 || x >= this.width || y >= this.height ? undefined : before[y * this.width + x];
     for (let y = 0; y < this.height; y++)
       for (let x = 0; x < this.width; x++) {
-        if (get(x, y) !== undefined) continue;
+        if (get(x, y) !== undefined || !free(x, y)) continue;
         const near = [get(x, y + 1), get(x, y - 1), get(x - 1, y), get(x + 1, y)];
         const colour = near.map((touched) => touched && colourOf(touched)).find((line) => line !== undefined);
         if (colour !== undefined) this.put(x, y, colour);

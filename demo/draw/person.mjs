@@ -89,14 +89,17 @@ const poseOf = (column, gait) => (column < 4 ? standing(column) : walking(column
  *
  * @param direction a name of {@link directions}
  * @param person who it is: colours, sizes, and what is worn
+ * @param only a group of parts to draw alone: `legs`, `coat` (with arms and hands), `head`, `hair` or `hat`
  */
-export function drawPerson(brush, person, direction, column) {
+export function drawPerson(brush, person, direction, column, only) {
   const { line, size = 1, gait, dress, skin, sleeve, shoe, legs } = person;
   const at = turned(directions[direction]);
   const pose = poseOf(column, gait);
   const place = (forward, left, up) => at(forward * size, (left + pose.sway) * size, (up + pose.rise) * size);
   const parts = [];
-  const part = (near, draw) => parts.push({ near, draw });
+  const part = (near, draw, group) => {
+    if (only === undefined || only === group) parts.push({ near, draw });
+  };
 
   for (const [side, foot] of [
     [1, pose.left],
@@ -107,26 +110,34 @@ export function drawPerson(brush, person, direction, column) {
     const toe = at((foot.forward + 1.7) * size, side * spread * size, (foot.up + 0.9) * size);
     const heel = at((foot.forward - 0.8) * size, side * spread * size, (foot.up + 1.1) * size);
     const hip = place(0, side * spread * 0.8, 9);
-    part(heel.near - 4, () => {
-      if (legs.cloth !== undefined) brush.fill(limb(hip, 2.5 * size, heel, 1.7 * size), legs.cloth, line);
-      if (legs.sock !== undefined)
-        brush.fill(
-          limb({ x: (hip.x + heel.x) / 2, y: (hip.y + heel.y) / 2 }, 1.5, heel, 1.4),
-          legs.sock,
-          line,
-        );
-      brush.fill(limb(heel, 1.75 * size, toe, 1.6 * size), shoe, line);
-    });
+    part(
+      heel.near - 4,
+      () => {
+        if (legs.cloth !== undefined) brush.fill(limb(hip, 2.5 * size, heel, 1.7 * size), legs.cloth, line);
+        if (legs.sock !== undefined)
+          brush.fill(
+            limb({ x: (hip.x + heel.x) / 2, y: (hip.y + heel.y) / 2 }, 1.5, heel, 1.4),
+            legs.sock,
+            line,
+          );
+        brush.fill(limb(heel, 1.75 * size, toe, 1.6 * size), shoe, line);
+      },
+      'legs',
+    );
   }
 
   const shoulders = place(0.2, 0, 17);
   const hem = at(pose.drag * 0.6 * size, pose.sway * 0.4 * size, dress.hem * size + pose.rise * 0.5);
-  part(0, () => {
-    brush.fill(bell(shoulders, dress.top * size, hem, dress.wide * size), dress.cloth, line);
-    for (const [up, wide, ramp] of dress.bands ?? [])
-      drawBand(brush, place(pose.drag * 0.3, 0, up), wide * size, ramp);
-    person.front?.({ brush, place, at, direction, pose, size });
-  });
+  part(
+    0,
+    () => {
+      brush.fill(bell(shoulders, dress.top * size, hem, dress.wide * size), dress.cloth, line);
+      for (const [up, wide, ramp] of dress.bands ?? [])
+        drawBand(brush, place(pose.drag * 0.3, 0, up), wide * size, ramp);
+      person.front?.({ brush, place, at, direction, pose, size });
+    },
+    'coat',
+  );
 
   for (const [side, hand] of [
     [1, pose.leftHand],
@@ -137,16 +148,24 @@ export function drawPerson(brush, person, direction, column) {
     const shoulder = place(0, side * (dress.top + 0.5), 16.2);
     const palm = place(reach[0], side * (dress.top + 1.9 + reach[1]), reach[2]);
     const elbow = place(reach[0] * 0.25 - 0.7, side * (dress.top + 2.2), 12.6);
-    part((shoulder.near + palm.near * 2) / 3 + 0.1, () => {
-      brush.fill(limb(shoulder, 2.1 * size, elbow, 1.8 * size), sleeve, line);
-      brush.fill(limb(elbow, 1.8 * size, palm, 1.5 * size), sleeve, undefined);
-      brush.fill(ellipse(palm, 1.55 * size, 1.5 * size), skin, undefined, 0.1);
-      if (holds) person.holds.draw({ brush, palm, place, direction, line });
-    });
+    part(
+      (shoulder.near + palm.near * 2) / 3 + 0.1,
+      () => {
+        brush.fill(limb(shoulder, 2.1 * size, elbow, 1.8 * size), sleeve, line);
+        brush.fill(limb(elbow, 1.8 * size, palm, 1.5 * size), sleeve, undefined);
+        brush.fill(ellipse(palm, 1.55 * size, 1.5 * size), skin, undefined, 0.1);
+        if (holds) person.holds.draw({ brush, palm, place, direction, line });
+      },
+      'coat',
+    );
   }
 
   const head = place(0.5, 0, 23.4 + pose.nod);
-  part(50, () => drawHead(brush, person, head, at, direction, pose));
+  if (only === undefined) part(50, () => drawHead(brush, person, head, at, direction, pose));
+  if (only !== undefined) part(50, () => drawBareHead(brush, person, head, direction, pose), 'head');
+  if (only !== undefined) part(50, () => drawHair(brush, person, head, at, direction, pose), 'hair');
+  if (only !== undefined)
+    part(50, () => person.wears?.over?.(headContext(brush, person, head, at, direction, pose)), 'hat');
   parts.sort((a, b) => a.near - b.near);
   for (const { draw } of parts) draw();
 }
@@ -168,12 +187,43 @@ const faces = {
   north: undefined,
 };
 
+const headContext = (brush, { line }, head, at, direction, pose) => ({
+  brush,
+  head,
+  at: (f, l, u) => offset(head, at(f, l, u)),
+  direction,
+  pose,
+  line,
+});
+
 function drawHead(brush, person, head, at, direction, pose) {
-  const { line, skin, hair, beard, wears } = person;
-  const context = { brush, head, at: (f, l, u) => offset(head, at(f, l, u)), direction, pose, line };
+  const { line, hair, wears } = person;
+  const context = headContext(brush, person, head, at, direction, pose);
   wears.behind?.(context);
   brush.fill(ellipse(head, 5.1, 4.9), hair, line);
   person.locks?.(context);
+  drawFace(brush, person, head, direction, pose);
+  wears.over?.(context);
+}
+
+/** The head for whom hair and hats are layers of their own. */
+function drawBareHead(brush, person, head, direction, pose) {
+  brush.fill(ellipse(head, 4.9, 4.7), person.skin, person.line, 0.1);
+  drawFace(brush, person, head, direction, pose);
+}
+
+/** Hair alone: the face is left out. */
+function drawHair(brush, person, head, at, direction, pose) {
+  const context = headContext(brush, person, head, at, direction, pose);
+  person.behindHead?.(context);
+  brush.fill(ellipse(head, 5.2, 5), person.hair, person.line);
+  const face = faces[direction];
+  if (face !== undefined) brush.erase(ellipse({ x: head.x + face.x, y: head.y + face.y }, face.rx, face.ry));
+  person.locks?.(context);
+}
+
+function drawFace(brush, person, head, direction, pose) {
+  const { skin, beard } = person;
   const face = faces[direction];
   if (face !== undefined) {
     const { x, rx, eyes, nose } = face;
@@ -200,7 +250,15 @@ function drawHead(brush, person, head, at, direction, pose) {
     if (beard === undefined && direction === 'southeast') brush.dot(head.x + 1, head.y + 2.7, person.cheek);
     if (beard === undefined && direction === 'east') brush.dot(head.x + 2.2, head.y + 2.6, person.cheek);
   }
-  wears.over?.(context);
 }
 
 const offset = (from, to) => ({ x: from.x + to.x, y: from.y + to.y, near: to.near });
+
+/** Where the right hand is in a cell, in pixels from the pivot. */
+export function palmOf(person, direction, column) {
+  const { size = 1, gait, dress } = person;
+  const at = turned(directions[direction]);
+  const pose = poseOf(column, gait);
+  const { forward, up } = pose.rightHand;
+  return at(forward * size, (-(dress.top + 1.9) + pose.sway) * size, (9.2 + up + pose.rise) * size);
+}

@@ -82,16 +82,20 @@ test('through the whole level: every lamp is lit, and every state comes when it 
     const { body, physics, performer } = jetty.game;
     const from = { x: body.x, deck: physics.decks[0]!.x };
     const seen = new Set<string>();
-    const end = performer.time + 1400;
+    const end = performer.time + 3500;
+    let [deck, apart] = [0, 0];
     pilot.until(() => {
       seen.add(performer.state);
+      const moved = physics.decks[0]!.x - from.deck;
+      deck = Math.max(deck, Math.abs(moved));
+      apart = Math.max(apart, Math.abs(body.x - from.x - moved));
       return performer.time >= end;
     });
-    return { body: body.x - from.x, deck: physics.decks[0]!.x - from.deck, seen: [...seen] };
+    return { deck, apart, seen: [...seen] };
   });
   expect(aboard.y).toBeGreaterThan(158);
-  expect(Math.abs(carried.deck)).toBeGreaterThan(3);
-  expect(Math.abs(carried.body - carried.deck)).toBeLessThan(2);
+  expect(carried.deck).toBeGreaterThan(10);
+  expect(carried.apart).toBeLessThan(2);
   // A deck that bobs and swims is ground like any other.
   expect(carried.seen).toEqual(['stand', 'doze']);
 
@@ -211,7 +215,7 @@ test('a stall of three seconds is no leap: the game goes on where it was', async
   await browser.page.keyboard.up('ArrowRight');
 }, 60_000);
 
-test('ten minutes of play leave no more in memory than one', async () => {
+test('ten minutes of play leave no more in memory than two', async () => {
   await begin();
   const session = await browser.page.context().newCDPSession(browser.page);
   const used = async (): Promise<number> => {
@@ -237,9 +241,10 @@ test('ten minutes of play leave no more in memory than one', async () => {
       }
       return passed.size;
     }, minutes);
-  await play(1);
-  const after1 = await used();
-  expect(await play(9)).toBeGreaterThan(9);
-  const after10 = await used();
-  expect(after10 - after1).toBeLessThan(400_000);
+  // What is made as it is first met (situations, compiled code) is there after two minutes.
+  await play(2);
+  const before = await used();
+  expect(await play(8)).toBeGreaterThan(9);
+  // 57,600 steps: ten bytes of each that stayed would be more than this.
+  expect((await used()) - before).toBeLessThan(576_000);
 }, 240_000);

@@ -1,13 +1,14 @@
-import type { Controller, ImageSize, Names } from 'dot-hop';
+import type { Controller, Names } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
+import type { Images } from './dyed.js';
 import { Fetching, loadImages } from './images.js';
 import type { Progress } from './images.js';
 
 /** A character ready to be performed and drawn. */
 export interface LoadedCharacter<N extends Names = Names> {
   readonly controller: Controller<N>;
-  /** The images by file, as the document names them. */
-  readonly images: Readonly<Record<string, CanvasImageSource & ImageSize>>;
+  /** The images by file, as the document names them; {@link dyeImages} adds those in other colours. */
+  readonly images: Images;
 }
 
 /** Where a character's files are. */

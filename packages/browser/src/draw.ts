@@ -46,12 +46,18 @@ export function drawPose(
   x: number,
   y: number,
 ): void {
-  for (const { cell, x: left, y: top, flipX, flipY } of stampsOf(pose)) {
+  for (const { cell, image, x: left, y: top, flipX, flipY } of stampsOf(pose)) {
     const { width, height } = cell;
+    const [atX, atY] = [Math.round(x + left), Math.round(y + top)];
+    // Turned around is the exception, and saving and restoring costs more than the drawing.
+    if (!flipX && !flipY) {
+      context.drawImage(images[image]!, cell.x, cell.y, width, height, atX, atY, width, height);
+      continue;
+    }
     context.save();
-    context.translate(Math.round(x + left) + (flipX ? width : 0), Math.round(y + top) + (flipY ? height : 0));
+    context.translate(atX + (flipX ? width : 0), atY + (flipY ? height : 0));
     context.scale(flipX ? -1 : 1, flipY ? -1 : 1);
-    context.drawImage(images[cell.image]!, cell.x, cell.y, width, height, 0, 0, width, height);
+    context.drawImage(images[image]!, cell.x, cell.y, width, height, 0, 0, width, height);
     context.restore();
   }
 }

@@ -93,8 +93,8 @@ export class Painter {
 
   /** Paints a pose with its pivot at a place, rounded to whole pixels. */
   paint(pose: Pose, x: number, y: number): void {
-    for (const { cell, x: left, y: top, flipX, flipY } of stampsOf(pose)) {
-      const image = this.images[cell.image]!;
+    for (const { cell, image: name, x: left, y: top, flipX, flipY } of stampsOf(pose)) {
+      const image = this.images[name]!;
       if (image !== this.image) this.flush();
       this.image = image;
       if ((this.count + 1) * stride > this.numbers.length) this.grow();

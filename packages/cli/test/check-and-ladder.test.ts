@@ -26,7 +26,7 @@ test('the demo has nothing that is not accepted with a reason', () => {
   const { code, out } = check('wick.dothop.yaml', ...people);
   expect(code).toBe(0);
   expect(out.match(/nothing found/g)).toHaveLength(5);
-  expect(out).toContain('nothing found; 4 accepted (--accepted shows them)');
+  expect(out).toContain('nothing found; 5 accepted (--accepted shows them)');
   expect(check('wick.dothop.yaml', '--accepted').out).toContain('accepted: vy passes 0 once in a hop');
 });
 
@@ -101,7 +101,7 @@ test('SARIF names its rules, the places, and what is accepted', () => {
   };
   expect(log.version).toBe('2.1.0');
   const [{ tool, results }] = log.runs as [(typeof log.runs)[0]];
-  expect(results).toHaveLength(11);
+  expect(results).toHaveLength(12);
   for (const { ruleId, ruleIndex, level, message, locations } of results) {
     expect(tool.driver.rules[ruleIndex]!.id).toBe(ruleId);
     expect(['error', 'warning', 'note']).toContain(level);
@@ -112,7 +112,7 @@ test('SARIF names its rules, the places, and what is accepted', () => {
     expect(region.startColumn).toBeGreaterThan(0);
   }
   const suppressed = results.filter(({ suppressions }) => suppressions !== undefined);
-  expect(suppressed.map(({ suppressions }) => suppressions![0]!.kind)).toEqual(Array(4).fill('inSource'));
+  expect(suppressed.map(({ suppressions }) => suppressions![0]!.kind)).toEqual(Array(5).fill('inSource'));
 });
 
 test('two forms at once are misuse; standard input has its name', () => {
@@ -220,8 +220,10 @@ describe('dot-hop ladder', () => {
       { to: 'get-up', if: 'it has ended' },
     ]);
     const table = runIn(folder, ['ladder', 'wick.dothop.yaml', '--csv']).out.trimEnd().split('\n');
-    expect(table).toHaveLength(15);
-    expect(table[7]).toBe('30,takeoff,act,,jump && footing,rise if it has ended');
+    expect(table).toHaveLength(18);
+    expect(table.find((row) => row.includes(',takeoff,'))).toBe(
+      '30,takeoff,act,,jump && footing,rise if it has ended',
+    );
   });
 
   test('draws a rung for each state, in its own colour, with its frames', async () => {
@@ -239,7 +241,9 @@ describe('dot-hop ladder', () => {
 
   test('tells who takes over in which situation, also in those of one question', () => {
     const rows = runIn(folder, ['ladder', 'wick.dothop.yaml', '--winners']).out.trimEnd().split('\n');
-    expect(rows[4]).toMatch(/^ +30 {2}takeoff +\+ jump {3}\+ footing +rise land go doze +jump, footing$/);
+    expect(rows.find((row) => row.includes(' takeoff  '))).toMatch(
+      /^ +30 {2}takeoff +\+ jump {3}\+ footing +rise land go doze +jump, footing$/,
+    );
     expect(rows.find((row) => row.includes(' land  '))).toContain('as it comes:   + footing');
     expect(rows.at(-1)).toMatch(/^ +0 {2}stand +else/);
     const asked = ['ladder', 'wick.dothop.yaml', '--when', 'grounded && moving'];

@@ -55,7 +55,7 @@ describe('dot-hop cells', () => {
     expect(told.sheet).toBe('wick');
     expect(told.cells[3]).toMatchObject({ index: 3, x: 192, clips: ['stand'] });
     const { width, height } = await sharp(path.join(folder, 'cells.png')).metadata();
-    expect([width, height]).toEqual([1128, 1672]);
+    expect([width, height]).toEqual([1128, 1992]);
     expect(dotHop(['cells', 'wick.png', '--cell', '64x56', '--csv']).out.split('\n')[2]).toBe(
       '1,wick-1,64,0,64,56,row0',
     );

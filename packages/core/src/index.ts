@@ -9,7 +9,7 @@ export type {
 } from './sheet/definition.js';
 export type { Box, Cell, ImageSize, Piece, Point, Sheet } from './sheet/sheet.js';
 export { poseOf, stampsOf } from './sheet/pose.js';
-export type { Pose, Stamp } from './sheet/pose.js';
+export type { Pose, PoseLayer, Stamp } from './sheet/pose.js';
 export { cellNumbers, writeCells } from './clip/cells.js';
 export type { CellsDefinition, FrameRange, LineDefinition } from './clip/cells.js';
 export type { ClipDefinition, LoopDefinition } from './clip/definition.js';
@@ -23,6 +23,19 @@ export type {
   DirectionsDefinition,
   VectorDefinition,
 } from './compass/definition.js';
+
+// What a body wears.
+export type {
+  LayerDefinition,
+  LayerPieceDefinition,
+  OutfitDefinition,
+  PaletteDefinition,
+  WardrobeDefinition,
+  WhereDefinition,
+} from './wardrobe/definition.js';
+export type { DyedImage, Outfit } from './wardrobe/outfit.js';
+export type { Palette } from './wardrobe/palette.js';
+export type { Layer, LayerPiece, Wardrobe } from './wardrobe/wardrobe.js';
 
 // Step 4: signals.
 export type { DerivedDefinition, Signal, SignalDefinition, SignalValue } from './signal/definition.js';

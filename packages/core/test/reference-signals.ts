@@ -4,10 +4,10 @@ import type { Deed } from './characters.js';
 export type Parts = Omit<ControllerDefinition, 'dotHop' | 'sheets'>;
 type Values = Record<string, unknown>;
 
-const pulseKeep: Record<string, number> = { p: 1, q: 60_000 };
+const pulseKeep: Record<string, number> = { o: 1, p: 1, q: 60_000 };
 const pulses = Object.keys(pulseKeep);
 /** A pulse by name, not under a `!`. */
-const asked: Record<string, RegExp> = { p: /(?<!!)\bp\b/, q: /(?<!!)\bq\b/ };
+const asked: Record<string, RegExp> = { o: /(?<!!)\bo\b/, p: /(?<!!)\bp\b/, q: /(?<!!)\bq\b/ };
 const tests = new Map<string, (values: Values) => unknown>();
 const names = [
   'vx',
@@ -16,6 +16,7 @@ const names = [
   'b',
   'mode',
   'aim',
+  'o',
   'p',
   'q',
   'speed',

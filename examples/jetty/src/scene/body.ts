@@ -91,7 +91,7 @@ export class Body {
   }
 
   /**
-   * Moves on. The physics' own step comes after it.
+   * Moves on. The physics' own step comes before it.
    *
    * @returns whether the body fell into the water and was put back to where it stood safely
    */
@@ -101,11 +101,8 @@ export class Body {
     this.steer(s, wish);
     this.dropping =
       wish.down && this.below !== undefined && this.physics.isPlank(this.below) ? 160 : this.dropping - ms;
-    const carried = (this.below && this.grounded ? this.physics.carriedBy(this.below, ms) : undefined) ?? {
-      x: 0,
-      y: 0,
-    };
-    const wanted = { x: this.vx * s + carried.x, y: this.vy * s + carried.y };
+    this.ride();
+    const wanted = { x: this.vx * s, y: this.vy * s };
     const soles = this.y;
     this.controller.computeColliderMovement(this.collider, wanted, undefined, undefined, (other) => {
       if (this.dropping > 0 && this.physics.isPlank(other)) return false;
@@ -122,9 +119,18 @@ export class Body {
       this.grounded = true;
       return true;
     }
-    if (this.grounded && this.below !== undefined && this.physics.carriedBy(this.below, ms) === undefined)
+    if (this.grounded && this.below !== undefined && this.physics.carriedBy(this.below) === undefined)
       if (this.holdsAround()) this.safe = { x: this.x, y: this.y };
     return false;
+  }
+
+  /** Goes where the deck below went: as a whole, since the controller would lose a part of so little. */
+  private ride(): void {
+    const moved = this.below && this.grounded ? this.physics.carriedBy(this.below) : undefined;
+    if (moved === undefined) return;
+    const { x, y } = this.body.translation();
+    this.body.setTranslation({ x: x + moved.x, y: y + moved.y }, true);
+    this.physics.world.propagateModifiedBodyPositionsToColliders();
   }
 
   private steer(s: number, { along, slow, holdsHop }: Wish): void {

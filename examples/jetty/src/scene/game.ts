@@ -68,13 +68,13 @@ export class Game {
     const planted = body.grounded && performer.value('busy') === true;
     const along = planted ? 0 : controls.numberOf('along');
     const [slow, down] = [controls.isHeld('slow'), controls.isHeld('down')];
+    const fallen = physics.step(ms);
+    if (fallen !== undefined) this.particles.splash(fallen, waterTop - 2);
     if (performer.state !== 'dash') body.dashes = 0;
     if (body.step(ms, { along, slow, down, holdsHop: controls.isHeld('jump') })) {
       performer.pulse('splash');
       this.particles.splash(body.x, waterTop - 18);
     }
-    const fallen = physics.step(ms);
-    if (fallen !== undefined) this.particles.splash(fallen, waterTop - 2);
 
     tellBody(performer, body);
     performer.set('along', along);

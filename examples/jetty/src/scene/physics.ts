@@ -26,6 +26,8 @@ export class Physics {
   private readonly boatBodies: RigidBody[];
   private readonly barrelBodies: RigidBody[];
   private time = 0;
+  /** How far each boat swam in the latest step. */
+  private moved: readonly { x: number; y: number }[] = [];
 
   constructor() {
     this.world = new RAPIER.World({ x: 0, y: gravity });
@@ -42,9 +44,7 @@ export class Physics {
     }
     this.boatBodies = boats.map((boat) => {
       const { x, y } = boatAt(boat, 0);
-      const body = this.world.createRigidBody(
-        RAPIER.RigidBodyDesc.kinematicPositionBased().setTranslation(x, y),
-      );
+      const body = this.world.createRigidBody(RAPIER.RigidBodyDesc.fixed().setTranslation(x, y));
       const deck = RAPIER.ColliderDesc.cuboid(boat.width / 2, plankDepth / 2).setTranslation(
         0,
         plankDepth / 2,
@@ -72,7 +72,12 @@ export class Physics {
   step(ms: number): number | undefined {
     this.time += ms;
     this.world.timestep = ms / 1000;
-    this.boatBodies.forEach((body, i) => body.setNextKinematicTranslation(boatAt(boats[i]!, this.time)));
+    this.moved = this.boatBodies.map((body, i) => {
+      const [now, next] = [body.translation(), boatAt(boats[i]!, this.time)];
+      // Put there instead of moved: the controller adds a part of a moving body's speed by itself, but not always.
+      body.setTranslation(next, true);
+      return { x: next.x - now.x, y: next.y - now.y };
+    });
     this.world.step();
     let splash: number | undefined;
     this.barrelBodies.forEach((body, i) => {
@@ -120,12 +125,9 @@ export class Physics {
     return typeof this.onlyFromAbove.get(collider.handle) === 'number';
   }
 
-  /** How a boat's deck moves in the coming step, if this is one. */
-  carriedBy(collider: Collider, ms: number): { x: number; y: number } | undefined {
+  /** How a boat's deck moved in the latest step, if this is one. */
+  carriedBy(collider: Collider): { x: number; y: number } | undefined {
     const body = this.onlyFromAbove.get(collider.handle);
-    if (body === undefined || typeof body === 'number') return undefined;
-    const boat = boats[this.boatBodies.indexOf(body)]!;
-    const [now, next] = [boatAt(boat, this.time), boatAt(boat, this.time + ms)];
-    return { x: next.x - now.x, y: next.y - now.y };
+    return typeof body === 'object' ? this.moved[this.boatBodies.indexOf(body)] : undefined;
   }
 }

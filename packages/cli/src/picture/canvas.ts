@@ -113,7 +113,7 @@ export class Canvas {
   ): void {
     for (const stamp of stampsOf(pose)) {
       const [left, top] = [Math.round(x + stamp.x * scale), Math.round(y + stamp.y * scale)];
-      this.stamp(images.get(stamp.cell.image)!, stamp.cell, left, top, scale, stamp, strength);
+      this.stamp(images.get(stamp.image)!, stamp.cell, left, top, scale, stamp, strength);
     }
   }
 

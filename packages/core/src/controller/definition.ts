@@ -3,6 +3,7 @@ import type { FlipbookDefinition } from '../clip/rows.js';
 import type { CompassDefinition, VectorDefinition } from '../compass/definition.js';
 import type { SheetDefinition } from '../sheet/definition.js';
 import type { DerivedDefinition, SignalDefinition } from '../signal/definition.js';
+import type { PaletteDefinition, WardrobeDefinition } from '../wardrobe/definition.js';
 
 /** A named instant of a state's clip. */
 export type AtDefinition =
@@ -157,6 +158,10 @@ export interface ControllerDefinition {
   states?: Readonly<Record<string, StateDefinition>> | undefined;
   /** The state that shows when no other wants to. Default: the first. */
   rest?: string | undefined;
+  /** Colours that can be exchanged, by name. */
+  palettes?: Readonly<Record<string, PaletteDefinition>> | undefined;
+  /** What it can wear. */
+  wardrobe?: WardrobeDefinition | undefined;
   /** What a check finds and is meant so, each with its reason. */
   accept?: readonly AcceptDefinition[] | undefined;
 }

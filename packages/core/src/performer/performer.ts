@@ -7,6 +7,8 @@ import { unitsPerMicrosecond } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { placeOf } from '../signal/program.js';
 import type { Pose } from '../sheet/pose.js';
+import type { Outfit } from '../wardrobe/outfit.js';
+import type { Shown } from '../wardrobe/where.js';
 import { Decider } from './decider.js';
 import { Mark, Moment, passing } from './player.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
@@ -28,6 +30,9 @@ const noReports = new Reports([], [], [], []);
  * below this one; here is what a game calls.
  */
 export class Performer<N extends Names = Names> extends Decider<N> {
+  /** What it wears; nothing of what it does depends on it. */
+  outfit: Outfit | undefined;
+
   /**
    * @param controller what it plays; shared by any number of performers
    * @param first first values of signals that differ from the document's; they decide which state it begins in
@@ -35,6 +40,7 @@ export class Performer<N extends Names = Names> extends Decider<N> {
    */
   constructor(controller: Controller<N>, first: Partial<N['values']> = {}) {
     super(controller);
+    this.outfit = undefined;
     this.begin(first);
   }
 
@@ -152,9 +158,34 @@ export class Performer<N extends Names = Names> extends Decider<N> {
     });
   }
 
-  /** What it shows now. The same object as long as the picture is the same. */
+  /** What it shows now, with what it wears. The same object as long as the picture is the same. */
   get pose(): Pose {
-    return this.timeline.poses[this.showing]!;
+    const { timeline, showing, outfit } = this;
+    const body = timeline.poses[showing]!;
+    return outfit === undefined ? body : outfit.poseAt(timeline, showing, body, () => this.shown());
+  }
+
+  /**
+   * Puts an outfit on, or takes it off. It counts at once and changes nothing but what is drawn: the performer goes on as it
+   * was.
+   *
+   * @param outfit of this controller's wardrobe (`controller.wardrobe.outfit({ ... })`), or `undefined` for the bare body
+   */
+  wear(outfit: Outfit | undefined): void {
+    this.outfit = outfit;
+  }
+
+  private shown(): Shown {
+    const { timeline, controller, showing } = this;
+    const { names, mirrorOf } = controller.compass;
+    const from = timeline.poses[showing]!.mirrored ? mirrorOf[timeline.direction]! : timeline.direction;
+    return {
+      state: this.current.name,
+      direction: names[timeline.direction]!,
+      drawnFor: names[from < 0 ? timeline.direction : from]!,
+      clip: timeline.clip,
+      frame: timeline.frames[showing]!,
+    };
   }
 
   /** The name of the state that shows. */

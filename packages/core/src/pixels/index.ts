@@ -4,3 +4,4 @@ export { measureCell, measureClips } from './measure.js';
 export type { CellMeasure, MeasureCode, MeasureFinding } from './measure.js';
 export { inkOf } from './picture.js';
 export type { Ink, Picture } from './picture.js';
+export { coloursOf, recolour } from './recolour.js';

@@ -114,6 +114,30 @@ const sentences = {
   'rows-every': (v: Values) =>
     `"every" is how many cells lie from one of the "rows" to the next, a whole number from 1, not ${shown(v.received)}`,
 
+  'layer-unknown': unknown('layer of the wardrobe'),
+  'layer-body': () => '"body" is what the layers are drawn over; give this layer another name',
+  'layer-order': (v: Values) =>
+    `an order names the body and each layer once, back to front: ${(v.names as string[]).join(', ')}; not ${shown(v.received)}`,
+  'piece-unknown': (v: Values) =>
+    `the layer "${v.layer}" has no piece ${shown(v.name)}${hint(v.name, v.known)}`,
+  'piece-none': () => '"none" says that a layer is empty; give this piece another name',
+  'piece-cells': (v: Values) =>
+    `the sheet "${v.sheet}" has ${v.has} cells and the body's sheet "${v.body}" ${v.wants}: a piece is laid out as the body is, cell for cell; or give "cell" for one drawing that always shows`,
+  'wear-unknown': unknown('piece or layer'),
+  'palette-unknown': unknown('palette'),
+  'palette-length': (v: Values) =>
+    `there are ${v.received} colours here and ${v.length} in "${v.drawn}", which is how it is drawn; give one for each`,
+  'palette-colour': (v: Values) => `a colour is written "#rrggbb", in quotes, not ${shown(v.received)}`,
+  'colours-unknown': unknown('list of colours'),
+  'dye-unknown': unknown('palette of a layer'),
+  'weight-range': (v: Values) => `a weight is a number from 0, not ${shown(v.received)}`,
+  'scheme-unknown': unknown('layer or palette'),
+  'pick-unknown': (v: Values) => `"${v.of}" has no ${shown(v.name)}${hint(v.name, v.known)}`,
+  'wardrobe-none': (v: Values) =>
+    `"${v.name}" has no wardrobe; add one under "wardrobe" with layers and pieces`,
+  'crowd-few': (v: Values) =>
+    `only ${v.found} of ${v.count} people were found that differ in ${v.differ} choices or more; ask for fewer, let "differ" be smaller, or add pieces and colours`,
+
   'choice-few': (v: Values) =>
     `a choice needs at least two different names, such as [ground, ladder], not ${shown(v.received)}`,
   'choice-unknown': (v: Values) =>

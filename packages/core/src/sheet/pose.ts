@@ -9,6 +9,22 @@ export interface Pose {
   readonly boxes: Readonly<Record<string, Box>>;
   /** The cell's points, likewise. */
   readonly points: Readonly<Record<string, Point>>;
+  /** What is drawn, back to front: the body, and what it wears. All are mirrored alike. */
+  readonly layers: readonly PoseLayer[];
+}
+
+/** One of the drawings that a pose is made of. */
+export interface PoseLayer {
+  /** `body`, or the name of a layer of the wardrobe. */
+  readonly layer: string;
+  /** The piece of that layer; `undefined` for the body. */
+  readonly piece: string | undefined;
+  readonly cell: Cell;
+  /** Where the cell's pivot stands, in pixels from that of the pose, right and down positive. */
+  readonly x: number;
+  readonly y: number;
+  /** What follows the file of its image in the name of the one that is drawn: its colours, or nothing. */
+  readonly dye: string;
 }
 
 /** Makes each pose once. */
@@ -37,12 +53,22 @@ export function poseOf(cell: Cell, mirrored: boolean): Pose {
   const points: Record<string, Point> = {};
   for (const [name, { x, y }] of Object.entries(cell.points))
     points[name] = Object.freeze({ x: mirrored ? cell.pivotX - x : x - cell.pivotX, y: y - cell.pivotY });
-  return Object.freeze({ cell, mirrored, boxes: Object.freeze(boxes), points: Object.freeze(points) });
+  const body = Object.freeze({ layer: 'body', piece: undefined, cell, x: 0, y: 0, dye: '' });
+  const layers = Object.freeze([body]);
+  return Object.freeze({
+    cell,
+    mirrored,
+    boxes: Object.freeze(boxes),
+    points: Object.freeze(points),
+    layers,
+  });
 }
 
 /** One rectangle of an image and where it is drawn. */
 export interface Stamp {
   readonly cell: Cell;
+  /** The name of the image: the cell's file, followed by its colours where it is dyed. */
+  readonly image: string;
   /** Its upper left corner, in pixels from the pivot, right and down positive. */
   readonly x: number;
   readonly y: number;
@@ -50,13 +76,26 @@ export interface Stamp {
   readonly flipY: boolean;
 }
 
-/** What is to be drawn for a pose, back to front: its rectangle, or each of its pieces. The pivot is the origin. */
-export function stampsOf({ cell, mirrored }: Pose): Stamp[] {
+/** Poses last, and what is drawn for one is asked for at every picture. */
+const stamps = new WeakMap<Pose, readonly Stamp[]>();
+
+/** What is to be drawn for a pose, back to front: the rectangles of its layers. The pivot is the origin. */
+export function stampsOf(pose: Pose): readonly Stamp[] {
+  let all = stamps.get(pose);
+  if (all === undefined) {
+    all = pose.layers.flatMap((layer) => stampsOfLayer(layer, pose.mirrored));
+    stamps.set(pose, all);
+  }
+  return all;
+}
+
+function stampsOfLayer({ cell, x: left, y: top, dye }: PoseLayer, mirrored: boolean): Stamp[] {
   const parts = cell.pieces ?? [{ cell, x: cell.offsetX, y: cell.offsetY, flipX: false, flipY: false }];
   return parts.map(({ cell: part, x, y, flipX, flipY }) => ({
     cell: part,
-    x: mirrored ? cell.pivotX - x - part.width : x - cell.pivotX,
-    y: y - cell.pivotY,
+    image: part.image + dye,
+    x: left + (mirrored ? cell.pivotX - x - part.width : x - cell.pivotX),
+    y: top + y - cell.pivotY,
     flipX: flipX !== mirrored,
     flipY,
   }));

@@ -1,0 +1,26 @@
+import type { Picture } from './picture.js';
+
+/** Exchanges colours for others, exactly; what is not named, and how transparent anything is, stays. */
+export function recolour({ width, height, pixels }: Picture, colours: ReadonlyMap<number, number>): Picture {
+  const made = new Uint8Array(pixels);
+  for (let at = 0; at < made.length; at += 4) {
+    if (made[at + 3] === 0) continue;
+    const to = colours.get((made[at]! << 16) | (made[at + 1]! << 8) | made[at + 2]!);
+    if (to === undefined) continue;
+    made[at] = to >> 16;
+    made[at + 1] = (to >> 8) & 255;
+    made[at + 2] = to & 255;
+  }
+  return { width, height, pixels: made };
+}
+
+/** The colours of a picture's pixels that are not wholly transparent, each with how many pixels have it. */
+export function coloursOf({ pixels }: Picture): Map<number, number> {
+  const found = new Map<number, number>();
+  for (let at = 0; at < pixels.length; at += 4) {
+    if (pixels[at + 3] === 0) continue;
+    const colour = (pixels[at]! << 16) | (pixels[at + 1]! << 8) | pixels[at + 2]!;
+    found.set(colour, (found.get(colour) ?? 0) + 1);
+  }
+  return found;
+}

@@ -1,0 +1,224 @@
+import type { Clip } from '../clip/clip.js';
+import type { DocumentPath, ProblemList } from '../problem/problem.js';
+import type { Cell, Sheet } from '../sheet/sheet.js';
+import type {
+  LayerDefinition,
+  LayerPieceDefinition,
+  OutfitDefinition,
+  PaletteDefinition,
+  WardrobeDefinition,
+} from './definition.js';
+import { dyesOf } from './dyes.js';
+import { Outfit } from './outfit.js';
+import { compilePalettes } from './palette.js';
+import type { Palette } from './palette.js';
+import { compileWhere } from './where.js';
+import type { PlaceNames, Where } from './where.js';
+
+/** A piece with its names resolved. */
+export interface LayerPiece {
+  readonly layer: string;
+  readonly name: string;
+  readonly definition: LayerPieceDefinition;
+  /** The piece's sheet for each of the body's. */
+  readonly sheetFor: ReadonlyMap<string, Sheet>;
+  /** The clips for which it is drawn, `undefined` for all. */
+  readonly clips: ReadonlySet<Clip> | undefined;
+  readonly palettes: readonly Palette[];
+}
+
+/** A layer with its names resolved. */
+export interface Layer {
+  readonly name: string;
+  readonly definition: LayerDefinition;
+  readonly pieces: ReadonlyMap<string, LayerPiece>;
+  readonly hidden: readonly Where[];
+}
+
+/** An order of layers, back to front, and where it counts. */
+export interface LayerOrder {
+  readonly where: Where;
+  readonly names: readonly string[];
+}
+
+/** What a wardrobe is compiled from, besides its definition. */
+export interface WardrobeInput {
+  readonly definition: WardrobeDefinition;
+  readonly palettes: Readonly<Record<string, PaletteDefinition>>;
+  readonly sheets: ReadonlyMap<string, Sheet | undefined>;
+  /** The sheets that the body's clips show. */
+  readonly bodySheets: ReadonlySet<string>;
+  readonly places: PlaceNames;
+  /** The cell of a clip's or flipbook's first frame in a direction. */
+  readonly firstCell: (shows: string, direction: string) => Cell | undefined;
+  readonly problems: ProblemList;
+}
+
+/** The compiled wardrobe: layers with their pieces, palettes, and orders. Immutable; shared by all performers. */
+export interface Wardrobe {
+  readonly definition: WardrobeDefinition;
+  readonly layers: ReadonlyMap<string, Layer>;
+  readonly palettes: ReadonlyMap<string, Palette>;
+  readonly bodyPalettes: readonly Palette[];
+  /** The files of the body's own images. */
+  readonly bodyImages: readonly string[];
+  /** The first that fits counts; the last fits everywhere. */
+  readonly orders: readonly LayerOrder[];
+  readonly firstCell: (shows: string, direction: string) => Cell | undefined;
+  /**
+   * Puts an outfit together, for any number of performers to wear.
+   *
+   * @throws {DotHopError} for a layer, piece, palette or colours that are not there, with the nearest known name
+   */
+  outfit(definition: OutfitDefinition): Outfit;
+}
+
+/** Compiles a wardrobe; what is wrong is added to the problems. */
+export function compileWardrobe(input: WardrobeInput): Wardrobe {
+  const { definition, problems, places } = input;
+  const palettes = compilePalettes(input.palettes, problems);
+  const layers = new Map<string, Layer>();
+  for (const [name, layer] of Object.entries(definition.layers)) {
+    const path = ['wardrobe', 'layers', name];
+    if (name === 'body') problems.add('layer-body', path);
+    const pieces = new Map<string, LayerPiece>();
+    for (const [piece, one] of Object.entries(layer.pieces))
+      pieces.set(piece, compilePiece(input, palettes, name, piece, one));
+    if (layer.pieces['none'] !== undefined) problems.add('piece-none', [...path, 'pieces', 'none']);
+    if (layer.none !== undefined && !(layer.none >= 0))
+      problems.add('weight-range', [...path, 'none'], { received: layer.none });
+    const hidden = (layer.hidden ?? []).map((where, i) =>
+      compileWhere(where, places, [...path, 'hidden', i], problems),
+    );
+    layers.set(name, { name, definition: layer, pieces, hidden });
+  }
+  const names = ['body', ...layers.keys()];
+  const orderOf = (order: readonly string[], path: DocumentPath): readonly string[] => {
+    const isWhole = order.length === names.length && names.every((name) => order.includes(name));
+    if (!isWhole) problems.add('layer-order', path, { received: order, names });
+    return order;
+  };
+  const orders = (definition.orders ?? []).map(({ order, ...where }, i): LayerOrder => {
+    const path = ['wardrobe', 'orders', i];
+    return { where: compileWhere(where, places, path, problems), names: orderOf(order, [...path, 'order']) };
+  });
+  const main = definition.order === undefined ? names : orderOf(definition.order, ['wardrobe', 'order']);
+  orders.push({ where: () => true, names: main });
+  const path = ['wardrobe', 'palettes'];
+  const bodyPalettes = palettesNamed(definition.palettes ?? [], palettes, path, problems);
+  const wardrobe: Wardrobe = {
+    definition,
+    layers,
+    palettes,
+    bodyPalettes,
+    bodyImages: [...input.bodySheets].flatMap((name) => input.sheets.get(name)?.images ?? []),
+    orders,
+    firstCell: input.firstCell,
+    outfit: (one) => new Outfit(wardrobe, one),
+  };
+  checkNames(wardrobe, problems);
+  return wardrobe;
+}
+
+function palettesNamed(
+  names: readonly string[],
+  palettes: ReadonlyMap<string, Palette>,
+  path: DocumentPath,
+  problems: ProblemList,
+): Palette[] {
+  return names.flatMap((name, i) => {
+    const palette = palettes.get(name);
+    if (palette === undefined)
+      problems.add('palette-unknown', [...path, i], { name, known: [...palettes.keys()] });
+    return palette ?? [];
+  });
+}
+
+function compilePiece(
+  input: WardrobeInput,
+  palettes: ReadonlyMap<string, Palette>,
+  layer: string,
+  name: string,
+  definition: LayerPieceDefinition,
+): LayerPiece {
+  const { problems, sheets, bodySheets, places } = input;
+  const path = ['wardrobe', 'layers', layer, 'pieces', name];
+  const { sheet, cell, clips, directions, otherwise } = definition;
+  const named =
+    typeof sheet === 'string' ? [...bodySheets].map((body) => [body, sheet] as const) : Object.entries(sheet);
+  const sheetFor = new Map<string, Sheet>();
+  for (const [body, own] of named) {
+    const at = typeof sheet === 'string' ? [...path, 'sheet'] : [...path, 'sheet', body];
+    if (!bodySheets.has(body)) problems.add('sheet-unknown', at, { name: body, known: [...bodySheets] });
+    const found = sheets.get(own);
+    if (!sheets.has(own)) problems.add('sheet-unknown', at, { name: own, known: [...sheets.keys()] });
+    const [has, wants] = [found?.cells.length ?? 0, sheets.get(body)?.cells.length ?? 0];
+    // A piece of fewer cells is laid out otherwise than the body.
+    if (found !== undefined && cell === undefined && has < wants)
+      problems.add('piece-cells', at, { sheet: own, has, body, wants });
+    if (found !== undefined) sheetFor.set(body, found);
+  }
+  const count = [...sheetFor.values()][0]?.cells.length ?? Infinity;
+  for (const [direction, number] of typeof cell === 'object'
+    ? Object.entries(cell)
+    : [['', cell ?? 0] as const]) {
+    if (direction !== '' && !places.directions.includes(direction))
+      problems.add('direction-unknown', [...path, 'cell', direction], {
+        name: direction,
+        known: places.directions,
+      });
+    if (!Number.isInteger(number) || number < 0 || number >= count)
+      problems.add('cell-range', [...path, 'cell'], { cell: number, sheet: String(sheet), count });
+  }
+  // The same names as in any place; what it says of the piece is asked for elsewhere.
+  compileWhere({ clips, directions }, places, path, problems);
+  if (typeof otherwise === 'object' && !places.clips.has(otherwise.clip))
+    problems.add('clip-unknown', [...path, 'otherwise', 'clip'], {
+      name: otherwise.clip,
+      known: [...places.clips.keys()],
+    });
+  return {
+    layer,
+    name,
+    definition,
+    sheetFor,
+    clips: clips && new Set(clips.flatMap((one) => [...(places.clips.get(one) ?? [])])),
+    palettes: palettesNamed(definition.palettes ?? [], palettes, [...path, 'palettes'], problems),
+  };
+}
+
+/** Names of pieces, layers and colours in what pieces say of one another, and in schemes. */
+function checkNames({ definition, layers, bodyPalettes }: Wardrobe, problems: ProblemList): void {
+  const pieces = [...layers.values()].flatMap((layer) => [
+    layer.name,
+    ...[...layer.pieces.keys()].map((piece) => `${layer.name}.${piece}`),
+  ]);
+  for (const layer of layers.values())
+    for (const [name, piece] of layer.pieces) {
+      const path = ['wardrobe', 'layers', layer.name, 'pieces', name];
+      const { weight = 1, otherwise, excludes = [], requires = [] } = piece.definition;
+      if (!(weight >= 0)) problems.add('weight-range', [...path, 'weight'], { received: weight });
+      const known = ['hide', ...layer.pieces.keys()];
+      if (typeof otherwise === 'string' && !known.includes(otherwise))
+        problems.add('piece-unknown', [...path, 'otherwise'], { name: otherwise, layer: layer.name, known });
+      for (const [key, list] of Object.entries({ excludes, requires }))
+        list.forEach((one, i) => {
+          if (!pieces.includes(one))
+            problems.add('wear-unknown', [...path, key, i], { name: one, known: pieces });
+        });
+    }
+  const dyes = dyesOf({ layers, bodyPalettes });
+  (definition.schemes ?? []).forEach((scheme, i) => {
+    for (const [key, picks] of Object.entries(scheme)) {
+      const path = ['wardrobe', 'schemes', i, key];
+      const known = layers.has(key)
+        ? ['none', ...layers.get(key)!.pieces.keys()]
+        : [...(dyes.get(key)?.colours.keys() ?? [])];
+      if (known.length === 0)
+        problems.add('scheme-unknown', path, { name: key, known: [...layers.keys(), ...dyes.keys()] });
+      else
+        for (const name of typeof picks === 'string' ? [picks] : picks)
+          if (!known.includes(name)) problems.add('pick-unknown', path, { name, of: key, known });
+    }
+  });
+}
