@@ -7,6 +7,8 @@ import type { CellsOptions } from './commands/cells.js';
 import type { Output } from './commands/command.js';
 import { convert } from './commands/convert.js';
 import type { ConvertOptions } from './commands/convert.js';
+import { dress } from './commands/dress.js';
+import type { DressOptions } from './commands/dress.js';
 import { ladder } from './commands/ladder.js';
 import type { LadderOptions } from './commands/ladder.js';
 import { packCharacter } from './commands/pack.js';
@@ -63,6 +65,15 @@ function columns(text: string): Record<string, string> {
   if (!pairs.every(([field, name]) => tableFields.includes(field!) && name))
     throw new InvalidArgumentError(
       `It must be fields and names, such as x=left,y=top; fields: ${tableFields.join(', ')}.`,
+    );
+  return Object.fromEntries(pairs as [string, string][]);
+}
+
+function wear(text: string): Record<string, string> {
+  const pairs = text.split(',').map((pair) => pair.split('='));
+  if (!pairs.every(([name, one]) => name && one))
+    throw new InvalidArgumentError(
+      'It must be layers or palettes with what is worn, such as hat=straw,coat.cloth=moss.',
     );
   return Object.fromEntries(pairs as [string, string][]);
 }
@@ -153,6 +164,30 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     )
     .action(async (document: string, name: string, options: PreviewOptions) =>
       finish(await preview(document, name, options, output)),
+    );
+
+  program
+    .command('dress')
+    .description('people from a wardrobe, by chance or as told: what they wear, one picture with -o')
+    .argument('<document>', 'the character')
+    .option('-o, --out <file.png>', 'draw them here; one alone in every direction and frame')
+    .option('--count <people>', 'how many', wholeNumber(1, 2000), 1)
+    .option('--seed <text>', 'the same seed gives the same people', '1')
+    .option('--differ <choices>', 'in how many choices any two differ at least', wholeNumber(1, 100), 3)
+    .option('--wear <list>', 'what is not left to chance, such as hat=straw,coat.cloth=moss', wear)
+    .option('--scale <times>', 'how many times as large', wholeNumber(1, 32), 2)
+    .addOption(new Option('--csv', 'print what they wear as CSV').conflicts('json'))
+    .option('--json', 'print what they wear as JSON')
+    .addHelpText(
+      'after',
+      example(
+        'dot-hop dress demo/townsfolk/folk.dothop.yaml --count 100 --seed quay -o town.png',
+        'dot-hop dress demo/townsfolk/folk.dothop.yaml --wear hat=straw,coat=shawl,coat.cloth=wine -o one.png',
+        'dot-hop dress demo/townsfolk/folk.dothop.yaml --count 5 --json',
+      ),
+    )
+    .action(async (document: string, options: DressOptions) =>
+      finish(await dress(document, options, output)),
     );
 
   program

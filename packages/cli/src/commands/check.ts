@@ -3,7 +3,7 @@ import { pathText, problemText } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import type { CheckResult, Finding, Severity } from 'dot-hop/check';
 import { DocumentError } from 'dot-hop/document';
-import { measureClips } from 'dot-hop/pixels';
+import { measureClips, measureWardrobe } from 'dot-hop/pixels';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { isBroken } from '../checked.js';
@@ -100,7 +100,8 @@ function checkOne(character: Character): Checked {
   const { controller, images, document } = character;
   const { source } = document;
   const { findings: drawings } = measureClips([...controller.clips.values()], (image) => images.get(image)!);
-  const result = checkController(controller, { drawings });
+  const wardrobe = measureWardrobe(controller, (image) => images.get(image)!);
+  const result = checkController(controller, { drawings, wardrobe });
   const findings = result.findings.map((one): PlacedFinding => ({
     ...one,
     file: source.file,

@@ -3,6 +3,7 @@ import { Decisions } from './decisions.js';
 import { FindingList } from './finding.js';
 import type { Finding } from './finding.js';
 import type { MeasureFinding } from '../pixels/measure.js';
+import type { WardrobeFinding } from '../pixels/wardrobe.js';
 import { Solver } from './solver.js';
 import { checkStructure } from './structure.js';
 import { Thresholds } from './thresholds.js';
@@ -29,6 +30,8 @@ export interface CheckResult {
 export interface CheckOptions {
   /** What `measureClips` of `dot-hop/pixels` found in the drawings. */
   readonly drawings?: readonly MeasureFinding[];
+  /** What `measureWardrobe` found between the body and what it wears. */
+  readonly wardrobe?: readonly WardrobeFinding[];
 }
 
 /** Where a drawing is named: its clip, or the sheet for what concerns cells alone. */
@@ -48,11 +51,15 @@ function placeOf({ definition }: Controller, { subject, frames }: MeasureFinding
  * thresholds, and the thresholds themselves; flags, choices, pulses, tags; numbers that are read together. Whatever does not
  * matter to a question is not gone through.
  */
-export function checkController(controller: Controller, { drawings = [] }: CheckOptions = {}): CheckResult {
+export function checkController(
+  controller: Controller,
+  { drawings = [], wardrobe = [] }: CheckOptions = {},
+): CheckResult {
   const { accept = [], states } = controller.definition;
   const found = new FindingList(accept);
   checkStructure(controller, found);
   for (const one of drawings) found.add(one.code, placeOf(controller, one), { ...one });
+  for (const { code, path, text } of wardrobe) found.add(code, path, { text });
   const solvers = { wide: new Solver(controller, true), seen: new Solver(controller, false) };
   // Without states each clip is one, to be looked at: there is nothing to decide yet.
   if (states !== undefined) {

@@ -1,4 +1,5 @@
 import type { MeasureCode } from '../pixels/measure.js';
+import type { WardrobeCode } from '../pixels/wardrobe.js';
 
 type Values = Readonly<Record<string, unknown>>;
 
@@ -34,6 +35,30 @@ const drawings = Object.fromEntries(
     { severity: 'warning', title, say: (v: Values) => String(v.text) },
   ]),
 ) as Record<MeasureCode, Wording>;
+
+/** What is measured between a body and its wardrobe. */
+const wardrobe = {
+  'piece-missing': {
+    severity: 'warning',
+    title: 'a piece without a drawing where the body has one',
+    say: (v: Values) => String(v.text),
+  },
+  'piece-drift': {
+    severity: 'warning',
+    title: "a piece whose pivot is not the body's",
+    say: (v: Values) => String(v.text),
+  },
+  'palette-unseen': {
+    severity: 'warning',
+    title: 'a palette with colours that no drawing has',
+    say: (v: Values) => String(v.text),
+  },
+  'colour-unnamed': {
+    severity: 'note',
+    title: 'a colour that no palette names',
+    say: (v: Values) => String(v.text),
+  },
+} as const satisfies Record<WardrobeCode, Wording>;
 
 /** Everything that a check can find. Codes are stable; sentences may be improved. */
 export const findings = {
@@ -174,6 +199,7 @@ export const findings = {
       `nothing is found that this accepts (${v.finding}${v.at === undefined ? '' : ` at ${v.at as string}`}); take it out`,
   },
   ...drawings,
+  ...wardrobe,
 } as const satisfies Record<string, Wording>;
 
 /** The stable code of a finding. */

@@ -1,3 +1,4 @@
+import type { Box } from '../sheet/sheet.js';
 import type { Picture } from './picture.js';
 
 /** Exchanges colours for others, exactly; what is not named, and how transparent anything is, stays. */
@@ -14,13 +15,21 @@ export function recolour({ width, height, pixels }: Picture, colours: ReadonlyMa
   return { width, height, pixels: made };
 }
 
-/** The colours of a picture's pixels that are not wholly transparent, each with how many pixels have it. */
-export function coloursOf({ pixels }: Picture): Map<number, number> {
+/**
+ * The colours of pixels that are not wholly transparent, each with how many pixels have it.
+ *
+ * @param of the rectangle that is looked at; by default all of the picture
+ */
+export function coloursOf(
+  { width: stride, height: rows, pixels }: Picture,
+  { x, y, width, height }: Box = { x: 0, y: 0, width: stride, height: rows },
+): Map<number, number> {
   const found = new Map<number, number>();
-  for (let at = 0; at < pixels.length; at += 4) {
-    if (pixels[at + 3] === 0) continue;
-    const colour = (pixels[at]! << 16) | (pixels[at + 1]! << 8) | pixels[at + 2]!;
-    found.set(colour, (found.get(colour) ?? 0) + 1);
-  }
+  for (let row = y; row < y + height; row++)
+    for (let at = (row * stride + x) * 4, end = at + width * 4; at < end; at += 4) {
+      if (pixels[at + 3] === 0) continue;
+      const colour = (pixels[at]! << 16) | (pixels[at + 1]! << 8) | pixels[at + 2]!;
+      found.set(colour, (found.get(colour) ?? 0) + 1);
+    }
   return found;
 }

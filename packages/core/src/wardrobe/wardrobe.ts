@@ -84,7 +84,7 @@ export function compileWardrobe(input: WardrobeInput): Wardrobe {
     const pieces = new Map<string, LayerPiece>();
     for (const [piece, one] of Object.entries(layer.pieces))
       pieces.set(piece, compilePiece(input, palettes, name, piece, one));
-    if (layer.pieces['none'] !== undefined) problems.add('piece-none', [...path, 'pieces', 'none']);
+    if (layer.pieces.none !== undefined) problems.add('piece-none', [...path, 'pieces', 'none']);
     if (layer.none !== undefined && !(layer.none >= 0))
       problems.add('weight-range', [...path, 'none'], { received: layer.none });
     const hidden = (layer.hidden ?? []).map((where, i) =>
@@ -168,7 +168,11 @@ function compilePiece(
         known: places.directions,
       });
     if (!Number.isInteger(number) || number < 0 || number >= count)
-      problems.add('cell-range', [...path, 'cell'], { cell: number, sheet: String(sheet), count });
+      problems.add('cell-range', [...path, 'cell'], {
+        cell: number,
+        sheet: [...sheetFor.values()][0]?.name,
+        count,
+      });
   }
   // The same names as in any place; what it says of the piece is asked for elsewhere.
   compileWhere({ clips, directions }, places, path, problems);

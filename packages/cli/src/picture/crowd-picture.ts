@@ -1,0 +1,116 @@
+import type { Controller, Outfit, Pose, State } from 'dot-hop';
+import type { Image } from '../images.js';
+import { Canvas } from './canvas.js';
+import { svgText } from './letters.js';
+import { theme } from './theme.js';
+
+type Timeline = State['books'][number][number];
+
+const stone = ['#746c94', '#6f678e', '#7a7299', '#6b648a'];
+
+/** The same number for the same index, from 0 to under 1. */
+const chance = (index: number): number => {
+  const value = Math.sin(index * 127.1 + 3.7) * 43_758.545_3;
+  return value - Math.floor(value);
+};
+
+/** Cobbles, in courses. */
+function pave(canvas: Canvas): void {
+  canvas.fill(0, 0, canvas.width, canvas.height, '#665e84');
+  for (let y = 0, row = 0; y < canvas.height; y += 12, row++)
+    for (let x = row % 2 ? -11 : 0; x < canvas.width; x += 22) {
+      const tone = stone[Math.floor(chance(x * 7 + row * 131) * stone.length)]!;
+      canvas.fill(x + 1, y + 1, 20, 10, tone);
+    }
+}
+
+/** A frame of what a state shows, in an outfit. */
+function dressedAt(controller: Controller, outfit: Outfit, timeline: Timeline, i: number): Pose {
+  const { names, mirrorOf } = controller.compass;
+  const pose = timeline.poses[i]!;
+  const { direction } = timeline;
+  return outfit.dress(pose, {
+    state: controller.states[timeline.state]!.name,
+    direction: names[direction]!,
+    drawnFor: names[pose.mirrored ? mirrorOf[direction]! : direction]!,
+    clip: timeline.clip,
+    frame: timeline.frames[i]!,
+  });
+}
+
+/** Somebody in the middle of something: a posture, a direction and a frame by chance. */
+function anyPose(controller: Controller, outfit: Outfit, i: number): Pose {
+  const pick = <T>(some: readonly T[], salt: number): T =>
+    some[Math.floor(chance(i * 7 + salt) * some.length)]!;
+  const state = pick(
+    controller.states.filter(({ kind }) => kind !== 'act'),
+    1,
+  );
+  const timeline = pick(state.books[0]!, 2);
+  return dressedAt(controller, outfit, timeline, Math.floor(chance(i * 7 + 3) * timeline.poses.length));
+}
+
+/** Many people on a square, no two alike. */
+export async function crowdPicture(
+  controller: Controller,
+  images: ReadonlyMap<string, Image>,
+  outfits: readonly Outfit[],
+  scale: number,
+): Promise<Buffer> {
+  const [cell] = [...controller.clips.values()][0]!.frames;
+  const { frameWidth, frameHeight } = cell!;
+  const across = Math.max(1, Math.ceil(Math.sqrt(outfits.length * 1.6)));
+  const down = Math.ceil(outfits.length / across);
+  const step = { x: Math.round(frameWidth * scale * 1.02), y: Math.round(frameHeight * scale * 0.98) };
+  const canvas = new Canvas(
+    Math.round(across * step.x + frameWidth * scale * 0.4),
+    Math.round(down * step.y + frameHeight * scale * 0.35),
+  );
+  pave(canvas);
+  outfits.forEach((outfit, i) => {
+    const row = Math.floor(i / across);
+    const stray = (chance(i * 17) - 0.5) * step.x * 0.35 + (row % 2 ? step.x * 0.2 : 0);
+    const x = Math.round((i % across) * step.x + step.x * 0.6 + stray);
+    const y = Math.round(row * step.y + frameHeight * scale * 0.98 + (chance(i * 23) - 0.5) * step.y * 0.2);
+    canvas.pose(images, anyPose(controller, outfit, i), x, y, scale);
+  });
+  return canvas.png();
+}
+
+/** One person: every direction, and in each every frame of the clips that its states show. */
+export async function outfitPicture(
+  controller: Controller,
+  images: ReadonlyMap<string, Image>,
+  outfit: Outfit,
+  scale: number,
+): Promise<Buffer> {
+  const timelines = (direction: number) =>
+    controller.states.flatMap(({ books }) => books.map((book) => book[direction]!));
+  const shownIn = controller.compass.names.map((_, direction) => timelines(direction));
+  const most = Math.max(...shownIn.map((all) => all.reduce((sum, { poses }) => sum + poses.length, 0)));
+  const { frameWidth, frameHeight, pivotX, pivotY } = controller.clips.values().next().value!.frames[0]!;
+  const [wide, high, left, head] = [frameWidth * scale, frameHeight * scale, 110, 58];
+  const canvas = new Canvas(left + most * wide + 12, head + shownIn.length * high + 12);
+  canvas.fill(0, 0, canvas.width, canvas.height, theme.ground);
+  const worn = Object.entries(outfit.pieces).filter(([, piece]) => piece !== 'none');
+  const told = [...worn, ...Object.entries(outfit.colours)].map(([name, one]) => `${name}: ${one}`);
+  const half = Math.ceil(told.length / 2);
+  [told.slice(0, half), told.slice(half)].forEach((line, i) =>
+    canvas.draw(
+      svgText(line.join('   '), 14, 22 + i * 20, { colour: i === 0 ? theme.text : theme.dim, size: 13 }),
+    ),
+  );
+  shownIn.forEach((all, direction) => {
+    const top = head + direction * high;
+    canvas.fill(left, top + 1, most * wide, high - 2, theme.stage);
+    const name = controller.compass.names[direction]!;
+    canvas.draw(svgText(name, 14, top + high / 2 + 4, { colour: theme.text, size: 13 }));
+    let column = 0;
+    for (const timeline of all)
+      timeline.poses.forEach((_, i) => {
+        const dressed = dressedAt(controller, outfit, timeline, i);
+        canvas.pose(images, dressed, left + column++ * wide + pivotX * scale, top + pivotY * scale, scale);
+      });
+  });
+  return canvas.png();
+}

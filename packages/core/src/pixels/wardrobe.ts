@@ -1,0 +1,125 @@
+import type { Cell, Controller, LayerPiece } from '../index.js';
+import { colourText } from '../wardrobe/palette.js';
+import type { Palette } from '../wardrobe/palette.js';
+import { inkOf } from './picture.js';
+import type { Picture } from './picture.js';
+import { coloursOf } from './recolour.js';
+
+/** What can be off between the drawings of a body and those of its wardrobe. */
+export type WardrobeCode = 'piece-missing' | 'piece-drift' | 'palette-unseen' | 'colour-unnamed';
+
+/** One finding of {@link measureWardrobe}. */
+export interface WardrobeFinding {
+  readonly code: WardrobeCode;
+  readonly path: readonly (string | number)[];
+  /** What is off, with the measured values and the remedy. */
+  readonly text: string;
+}
+
+const listed = (some: readonly string[], most = 6): string =>
+  some.length > most ? `${some.slice(0, most).join(', ')} and ${some.length - most} more` : some.join(', ');
+
+/**
+ * Looks at the drawings of a wardrobe: pieces without a drawing where the body has one, pivots that drift from the body's,
+ * palettes with colours that nothing has, and colours of dyed drawings that no palette names.
+ *
+ * @param pictureOf gives the pixels of an image by its file
+ */
+export function measureWardrobe(
+  controller: Controller,
+  pictureOf: (image: string) => Picture,
+): WardrobeFinding[] {
+  const { wardrobe } = controller;
+  if (wardrobe === undefined) return [];
+  const found: WardrobeFinding[] = [];
+  const used = new Map<Palette, Set<number>>();
+  const lookAt = (cells: readonly Cell[], palettes: readonly Palette[]): Set<number> => {
+    const colours = new Set(cells.flatMap((cell) => [...coloursOf(pictureOf(cell.image), cell).keys()]));
+    for (const palette of palettes) {
+      if (!used.has(palette)) used.set(palette, new Set());
+      for (const colour of colours) used.get(palette)!.add(colour);
+    }
+    return colours;
+  };
+  const body = [...controller.clips.values()].flatMap(({ frames }) => frames);
+  lookAt(body, wardrobe.bodyPalettes);
+  const worn: { readonly path: readonly string[]; readonly colours: ReadonlySet<number> }[] = [];
+  for (const layer of wardrobe.layers.values())
+    for (const piece of layer.pieces.values()) {
+      const path = ['wardrobe', 'layers', layer.name, 'pieces', piece.name];
+      const colours = lookAt(cellsOf(piece), piece.palettes);
+      if (piece.palettes.length > 0) worn.push({ path, colours });
+      found.push(...missing(controller, piece, pictureOf, path), ...drift(controller, piece, path));
+    }
+  const named = new Set([...wardrobe.palettes.values()].flatMap((palette) => [...drawn(palette)]));
+  for (const palette of wardrobe.palettes.values()) {
+    const unseen = drawn(palette).filter((colour) => used.get(palette)?.has(colour) !== true);
+    if (unseen.length === 0) continue;
+    const text = `no drawing that has the palette "${palette.name}" has ${listed(unseen.map(colourText))}; take the colours as they are in the drawings, or name the palette where it is worn`;
+    found.push({ code: 'palette-unseen', path: ['palettes', palette.name], text });
+  }
+  const kept = new Set((wardrobe.definition.kept ?? []).map((text) => text.toLowerCase()));
+  for (const { path, colours } of worn) {
+    const loose = [...colours].map((colour) => [colour, colourText(colour)] as const);
+    const unnamed = loose.filter(([colour, text]) => !named.has(colour) && !kept.has(text));
+    if (unnamed.length === 0) continue;
+    const text = `no palette names ${listed(unnamed.map(([, one]) => one).sort())}: these stay as they are whatever it is dyed; add them to a palette, or to "kept" if they are meant to`;
+    found.push({ code: 'colour-unnamed', path, text });
+  }
+  return found;
+}
+
+/** The cells that a piece can show. */
+function cellsOf({ definition: { cell }, sheetFor }: LayerPiece): Cell[] {
+  const numbers = typeof cell === 'object' ? Object.values(cell) : [cell];
+  return [...new Set(sheetFor.values())].flatMap(({ cells }) =>
+    cell === undefined ? cells : cells.filter(({ index }) => numbers.includes(index)),
+  );
+}
+
+const drawn = (palette: Palette): readonly number[] => palette.colours.get(palette.drawn) ?? [];
+
+/** Cells that the body shows and for which the piece, by what it says of itself, should have a drawing. */
+function missing(
+  { clips, compass }: Controller,
+  piece: LayerPiece,
+  pictureOf: (image: string) => Picture,
+  path: readonly string[],
+): WardrobeFinding[] {
+  const { cell, directions, otherwise } = piece.definition;
+  if (cell !== undefined) return [];
+  const empty: string[] = [];
+  let full = 0;
+  for (const clip of clips.values()) {
+    if (piece.clips !== undefined && !piece.clips.has(clip)) continue;
+    // What `rows` wrote out ends with its direction.
+    const direction = compass.names.find((name) => clip.name.endsWith(`-${name}`));
+    if (directions !== undefined && direction !== undefined && !directions.includes(direction)) continue;
+    const bare = clip.frames.filter((frame) => {
+      const own = piece.sheetFor.get(frame.sheet)?.cells[frame.index];
+      return own !== undefined && inkOf(pictureOf(own.image), own) === undefined;
+    });
+    if (bare.length === clip.frames.length) empty.push(clip.name);
+    else full++;
+  }
+  if (empty.length === 0 || full === 0 || otherwise !== undefined) return [];
+  const text = `there is no drawing for ${listed(empty)}, although the piece says it is drawn for all; draw it, or say what it is drawn for with "clips" or "directions", and with "otherwise" what shows elsewhere`;
+  return [{ code: 'piece-missing', path, text }];
+}
+
+/** A piece laid out as the body is stands on the same pivot. */
+function drift({ clips }: Controller, piece: LayerPiece, path: readonly string[]): WardrobeFinding[] {
+  if (piece.definition.cell !== undefined || piece.definition.at !== undefined) return [];
+  const apart = new Map<string, string>();
+  for (const clip of clips.values())
+    for (const frame of clip.frames) {
+      const own = piece.sheetFor.get(frame.sheet)?.cells[frame.index];
+      if (own === undefined) continue;
+      const [dx, dy] = [own.pivotX - frame.pivotX, own.pivotY - frame.pivotY];
+      if (dx !== 0 || dy !== 0) apart.set(clip.name, `${dx} px across and ${dy} px down`);
+    }
+  const [first] = apart;
+  if (first === undefined) return [];
+  const text = `its pivot is ${first[1]} from the body's in ${listed([...apart.keys()])}, so it is drawn beside the body; give its sheet the body's pivot`;
+  return [{ code: 'piece-drift', path, text }];
+}
