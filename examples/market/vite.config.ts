@@ -1,8 +1,9 @@
+import { dotHop } from '@dot-hop/cli/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [dotHop({ names: true }), react()],
   base: './',
   resolve: { conditions: ['@dot-hop/source', 'module', 'browser', 'development|production'] },
   server: { port: 5181, fs: { allow: ['../..'] } },

@@ -70,10 +70,14 @@ export function followEdits<N extends Names>(
 
 /**
  * A performer of an edited document that goes on where one of the old document stands: the same state at the same phase,
- * the same signals and pulses, by name, as far as the new one has them.
+ * the same signals and pulses, the same outfit, by name, as far as the new one has them. What the outfit is dyed in, {@link dyeImages}
+ * puts among the new images.
  */
 export function goOn<N extends Names>(performer: Performer, controller: Controller<N>): Performer<N> {
   const next = new Performer(controller);
   next.adopt(performer.snapshot());
+  const { wardrobe } = controller;
+  if (wardrobe !== undefined && performer.outfit !== undefined)
+    next.wear(wardrobe.outfit(wardrobe.fitting(performer.outfit)));
   return next;
 }

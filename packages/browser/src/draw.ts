@@ -46,6 +46,50 @@ export function drawPose(
   x: number,
   y: number,
 ): void {
+  if (pose.layers.length > 1) {
+    const { canvas, left, top } = flatOf(images, pose);
+    context.drawImage(canvas, Math.round(x) + left, Math.round(y) + top);
+    return;
+  }
+  drawStamps(context, images, pose, x, y);
+}
+
+/** A dressed pose in one picture, and where that lies from the pivot. */
+interface Flat {
+  readonly canvas: HTMLCanvasElement;
+  readonly left: number;
+  readonly top: number;
+}
+
+/** So many dressed poses are kept as one picture each: of the size of the demo's people about 30 MB. */
+const mostFlats = 4096;
+const flats = new Map<Pose, Flat>();
+
+/** Many layers are drawn once, and then as one: a crowd in coats and hats costs no more than a bare one. */
+function flatOf(images: Readonly<Record<string, CanvasImageSource>>, pose: Pose): Flat {
+  const known = flats.get(pose);
+  if (known !== undefined) return known;
+  const stamps = stampsOf(pose);
+  const left = Math.min(...stamps.map((one) => one.x));
+  const top = Math.min(...stamps.map((one) => one.y));
+  const canvas = document.createElement('canvas');
+  canvas.width = Math.max(...stamps.map((one) => one.x + one.cell.width)) - left;
+  canvas.height = Math.max(...stamps.map((one) => one.y + one.cell.height)) - top;
+  drawStamps(canvas.getContext('2d')!, images, pose, -left, -top);
+  const made = { canvas, left, top };
+  flats.set(pose, made);
+  // The oldest goes first; who still needs it has it made anew.
+  if (flats.size > mostFlats) flats.delete(flats.keys().next().value!);
+  return made;
+}
+
+function drawStamps(
+  context: CanvasRenderingContext2D,
+  images: Readonly<Record<string, CanvasImageSource>>,
+  pose: Pose,
+  x: number,
+  y: number,
+): void {
   for (const { cell, image, x: left, y: top, flipX, flipY } of stampsOf(pose)) {
     const { width, height } = cell;
     const [atX, atY] = [Math.round(x + left), Math.round(y + top)];

@@ -18,6 +18,12 @@ export class Backdrop {
   private readonly well = paintOnce(52, 50, paintWell);
   private readonly barrels = paintOnce(40, 36, paintBarrels);
   private readonly lamp = paintOnce(14, 46, paintLamp);
+  private readonly shadow = paintOnce(12, 5, (context) => {
+    context.fillStyle = 'rgba(24, 18, 44, 0.34)';
+    context.fillRect(0, 1, 12, 3);
+    context.fillStyle = 'rgba(24, 18, 44, 0.3)';
+    context.fillRect(2, 0, 8, 5);
+  });
 
   drawGround(context: CanvasRenderingContext2D, time: number): void {
     context.drawImage(this.still, 0, 0);
@@ -32,10 +38,7 @@ export class Backdrop {
   }
 
   drawShadow(context: CanvasRenderingContext2D, x: number, y: number): void {
-    context.fillStyle = 'rgba(24, 18, 44, 0.34)';
-    const [left, top] = [Math.round(x), Math.round(y)];
-    context.fillRect(left - 6, top - 2, 12, 3);
-    context.fillRect(left - 4, top - 3, 8, 5);
+    context.drawImage(this.shadow, Math.round(x) - 6, Math.round(y) - 3);
   }
 
   /** Marks who is led. */

@@ -1,10 +1,11 @@
-import { drawPose } from '@dot-hop/browser';
-import type { Bindings, Controls, Pointer } from '@dot-hop/browser';
+import { drawPose, dyeImages, goOn } from '@dot-hop/browser';
+import type { Bindings, Controls, LoadedCharacter, Pointer } from '@dot-hop/browser';
 import { Performer, compileController } from 'dot-hop';
-import type { CompassDefinition, Controller } from 'dot-hop';
+import type { CompassDefinition, Controller, OutfitDefinition } from 'dot-hop';
 import { chanceFrom } from '../../../common/chance';
 import type { Townsfolk } from '../../../common/townsfolk';
 import { Backdrop } from './backdrop';
+import { Mannequins, dress, dressCrowd, randomOutfit } from './dressed';
 import { Stroller } from './stroller';
 import { ground, isFree, stands } from './square';
 import { Walker } from './walker';
@@ -22,8 +23,8 @@ export const bindings: Bindings = {
   slow: { keys: ['ShiftLeft', 'ShiftRight'], buttons: [4] },
 };
 
-/** How many stroll, besides the one that is led. */
-const crowd = 35;
+/** How many stroll in what chance has put on them. */
+const crowd = 100;
 
 /** Pixels a second of the one that is led. */
 const leadSpeed = { quick: 44, slow: 20 };
@@ -40,26 +41,78 @@ export class Game {
   private readonly backdrop = new Backdrop();
   private time = 0;
 
+  /** What the fifth person wears, and the mannequins show. */
+  own: OutfitDefinition;
+  readonly mannequins: Mannequins;
+  /** Which hundred this is. */
+  seed = 1;
+  private readonly chance = chanceFrom(7);
+
+  /**
+   * @param named those who have a sheet of their own
+   * @param folk the body that all others have, with its wardrobe
+   */
   constructor(
-    folk: Townsfolk,
+    named: Townsfolk,
+    private readonly folk: LoadedCharacter,
     private readonly controls: Controls,
     private readonly pointer: () => Pointer | undefined,
   ) {
-    const chance = chanceFrom(7);
-    const names = Object.keys(folk);
-    for (let i = 0; i <= crowd; i++) {
-      const name = names[i % names.length]!;
-      const character = folk[name]!;
-      let [x, y] = [210, 150];
-      while (i > 0 && (!isFree(x, y) || this.walkers.some((one) => Math.hypot(one.x - x, one.y - y) < 18))) {
-        x = ground.left + chance() * (ground.right - ground.left);
-        y = ground.top + chance() * (ground.bottom - ground.top);
-      }
-      const walker = new Walker(name, character, new Performer(character.controller), x, y);
-      this.walkers.push(walker);
-      this.strollers.set(walker, new Stroller(walker, chance, name === 'pim'));
-    }
+    for (const [name, character] of Object.entries(named)) this.add(name, character);
+    const own = this.add('you', folk);
+    for (let i = 0; i < crowd; i++) this.add('', folk);
     this.led = this.walkers[0]!;
+    this.mannequins = new Mannequins(folk);
+    this.own = randomOutfit(folk.controller.wardrobe!, 12);
+    this.wear(this.own);
+    dress(own, this.own);
+    dressCrowd(this.crowd, this.seed);
+  }
+
+  /** Everybody who has no name. */
+  private get crowd(): Walker[] {
+    return this.walkers.filter(({ name }) => name === '');
+  }
+
+  private add(name: string, character: LoadedCharacter): Walker {
+    const { chance, walkers } = this;
+    let [x, y] = [210, 150];
+    const isTaken = (): boolean => walkers.some((one) => Math.hypot(one.x - x, (one.y - y) * 1.4) < 14);
+    for (
+      let tries = 0;
+      walkers.length > 0 && tries < 400 && (tries === 0 || !isFree(x, y) || isTaken());
+      tries++
+    ) {
+      x = ground.left + chance() * (ground.right - ground.left);
+      y = ground.top + chance() * (ground.bottom - ground.top);
+    }
+    const walker = new Walker(name, character, new Performer(character.controller), x, y);
+    walkers.push(walker);
+    this.strollers.set(walker, new Stroller(walker, chance, name === 'pim'));
+    return walker;
+  }
+
+  /** Dresses the hundred anew while they walk. */
+  another(): void {
+    this.seed++;
+    dressCrowd(this.crowd, this.seed);
+  }
+
+  /** Dresses the one of the dressing corner. */
+  wear(outfit: OutfitDefinition): void {
+    this.own = outfit;
+    this.mannequins.wear(outfit);
+    for (const walker of this.walkers) if (walker.name === 'you') dress(walker, outfit);
+  }
+
+  /** Changes one thing of what it wears: a piece, or the colours of something. */
+  pick(what: 'pieces' | 'colours', name: string, one: string): void {
+    this.wear({ ...this.own, [what]: { ...this.own[what], [name]: one } });
+  }
+
+  /** Leaves it to chance. */
+  wearAny(): void {
+    this.wear(randomOutfit(this.folk.controller.wardrobe!, Math.floor(this.chance() * 1e9)));
   }
 
   /** Leads the nearest of the people with a name. */
@@ -85,9 +138,9 @@ export class Game {
         );
         controllers.set(controller, changed);
       }
-      const performer = new Performer(changed);
-      performer.adopt(walker.performer.snapshot());
-      walker.performer = performer;
+      walker.performer = goOn(walker.performer, changed);
+      const { outfit } = walker.performer;
+      if (outfit !== undefined) dyeImages(images, outfit);
     }
   }
 
@@ -96,6 +149,7 @@ export class Game {
     const { walkers, led } = this;
     const [x, y] = this.wish();
     const quick = this.controls.isHeld('slow') ? leadSpeed.slow : leadSpeed.quick;
+    this.mannequins.step(ms);
     for (const walker of walkers) {
       if (walker === led) walker.move(ms, x * quick, y * quick);
       else this.strollers.get(walker)!.step(ms, walkers);
@@ -135,13 +189,19 @@ export class Game {
 
 /** A compass of four has no use for what is drawn in between. */
 function drawnFor(
-  { clips }: Controller['definition'],
+  { clips, wardrobe }: Controller['definition'],
   { directions }: CompassWish,
 ): Partial<Controller['definition']> {
   if (directions !== 'four') return {};
   const rows = { south: 0, east: 2, north: 4 };
+  const four = ['south', 'east', 'north', 'west'];
+  const orders = wardrobe?.orders?.map((order) => ({
+    ...order,
+    directions: order.directions?.filter((name) => four.includes(name)),
+  }));
   return {
     clips: Object.fromEntries(Object.entries(clips).map(([name, clip]) => [name, { ...clip, rows }])),
+    wardrobe: wardrobe && { ...wardrobe, orders },
   };
 }
 

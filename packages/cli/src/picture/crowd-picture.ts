@@ -1,10 +1,9 @@
-import type { Controller, Outfit, Pose, State } from 'dot-hop';
+import { dressedAt } from 'dot-hop';
+import type { Controller, Outfit, Pose } from 'dot-hop';
 import type { Image } from '../images.js';
 import { Canvas } from './canvas.js';
 import { svgText } from './letters.js';
 import { theme } from './theme.js';
-
-type Timeline = State['books'][number][number];
 
 const stone = ['#746c94', '#6f678e', '#7a7299', '#6b648a'];
 
@@ -22,20 +21,6 @@ function pave(canvas: Canvas): void {
       const tone = stone[Math.floor(chance(x * 7 + row * 131) * stone.length)]!;
       canvas.fill(x + 1, y + 1, 20, 10, tone);
     }
-}
-
-/** A frame of what a state shows, in an outfit. */
-function dressedAt(controller: Controller, outfit: Outfit, timeline: Timeline, i: number): Pose {
-  const { names, mirrorOf } = controller.compass;
-  const pose = timeline.poses[i]!;
-  const { direction } = timeline;
-  return outfit.dress(pose, {
-    state: controller.states[timeline.state]!.name,
-    direction: names[direction]!,
-    drawnFor: names[pose.mirrored ? mirrorOf[direction]! : direction]!,
-    clip: timeline.clip,
-    frame: timeline.frames[i]!,
-  });
 }
 
 /** Somebody in the middle of something: a posture, a direction and a frame by chance. */

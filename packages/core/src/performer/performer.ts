@@ -1,4 +1,5 @@
 import type { Controller } from '../controller/controller.js';
+import { dressedAt } from '../controller/dressed.js';
 import type { Names } from '../controller/names.js';
 import { Place } from '../controller/numbers.js';
 import { Reports } from '../controller/reports.js';
@@ -8,7 +9,6 @@ import { callError } from '../problem/problem.js';
 import { placeOf } from '../signal/program.js';
 import type { Pose } from '../sheet/pose.js';
 import type { Outfit } from '../wardrobe/outfit.js';
-import type { Shown } from '../wardrobe/where.js';
 import { Decider } from './decider.js';
 import { Mark, Moment, passing } from './player.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
@@ -160,9 +160,8 @@ export class Performer<N extends Names = Names> extends Decider<N> {
 
   /** What it shows now, with what it wears. The same object as long as the picture is the same. */
   get pose(): Pose {
-    const { timeline, showing, outfit } = this;
-    const body = timeline.poses[showing]!;
-    return outfit === undefined ? body : outfit.poseAt(timeline, showing, body, () => this.shown());
+    const { timeline, showing, outfit, controller } = this;
+    return outfit === undefined ? timeline.poses[showing]! : dressedAt(controller, outfit, timeline, showing);
   }
 
   /**
@@ -173,19 +172,6 @@ export class Performer<N extends Names = Names> extends Decider<N> {
    */
   wear(outfit: Outfit | undefined): void {
     this.outfit = outfit;
-  }
-
-  private shown(): Shown {
-    const { timeline, controller, showing } = this;
-    const { names, mirrorOf } = controller.compass;
-    const from = timeline.poses[showing]!.mirrored ? mirrorOf[timeline.direction]! : timeline.direction;
-    return {
-      state: this.current.name,
-      direction: names[timeline.direction]!,
-      drawnFor: names[from < 0 ? timeline.direction : from]!,
-      clip: timeline.clip,
-      frame: timeline.frames[showing]!,
-    };
   }
 
   /** The name of the state that shows. */

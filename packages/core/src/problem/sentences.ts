@@ -125,6 +125,8 @@ const sentences = {
     `the sheet "${v.sheet}" has ${v.has} cells and the body's sheet "${v.body}" ${v.wants}: a piece is laid out as the body is, cell for cell; or give "cell" for one drawing that always shows`,
   'wear-unknown': unknown('piece or layer'),
   'palette-unknown': unknown('palette'),
+  'palette-layer': (v: Values) =>
+    `"${v.name}" is both a layer and a shared palette, and an outfit could not tell them apart; rename one`,
   'palette-length': (v: Values) =>
     `there are ${v.received} colours here and ${v.length} in "${v.drawn}", which is how it is drawn; give one for each`,
   'palette-colour': (v: Values) => `a colour is written "#rrggbb", in quotes, not ${shown(v.received)}`,

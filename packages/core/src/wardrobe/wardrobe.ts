@@ -71,6 +71,8 @@ export interface Wardrobe {
    * @throws {DotHopError} for a layer, piece, palette or colours that are not there, with the nearest known name
    */
   outfit(definition: OutfitDefinition): Outfit;
+  /** What of an outfit, of another version of the document perhaps, this wardrobe has. */
+  fitting(definition: OutfitDefinition): OutfitDefinition;
 }
 
 /** Compiles a wardrobe; what is wrong is added to the problems. */
@@ -104,6 +106,8 @@ export function compileWardrobe(input: WardrobeInput): Wardrobe {
   });
   const main = definition.order === undefined ? names : orderOf(definition.order, ['wardrobe', 'order']);
   orders.push({ where: () => true, names: main });
+  for (const { name, shared } of palettes.values())
+    if (shared && layers.has(name)) problems.add('palette-layer', ['palettes', name], { name });
   const path = ['wardrobe', 'palettes'];
   const bodyPalettes = palettesNamed(definition.palettes ?? [], palettes, path, problems);
   const wardrobe: Wardrobe = {
@@ -115,6 +119,15 @@ export function compileWardrobe(input: WardrobeInput): Wardrobe {
     orders,
     firstCell: input.firstCell,
     outfit: (one) => new Outfit(wardrobe, one),
+    fitting: ({ pieces = {}, colours = {} }) => {
+      const dyes = dyesOf(wardrobe);
+      const there = (list: Readonly<Record<string, string>>, has: (name: string, one: string) => boolean) =>
+        Object.fromEntries(Object.entries(list).filter(([name, one]) => has(name, one)));
+      return {
+        pieces: there(pieces, (name, one) => layers.get(name)?.pieces.has(one) === true),
+        colours: there(colours, (name, one) => dyes.get(name)?.colours.has(one) === true),
+      };
+    },
   };
   checkNames(wardrobe, problems);
   return wardrobe;

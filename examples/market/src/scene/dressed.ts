@@ -1,0 +1,61 @@
+import { dyeImages } from '@dot-hop/browser';
+import type { LoadedCharacter } from '@dot-hop/browser';
+import { Performer } from 'dot-hop';
+import type { OutfitDefinition } from 'dot-hop';
+import { randomCrowd, randomOutfit } from 'dot-hop/outfits';
+import type { Walker } from './walker';
+
+/** In how many choices any two of the crowd differ at least. */
+const differ = 3;
+
+/** Puts an outfit on somebody, in the colours that it needs. */
+export function dress(
+  { performer, character }: Pick<Walker, 'performer' | 'character'>,
+  definition: OutfitDefinition,
+): void {
+  const outfit = performer.controller.wardrobe!.outfit(definition);
+  dyeImages(character.images, outfit);
+  performer.wear(outfit);
+}
+
+/** Dresses a crowd by chance, no two alike. */
+export function dressCrowd(crowd: readonly Walker[], seed: number): void {
+  const [first] = crowd;
+  const outfits = randomCrowd(first!.performer.controller.wardrobe!, seed, crowd.length, { differ });
+  crowd.forEach((walker, i) => dress(walker, outfits[i]!));
+}
+
+/** Walking and standing, in every direction at once: what the dressing corner shows. */
+export class Mannequins {
+  readonly performers: Performer[];
+
+  constructor(readonly character: LoadedCharacter) {
+    const { controller } = character;
+    const { degrees, deadZone } = controller.compass;
+    this.performers = [true, false].flatMap((walks) =>
+      degrees.map((angle) => {
+        const performer = new Performer(controller);
+        const turn = (angle * Math.PI) / 180;
+        const speed = deadZone + 14;
+        // Half way round takes its time: it shows what lies in between.
+        for (let i = 0; i < 20; i++) {
+          performer.set('vx', Math.cos(turn) * speed);
+          performer.set('vy', Math.sin(turn) * speed);
+          performer.step(50);
+        }
+        if (!walks) for (const name of ['vx', 'vy']) performer.set(name, 0);
+        return performer;
+      }),
+    );
+  }
+
+  wear(definition: OutfitDefinition): void {
+    for (const performer of this.performers) dress({ performer, character: this.character }, definition);
+  }
+
+  step(ms: number): void {
+    for (const performer of this.performers) performer.step(ms);
+  }
+}
+
+export { randomOutfit };
