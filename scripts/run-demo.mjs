@@ -25,10 +25,12 @@ dotHop('ladder', wick, '--when', 'grounded && moving');
 say('5. rehearsals, without any game: six seconds of signals, and an errand with a body that runs and leaps');
 dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o', file('evening.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '-o', file('errand.png'));
-say('6. what a game needs: one image, one document');
+say('6. many people from one body and its wardrobe');
+dotHop('dress', path.join('demo', 'townsfolk', 'folk.dothop.yaml'), '--count', '100', '-o', file('town.png'));
+say('7. what a game needs: one image, one document');
 dotHop('pack', wick, '-o', file('wick.json'));
 
 console.log(`
-The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, errand.png, wick.png (packed),
+The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, errand.png, town.png, wick.png (packed),
 and stand, run and swing1 moving as .webp.
 To play Wick and the townsfolk:  npm start`);

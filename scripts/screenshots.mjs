@@ -26,6 +26,7 @@ dotHop('ladder', wick, '-o', shot('ladder.png'));
 const folk = (name) => path.join('demo', 'townsfolk', name);
 const trail = ['--trail', folk('round.rehearsal.yaml')];
 dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', shot('dial.png'));
+dotHop('dress', folk('folk.dothop.yaml'), '--count', '100', '--seed', 'quay', '-o', shot('town.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
 dotHop('rehearse', path.join('demo', 'gulls.rehearsal.yaml'), '--quiet', '-o', shot('gulls.png'));
 faulty('check', path.join('demo', 'faulty-rules.dothop.yaml'), '-o', shot('check.png'));
@@ -174,6 +175,8 @@ try {
   );
   await picture('market', async (page) => {
     await page.waitForTimeout(2500);
+    await page.getByTestId('lead-you').click();
+    await page.getByTestId('dressing').click();
     await page.keyboard.down('ArrowRight');
     await page.keyboard.down('ArrowDown');
     await page.waitForTimeout(900);

@@ -63,7 +63,7 @@ export class Game {
     for (let i = 0; i < crowd; i++) this.add('', folk);
     this.led = this.walkers[0]!;
     this.mannequins = new Mannequins(folk);
-    this.own = randomOutfit(folk.controller.wardrobe!, 12);
+    this.own = randomOutfit(folk.controller.wardrobe!, 'you');
     this.wear(this.own);
     dress(own, this.own);
     dressCrowd(this.crowd, this.seed);

@@ -1,2 +1,2 @@
 export { differences, goTogether, randomCrowd, randomOutfit } from './random.js';
-export type { CrowdOptions } from './random.js';
+export type { CompleteOutfit, CrowdOptions } from './random.js';

@@ -6,6 +6,12 @@ import { Chance } from './chance.js';
 /** How often one outfit is tried anew when its pieces do not go together, or when it is too like another. */
 const tries = 400;
 
+/** An outfit in which every layer and everything that can be coloured is named. */
+export interface CompleteOutfit {
+  readonly pieces: Readonly<Record<string, string>>;
+  readonly colours: Readonly<Record<string, string>>;
+}
+
 interface Weighed {
   readonly one: string;
   readonly weight: number;
@@ -17,7 +23,7 @@ interface Weighed {
  *
  * @throws {DotHopError} when the pieces never go together
  */
-export function randomOutfit(wardrobe: Wardrobe, seed: number | string): Required<OutfitDefinition> {
+export function randomOutfit(wardrobe: Wardrobe, seed: number | string): CompleteOutfit {
   return draw(wardrobe, new Chance(seed));
 }
 
@@ -38,9 +44,9 @@ export function randomCrowd(
   seed: number | string,
   count: number,
   { differ = 1 }: CrowdOptions = {},
-): Required<OutfitDefinition>[] {
+): CompleteOutfit[] {
   const chance = new Chance(seed);
-  const crowd: Required<OutfitDefinition>[] = [];
+  const crowd: CompleteOutfit[] = [];
   for (let failed = 0; crowd.length < count;) {
     const next = draw(wardrobe, chance);
     if (crowd.every((other) => differences(next, other) >= differ)) {
@@ -63,7 +69,7 @@ export function differences(a: OutfitDefinition, b: OutfitDefinition): number {
   return pieces.length + colours.length;
 }
 
-function draw(wardrobe: Wardrobe, chance: Chance): Required<OutfitDefinition> {
+function draw(wardrobe: Wardrobe, chance: Chance): CompleteOutfit {
   for (let i = 0; i < tries; i++) {
     const scheme = chance.pick((wardrobe.definition.schemes ?? []).map((one) => ({ one, weight: 1 }))) ?? {};
     const allowed = (key: string, name: string): boolean =>

@@ -1,0 +1,352 @@
+import { Performer, compileController } from 'dot-hop';
+import type { ControllerDefinition, Pose } from 'dot-hop';
+import { checkController } from 'dot-hop/check';
+import { differences, goTogether, randomCrowd, randomOutfit } from 'dot-hop/outfits';
+import { coloursOf, measureWardrobe, recolour } from 'dot-hop/pixels';
+import fc from 'fast-check';
+
+const grid = { cell: [4, 4] as const };
+const sheet = (
+  image: string,
+): {
+  image: string;
+  size: readonly [number, number];
+  grid: typeof grid;
+  pivot: readonly [number, number];
+} => ({
+  image,
+  size: [16, 8],
+  grid,
+  pivot: [2, 4],
+});
+const folk = {
+  dotHop: 1,
+  name: 'folk',
+  sheets: {
+    body: { ...sheet('body.png'), points: { hand: [1, 2] }, perCell: { 2: { points: { hand: [3, 1] } } } },
+    bob: sheet('bob.png'),
+    bun: sheet('bun.png'),
+    long: sheet('long.png'),
+    cape: sheet('cape.png'),
+    cap: sheet('cap.png'),
+    things: { ...sheet('things.png'), pivot: [1, 0] },
+  },
+  clips: {
+    stand: { cells: '0-1', rows: ['east', 'north'], fps: 10 },
+    walk: { cells: '2-3', rows: ['east', 'north'], fps: 20, cues: { step: 1 }, spans: { low: '0-0' } },
+  },
+  compass: { directions: 'four', mirror: { west: 'east' }, by: ['vx', 'vy'], start: 'east' },
+  signals: { vx: { number: 0 }, vy: { number: 0 } },
+  derived: { moving: { of: 'hypot(vx, vy)', above: 5, below: 3 } },
+  states: { stand: { shows: 'stand' }, walk: { shows: 'walk', while: 'moving', priority: 1 } },
+  rest: 'stand',
+  palettes: {
+    skin: { drawn: 'fair', shared: true, colours: { fair: ['#f0c8a0'], deep: ['#604030'] } },
+    cloth: {
+      drawn: 'navy',
+      colours: { navy: ['#102040', '#304080'], moss: ['#204020', '#408040'], wine: ['#401020', '#803050'] },
+    },
+  },
+  wardrobe: {
+    layers: {
+      coat: {
+        pieces: {
+          long: { sheet: 'long', palettes: ['cloth', 'skin'] },
+          cape: { sheet: 'cape', palettes: ['cloth'], excludes: ['hat'] },
+        },
+      },
+      hair: {
+        pieces: {
+          bob: { sheet: 'bob', weight: 2 },
+          bun: { sheet: 'bun', clips: ['stand'], otherwise: 'bob' },
+        },
+      },
+      hat: {
+        none: 1,
+        hidden: [{ clips: ['walk'], from: 'step' }],
+        pieces: { cap: { sheet: 'cap', palettes: ['cloth'], requires: ['coat.long'] } },
+      },
+      held: {
+        none: 1,
+        pieces: {
+          lamp: { sheet: 'things', cell: 3, at: 'hand' },
+          sign: { sheet: 'things', cell: { east: 1, north: 2 }, at: 'hand' },
+        },
+      },
+    },
+    order: ['body', 'coat', 'hair', 'hat', 'held'],
+    orders: [{ directions: ['north'], order: ['held', 'body', 'coat', 'hair', 'hat'] }],
+    palettes: ['skin'],
+    schemes: [
+      { 'coat.cloth': 'moss', 'hat.cloth': ['moss', 'navy'] },
+      { 'coat.cloth': ['wine', 'navy'], 'hat.cloth': 'wine' },
+    ],
+  },
+} as const satisfies ControllerDefinition;
+const controller = compileController(folk as ControllerDefinition);
+const wardrobe = controller.wardrobe!;
+const told = ({ layers }: Pose): string[] =>
+  layers.map(
+    ({ layer, piece, cell, dye }) => `${layer}${piece === undefined ? '' : ` ${piece}`} ${cell.index}${dye}`,
+  );
+const walker = (vx: number, vy: number): Performer => {
+  const performer = new Performer(controller, { vx, vy });
+  performer.step(0);
+  return performer;
+};
+const all = {
+  pieces: { coat: 'long', hair: 'bob', hat: 'cap', held: 'lamp' },
+  colours: { 'coat.cloth': 'moss', skin: 'deep' },
+};
+
+test('layers show the cell that the body shows, mirrored alike, in the order that the place asks for', () => {
+  const performer = walker(0, 0);
+  expect(told(performer.pose)).toEqual(['body 0']);
+  performer.wear(wardrobe.outfit(all));
+  expect(told(performer.pose)).toEqual([
+    'body 0?skin=deep',
+    'coat long 0?cloth=moss&skin=deep',
+    'hair bob 0',
+    'hat cap 0',
+    'held lamp 3',
+  ]);
+  expect(performer.pose).toBe(performer.pose);
+  performer.step(100);
+  expect(told(performer.pose)[1]).toBe('coat long 1?cloth=moss&skin=deep');
+  // Seen from behind, what is held comes first.
+  const away = walker(0, -20);
+  away.wear(wardrobe.outfit(all));
+  expect(told(away.pose)).toEqual([
+    'held lamp 3',
+    'body 6?skin=deep',
+    'coat long 6?cloth=moss&skin=deep',
+    'hair bob 6',
+    'hat cap 6',
+  ]);
+});
+
+test('a prop hangs on a point that moves with the body, also mirrored; one drawing for each direction', () => {
+  const [east, west] = [walker(20, 0), walker(-20, 0)];
+  for (const one of [east, west]) one.wear(wardrobe.outfit({ pieces: { held: 'sign' } }));
+  const held = ({ pose }: Performer) => pose.layers.find(({ layer }) => layer === 'held')!;
+  // Cell 2 has its hand at [3, 1], two pixels right of the pivot and three above it would be [1, -3].
+  expect([held(east).x, held(east).y, held(east).cell.index]).toEqual([1, -3, 1]);
+  expect([held(west).x, held(west).y, held(west).cell.index]).toEqual([-1, -3, 1]);
+  expect(west.pose.mirrored).toBe(true);
+  east.step(50);
+  expect([held(east).x, held(east).y]).toEqual([-1, -2]);
+  const away = walker(0, -20);
+  away.wear(wardrobe.outfit({ pieces: { held: 'sign' } }));
+  expect(held(away).cell.index).toBe(2);
+});
+
+test('a partial piece gives way to its stand-in, and a cue hides a layer for the rest of the pass', () => {
+  const performer = walker(0, 0);
+  performer.wear(wardrobe.outfit({ pieces: { hair: 'bun', hat: 'cap', coat: 'long' } }));
+  expect(told(performer.pose)).toContain('hair bun 0');
+  performer.set('vx', 20);
+  performer.step(0);
+  expect(told(performer.pose)).toEqual(['body 2', 'coat long 2', 'hair bob 2', 'hat cap 2']);
+  performer.step(50);
+  expect(told(performer.pose)).toEqual(['body 3', 'coat long 3', 'hair bob 3']);
+  performer.step(50);
+  expect(told(performer.pose)).toContain('hat cap 2');
+});
+
+test('what is worn changes nothing of what happens, whenever it is changed', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ ms: fc.nat(80), vx: fc.integer({ min: -20, max: 20 }), seed: fc.nat() }), {
+        maxLength: 30,
+      }),
+      (story) => {
+        const [bare, worn] = [new Performer(controller), new Performer(controller)];
+        for (const { ms, vx, seed } of story) {
+          worn.wear(seed % 3 === 0 ? undefined : wardrobe.outfit(randomOutfit(wardrobe, seed)));
+          for (const one of [bare, worn]) one.set('vx', vx);
+          expect(worn.step(ms)).toBe(bare.step(ms));
+          expect(worn.snapshot()).toEqual(bare.snapshot());
+          const { cell, mirrored, layers } = worn.pose;
+          expect([cell, mirrored]).toEqual([bare.pose.cell, bare.pose.mirrored]);
+          for (const layer of layers) if (layer.layer !== 'held') expect(layer.cell.index).toBe(cell.index);
+        }
+      },
+    ),
+  );
+});
+
+test('the same seed gives the same outfit; pieces go together, colours keep to a scheme; a crowd differs', () => {
+  // Written down once: other machines must come to the same.
+  expect(randomOutfit(wardrobe, 7)).toMatchInlineSnapshot(`
+   {
+     "colours": {
+       "coat.cloth": "moss",
+       "hat.cloth": "navy",
+       "skin": "fair",
+     },
+     "pieces": {
+       "coat": "long",
+       "hair": "bun",
+       "hat": "cap",
+       "held": "lamp",
+     },
+   }
+  `);
+  const seen = new Set<string>();
+  for (let seed = 0; seed < 400; seed++) {
+    const { pieces, colours } = randomOutfit(wardrobe, seed);
+    expect(goTogether(wardrobe, pieces)).toBe(true);
+    if (pieces.hat === 'cap') expect(pieces.coat).toBe('long');
+    if (colours['coat.cloth'] === 'moss') expect(['moss', 'navy']).toContain(colours['hat.cloth']);
+    else expect(colours['hat.cloth']).toBe('wine');
+    for (const [layer, piece] of Object.entries(pieces)) seen.add(`${layer}.${piece}`);
+  }
+  expect([...seen].sort()).toEqual([
+    'coat.cape',
+    'coat.long',
+    'hair.bob',
+    'hair.bun',
+    'hat.cap',
+    'hat.none',
+    'held.lamp',
+    'held.none',
+    'held.sign',
+  ]);
+  const crowd = randomCrowd(wardrobe, 1, 12, { differ: 2 });
+  crowd.forEach((one, i) =>
+    crowd.slice(0, i).forEach((other) => expect(differences(one, other)).toBeGreaterThanOrEqual(2)),
+  );
+  expect(() => randomCrowd(wardrobe, 1, 500, { differ: 4 })).toThrow(
+    /only \d+ of 500 people were found that differ in 4 choices/,
+  );
+});
+
+test('a weight of two comes about twice as often', () => {
+  let bobs = 0;
+  for (let seed = 0; seed < 3000; seed++) if (randomOutfit(wardrobe, seed).pieces.hair === 'bob') bobs++;
+  expect(bobs / 3000).toBeGreaterThan(0.62);
+  expect(bobs / 3000).toBeLessThan(0.71);
+});
+
+test('colours are exchanged exactly, and nothing else is', () => {
+  const { dyed } = wardrobe.outfit(all);
+  expect(dyed.map(({ name, file }) => [name, file])).toEqual([
+    ['body.png?skin=deep', 'body.png'],
+    ['long.png?cloth=moss&skin=deep', 'long.png'],
+  ]);
+  const pixels = new Uint8Array([
+    0x10, 0x20, 0x40, 255, 0xf0, 0xc8, 0xa0, 128, 1, 2, 3, 255, 0x10, 0x20, 0x40, 0,
+  ]);
+  const made = recolour({ width: 2, height: 2, pixels }, dyed[1]!.colours);
+  expect([...made.pixels]).toEqual([
+    0x20, 0x40, 0x20, 255, 0x60, 0x40, 0x30, 128, 1, 2, 3, 255, 0x10, 0x20, 0x40, 0,
+  ]);
+  expect([...coloursOf(made)]).toEqual([
+    [0x204020, 1],
+    [0x604030, 1],
+    [0x010203, 1],
+  ]);
+});
+
+test('an outfit of another version is worn as far as it fits; an unknown name is told with the nearest', () => {
+  const other = {
+    pieces: { hair: 'bob', hat: 'crown', tail: 'long' },
+    colours: { skin: 'deep', 'coat.cloth': 'gold' },
+  };
+  expect(wardrobe.fitting(other)).toEqual({ pieces: { hair: 'bob' }, colours: { skin: 'deep' } });
+  expect(() => wardrobe.outfit({ pieces: { hair: 'bbo' } })).toThrow(
+    'the layer "hair" has no piece "bbo"; did you mean "bob"?',
+  );
+  expect(() => wardrobe.outfit({ pieces: { hairs: 'bob' } })).toThrow('did you mean "hair"?');
+  expect(() => wardrobe.outfit({ colours: { 'coat.cloth': 'mos' } })).toThrow('did you mean "moss"?');
+  expect(() => wardrobe.outfit({ colours: { 'coat.skin': 'deep' } })).toThrow(
+    'there is no palette of a layer "coat.skin"',
+  );
+});
+
+test('faults of a wardrobe are told with their place', () => {
+  const { hair } = folk.wardrobe.layers;
+  const faulty = {
+    ...folk,
+    palettes: {
+      ...folk.palettes,
+      hair: { drawn: 'red', shared: true, colours: { red: ['#ff0000'], odd: ['red', '#00ff00'] } },
+    },
+    wardrobe: {
+      ...folk.wardrobe,
+      layers: {
+        ...folk.wardrobe.layers,
+        hair: {
+          pieces: { ...hair.pieces, wig: { sheet: 'wgi', weight: -1, otherwise: 'bub', palettes: ['clot'] } },
+        },
+      },
+      order: ['body', 'coat', 'hair', 'hat'],
+      orders: [{ states: ['stnad'], span: 'lwo', order: folk.wardrobe.order }],
+      schemes: [{ coats: 'long', hat: 'cpa' }],
+    },
+  } as unknown as ControllerDefinition;
+  let message = '';
+  try {
+    compileController(faulty);
+  } catch (error) {
+    message = (error as Error).message;
+  }
+  for (const part of [
+    'palettes.hair.colours.odd: there are 2 colours here and 1 in "red"',
+    'palettes.hair.colours.odd[0]: a colour is written "#rrggbb", in quotes, not "red"',
+    'palettes.hair: "hair" is both a layer and a shared palette',
+    'wardrobe.layers.hair.pieces.wig.sheet: there is no sheet "wgi"',
+    'wardrobe.layers.hair.pieces.wig.weight: a weight is a number from 0, not -1',
+    'wardrobe.layers.hair.pieces.wig.otherwise: the layer "hair" has no piece "bub"; did you mean "bob"?',
+    'wardrobe.layers.hair.pieces.wig.palettes[0]: there is no palette "clot"; did you mean "cloth"?',
+    'wardrobe.order: an order names the body and each layer once',
+    'wardrobe.orders[0].states[0]: there is no state "stnad"; did you mean "stand"?',
+    'wardrobe.orders[0].span: there is no span "lwo"; did you mean "low"?',
+    'wardrobe.schemes[0].coats: there is no layer or palette "coats"',
+    'wardrobe.schemes[0].hat: "hat" has no "cpa"; did you mean "cap"?',
+  ])
+    expect(message).toContain(part);
+});
+
+test('the check looks at the drawings: what is missing, drifts, is in no drawing, is in no palette', () => {
+  /** Every cell filled with a colour, but for some. */
+  const filled = (colour: number, without: readonly number[] = []) => {
+    const pixels = new Uint8Array(16 * 8 * 4);
+    for (let at = 0; at < 128; at++) {
+      const cell = Math.floor(at / 64) * 4 + Math.floor((at % 16) / 4);
+      if (without.includes(cell)) continue;
+      pixels.set([colour >> 16, (colour >> 8) & 255, colour & 255, 255], at * 4);
+    }
+    return { width: 16, height: 8, pixels };
+  };
+  const images: Record<string, ReturnType<typeof filled>> = {
+    'body.png': filled(0xf0c8a0),
+    'long.png': filled(0x102040),
+    'cape.png': filled(0x304080),
+    'cap.png': filled(0x777777),
+    'bob.png': filled(0x222222, [4, 5]),
+    'bun.png': filled(0x222222),
+    'things.png': filled(0x222222),
+  };
+  const drifted = compileController({
+    ...folk,
+    sheets: { ...folk.sheets, cape: { ...folk.sheets.cape, pivot: [3, 4] } },
+  });
+  const found = measureWardrobe(drifted, (image) => images[image]!);
+  expect(found.map(({ code, path }) => [code, path.join('.')])).toEqual([
+    ['piece-drift', 'wardrobe.layers.coat.pieces.cape'],
+    ['piece-missing', 'wardrobe.layers.hair.pieces.bob'],
+    ['colour-unnamed', 'wardrobe.layers.hat.pieces.cap'],
+  ]);
+  expect(found[0]!.text).toContain('1 px across and 0 px down');
+  expect(found[1]!.text).toContain('no drawing for stand-north');
+  expect(found[2]!.text).toContain('#777777');
+  const pale: typeof images = { ...images, 'cape.png': filled(0x102040) };
+  expect(measureWardrobe(controller, (image) => pale[image]!).map(({ code }) => code)).toContain(
+    'palette-unseen',
+  );
+  // They are findings like all others.
+  expect(checkController(drifted, { wardrobe: found }).findings.map(({ code }) => code)).toEqual(
+    expect.arrayContaining(['piece-drift', 'piece-missing', 'colour-unnamed']),
+  );
+});
