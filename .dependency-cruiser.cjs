@@ -12,7 +12,9 @@ module.exports = {
       name: 'runtime-is-small',
       comment: 'What a running game needs reads no files and checks no schema.',
       severity: 'error',
-      from: { path: '^packages/core/src/(problem|sheet|clip|compass|signal|wardrobe|controller|performer|index)' },
+      from: {
+        path: '^packages/core/src/(problem|sheet|clip|compass|signal|wardrobe|controller|performer|index)',
+      },
       to: { path: '^packages/core/src/(view|explain|pixels|outfits|document|check|rehearsal)|node_modules' },
     },
     {
