@@ -40,6 +40,28 @@ function tellByHand(one, event) {
   }
 }
 
+/** The same, whose pose is read at every tick, as a game that draws does. @param outfit what all wear, if anything */
+export function reading(controller, outfit) {
+  const plain = byPerformers([controller]);
+  let drawn = 0;
+  return {
+    ...plain,
+    make: (count) => {
+      const all = plain.make(count);
+      for (const one of all) one.wear(outfit);
+      return all;
+    },
+    run(all, given, from, to) {
+      for (let t = from; t < to; t++) {
+        plain.run(all, given, t, t + 1);
+        for (let i = 0; i < given.count; i++) drawn += all[i].pose.layers.length;
+      }
+    },
+    /** So that what is read counts. */
+    drawn: () => drawn,
+  };
+}
+
 /** @param controllers as many as there are kinds of character; they take turns */
 export function byPerformers(controllers) {
   const handles = controllers.map((controller) =>

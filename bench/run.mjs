@@ -4,7 +4,7 @@
 import { Performer, compileController } from 'dot-hop';
 import { document, times } from './character.mjs';
 import { load, ticks } from './load.mjs';
-import { byHand, byPerformers } from './players.mjs';
+import { byHand, byPerformers, reading } from './players.mjs';
 
 const count = 500;
 const turns = 40;
@@ -41,6 +41,35 @@ const facingWays = {
   'eight, each 60 ms': byPerformers([
     compileController({ ...document(), compass: { ...eight, through: 60 } }),
   ]),
+};
+// What is worn: the same character, its pose read at every tick, bare, in one layer and in four.
+const layers = ['coat', 'hair', 'hat', 'bag'];
+const { sheets } = document();
+const [[bodySheet, body]] = Object.entries(sheets);
+const clothed = compileController({
+  ...document(),
+  sheets: {
+    ...sheets,
+    ...Object.fromEntries(layers.map((name) => [name, { ...body, image: `${name}.png` }])),
+  },
+  clips: Object.fromEntries(
+    Object.entries(document().clips).map(([name, clip]) => [
+      name,
+      { ...clip, sheet: clip.sheet ?? bodySheet },
+    ]),
+  ),
+  wardrobe: {
+    layers: Object.fromEntries(layers.map((name) => [name, { pieces: { one: { sheet: name } } }])),
+  },
+});
+const inLayers = (count) =>
+  clothed.wardrobe.outfit({
+    pieces: Object.fromEntries(layers.slice(0, count).map((name) => [name, 'one'])),
+  });
+const wornWays = {
+  'pose read, bare': reading(clothed, undefined),
+  'pose read, one layer': reading(clothed, inLayers(1)),
+  'pose read, four layers': reading(clothed, inLayers(4)),
 };
 const loads = { calm: load(count, 4), busy: load(count, 97), restless: load(count, 97, true) };
 
@@ -96,6 +125,24 @@ function measure(all, given) {
 /** Bytes in use, also of what typed arrays keep outside the heap. */
 const memory = () => process.memoryUsage().heapUsed + process.memoryUsage().arrayBuffers;
 
+/** Bytes that stepping and reading the pose of somebody dressed allocates. */
+function bytesPerPose() {
+  const one = new Performer(clothed);
+  one.wear(inLayers(4));
+  let drawn = 0;
+  const go = (steps) => {
+    for (let i = 0; i < steps; i++) {
+      one.step(1000 / 60);
+      drawn += one.pose.layers.length;
+    }
+  };
+  go(2_000_000);
+  globalThis.gc();
+  const before = memory();
+  go(1_000_000);
+  return drawn > 0 ? Math.max(0, memory() - before) / 1_000_000 : NaN;
+}
+
 /** Bytes that a step allocates, over many steps of one performer that runs, turns, hops and swings. */
 function bytesPerStep(controller) {
   const one = new Performer(controller);
@@ -144,9 +191,11 @@ for (const [name, given] of Object.entries(loads)) {
   const hash = checkEqual(ways, given, name);
   result.loads[name] = { hash, changing: given.changing, ns: measure(ways, given) };
 }
-for (const name of ['calm', 'busy']) Object.assign(result.loads[name].ns, measure(facingWays, loads[name]));
+for (const name of ['calm', 'busy'])
+  Object.assign(result.loads[name].ns, measure(facingWays, loads[name]), measure(wornWays, loads[name]));
 result.bytesPerStep = bytesPerStep(controllers[0]);
 result.bytesPerStepFacing = bytesPerStep(compileController({ ...document(), compass: eight }));
+result.bytesPerPose = bytesPerPose();
 result.bytesPerPerformer = bytesPerPerformer();
 for (const [name, given] of Object.entries(loads)) {
   if (checkEqual(mixedWays, given, name) !== result.loads[name].hash)
@@ -188,7 +237,21 @@ const rows = [
     NaN,
     NaN,
   ],
+  ['one layer worn against bare, calm', ratio(calm.ns, 'pose read, one layer', 'pose read, bare'), NaN, NaN],
+  [
+    'four layers worn against bare, calm',
+    ratio(calm.ns, 'pose read, four layers', 'pose read, bare'),
+    NaN,
+    NaN,
+  ],
+  [
+    'four layers worn against bare, busy',
+    ratio(busy.ns, 'pose read, four layers', 'pose read, bare'),
+    NaN,
+    NaN,
+  ],
   ['bytes allocated a step', result.bytesPerStep, 0, 0],
+  ['bytes allocated to read a dressed pose', result.bytesPerPose, 0, 0],
   ['bytes allocated a step, eight directions', result.bytesPerStepFacing, 0, 0],
   ['bytes of a performer', result.bytesPerPerformer, 250, 200],
   ['ms to compile 40 states, the first time', result.compile.first, 5, 1],

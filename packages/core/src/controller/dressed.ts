@@ -5,7 +5,7 @@ import type { Controller } from './controller.js';
 import type { Timeline } from './timeline.js';
 
 /** What a segment of a timeline shows, as a wardrobe asks for it. */
-export function shownBy({ states, compass }: Controller, timeline: Timeline, segment: number): Shown {
+function shownBy({ states, compass }: Controller, timeline: Timeline, segment: number): Shown {
   const { direction, poses, clip, frames } = timeline;
   const { names, mirrorOf } = compass;
   return {
@@ -23,7 +23,7 @@ export function shownBy({ states, compass }: Controller, timeline: Timeline, seg
  * @param segment which of the timeline's poses
  */
 export function dressedAt(controller: Controller, outfit: Outfit, timeline: Timeline, segment: number): Pose {
-  return outfit.poseAt(timeline, segment, timeline.poses[segment]!, () =>
-    shownBy(controller, timeline, segment),
-  );
+  const kept = outfit.keptAt(timeline, segment);
+  if (kept !== undefined) return kept;
+  return outfit.keep(timeline, segment, timeline.poses[segment]!, shownBy(controller, timeline, segment));
 }

@@ -80,7 +80,7 @@ export class Outfit {
     });
   }
 
-  /** The pose of a body in this outfit, made anew. {@link poseAt} keeps what it has made. */
+  /** The pose of a body in this outfit, made anew. {@link keep} keeps what it has made. */
   dress(body: Pose, shown: Shown): Pose {
     const { wardrobe, names, worn } = this;
     const order = wardrobe.orders.find(({ where }) => where(shown))!.names;
@@ -95,15 +95,18 @@ export class Outfit {
   }
 
   /**
-   * The pose of a body in this outfit, made when it is first asked for.
-   *
-   * @param timeline what it is shown by, as a key
-   * @param showing which of its frames
+   * A pose that was made before: what shows it, as a key, and which of its frames. No closure and no array: it is asked for at
+   * every picture.
    */
-  poseAt(timeline: object, showing: number, body: Pose, shown: () => Shown): Pose {
+  keptAt(timeline: object, showing: number): Pose | undefined {
+    return this.kept.get(timeline)?.[showing];
+  }
+
+  /** The pose of a body in this outfit, made and kept. */
+  keep(timeline: object, showing: number, body: Pose, shown: Shown): Pose {
     let poses = this.kept.get(timeline);
     if (poses === undefined) this.kept.set(timeline, (poses = []));
-    return (poses[showing] ??= this.dress(body, shown()));
+    return (poses[showing] = this.dress(body, shown));
   }
 
   private layerOf(piece: LayerPiece, body: Pose, shown: Shown, depth: number): PoseLayer | undefined {
