@@ -151,6 +151,8 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
         .default('plain'),
     )
     .option('--dial', 'all directions around the compass, as a .png')
+    .option('--wear <list>', 'what is worn, such as hat=straw; the rest by chance, always the same', wear)
+    .option('--bare', 'the body alone, without its wardrobe')
     .option('--trail <rehearsal>', 'with --dial: the vectors of a rehearsal, in the colour of what was faced')
     .option('--json', 'print the frames as JSON')
     .addHelpText(

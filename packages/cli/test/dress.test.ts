@@ -67,6 +67,23 @@ test('one person as told, in every direction and frame', async () => {
   expect(table[1]!.split(',')[3]).toBe('straw');
 });
 
+test('a preview shows what is worn, always the same, or the body alone', async () => {
+  const preview = (file: string, ...args: string[]) =>
+    runIn(folder, ['preview', 'folk.dothop.yaml', 'walk', '-o', file, ...args]);
+  expect(preview('moss.png', '--wear', 'coat=pilot,coat.cloth=moss').code).toBe(0);
+  expect((await coloursOf('moss.png')).has('3a5c46')).toBe(true);
+  preview('bare.png', '--bare');
+  // Feet and trousers, nobody's skin.
+  expect((await coloursOf('bare.png')).has('f0c8a0')).toBe(false);
+  expect((await coloursOf('bare.png')).size).toBeLessThan((await coloursOf('moss.png')).size);
+  preview('one.png');
+  preview('same.png');
+  expect(readFileSync(path.join(folder, 'same.png'))).toEqual(readFileSync(path.join(folder, 'one.png')));
+  expect(preview('dial.png', '--dial', '--wear', 'hat=straw').code).toBe(0);
+  expect((await coloursOf('dial.png')).has('dcb264')).toBe(true);
+  expect(preview('no.png', '--wear', 'hat=crown')).toMatchObject({ code: 2 });
+});
+
 test('misuse says what there is', () => {
   expect(dress('--wear', 'hat=strw')).toMatchObject({
     code: 2,

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { DotHopError, problemText } from 'dot-hop';
-import type { Outfit, OutfitDefinition, Wardrobe } from 'dot-hop';
+import type { Controller, Outfit, OutfitDefinition, Wardrobe } from 'dot-hop';
 import { randomCrowd, randomOutfit } from 'dot-hop/outfits';
 import { loadCharacter } from '../character.js';
 import { dyedImages } from '../dyed.js';
@@ -59,17 +59,39 @@ export async function dress(file: string, options: DressOptions, output: Output)
   return exit.well;
 }
 
-function dressed(wardrobe: Wardrobe, { count, seed, differ, wear = {} }: DressOptions): Outfit[] {
+function dressed(wardrobe: Wardrobe, { count, seed, differ, wear }: DressOptions): Outfit[] {
   const definitions: OutfitDefinition[] =
     count === 1 ? [randomOutfit(wardrobe, seed)] : randomCrowd(wardrobe, seed, count, { differ });
+  return definitions.map((definition) => withWear(wardrobe, definition, wear));
+}
+
+/** An outfit with what was told in place of chance. */
+function withWear(
+  wardrobe: Wardrobe,
+  { pieces, colours }: OutfitDefinition,
+  wear: Readonly<Record<string, string>> = {},
+): Outfit {
   const isLayer = (name: string): boolean => wardrobe.layers.has(name);
   const told = Object.entries(wear);
-  return definitions.map(({ pieces, colours }) =>
-    wardrobe.outfit({
-      pieces: { ...pieces, ...Object.fromEntries(told.filter(([name]) => isLayer(name))) },
-      colours: { ...colours, ...Object.fromEntries(told.filter(([name]) => !isLayer(name))) },
-    }),
-  );
+  return wardrobe.outfit({
+    pieces: { ...pieces, ...Object.fromEntries(told.filter(([name]) => isLayer(name))) },
+    colours: { ...colours, ...Object.fromEntries(told.filter(([name]) => !isLayer(name))) },
+  });
+}
+
+/**
+ * What somebody wears in a picture that is about something else: as told, the rest by chance, always the same.
+ *
+ * @throws {Misuse} for a name that the wardrobe does not have, or where something is told and there is no wardrobe
+ */
+export function wornIn(
+  controller: Controller,
+  wear: Readonly<Record<string, string>> | undefined,
+): Outfit | undefined {
+  const { wardrobe, name } = controller;
+  if (wardrobe !== undefined) return asMisuse(() => withWear(wardrobe, randomOutfit(wardrobe, '1'), wear));
+  if (wear === undefined) return undefined;
+  throw new Misuse(problemText({ code: 'wardrobe-none', path: [], values: { name } }));
 }
 
 /** What a wardrobe refuses was asked for wrongly here. */

@@ -1,9 +1,11 @@
 import path from 'node:path';
 import { durationsOf, poseOf } from 'dot-hop';
-import type { Page } from 'dot-hop';
+import type { Clip, Controller, Outfit, Page, Pose } from 'dot-hop';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
+import { dyedImages } from '../dyed.js';
 import { writeWhole } from '../files.js';
+import type { Image } from '../images.js';
 import { Misuse } from '../misuse.js';
 import { nearestOf } from '../nearest.js';
 import { dialPicture } from '../picture/dial-picture.js';
@@ -13,6 +15,7 @@ import type { Background, Look, Showing } from '../picture/motion.js';
 import { loopWords, strip, trimmed } from '../picture/strip.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
+import { wornIn } from './dress.js';
 import { runFile } from './rehearse.js';
 import { printTable } from './table.js';
 
@@ -32,6 +35,10 @@ export interface PreviewOptions {
   readonly dial?: boolean;
   /** A rehearsal whose vectors are drawn into the dial. */
   readonly trail?: string;
+  /** What is worn, where there is a wardrobe; the rest is by chance, always the same. */
+  readonly wear?: Readonly<Record<string, string>>;
+  /** Show the body alone. */
+  readonly bare?: boolean;
   readonly json?: boolean;
 }
 
@@ -46,9 +53,10 @@ export async function preview(
     throw new Misuse('--trail draws the vectors of a rehearsal into a compass; it needs --dial');
   if (options.dial === true) return dial(file, name, options, output);
   const character = await loadCharacter(file);
-  const { showing, title } = findShowing(character, name, options.direction);
+  const found = findShowing(character, name, options.direction);
+  const { showing, title, images } = dressed(character, found, options);
   const { clip, poses } = showing;
-  if (options.out !== undefined) await write(options.out, title, showing, character, options, output);
+  if (options.out !== undefined) await write(options.out, title, showing, images, options, output);
   const durations = durationsOf(clip).map((duration) => duration / options.rate);
   const frames = clip.frames.map((cell, frame) => ({
     frame,
@@ -101,7 +109,17 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
     if (path.extname(options.out).toLowerCase() !== '.png')
       throw new Misuse(`-o ${options.out}: a dial is written as .png`);
     const points = trail && { name: path.basename(options.trail!), points: trail.result.trail };
-    await writeWhole(options.out, await dialPicture(controller, images, { title, pages, trail: points }));
+    const outfit = options.bare === true ? undefined : wornIn(controller, options.wear);
+    const poses = pages.map(({ clip, mirrored }, facing) => {
+      const pose = poseOf(clip.cells[0]!, mirrored);
+      const shown = { state: name, facing, clip, frame: 0 };
+      return outfit === undefined ? pose : dressedAs(controller, outfit, pose, shown);
+    });
+    const worn = outfit === undefined ? images : dyedImages(images, [outfit]);
+    await writeWhole(
+      options.out,
+      await dialPicture(controller, worn, { title, pages, poses, trail: points }),
+    );
     output.note(`dial of ${rows.length} directions in ${options.out}`);
   }
   if (options.json === true)
@@ -131,7 +149,7 @@ async function write(
   out: string,
   title: string,
   showing: Showing,
-  { images }: Character,
+  images: ReadonlyMap<string, Image>,
   options: PreviewOptions,
   output: Output,
 ): Promise<void> {
@@ -177,11 +195,7 @@ function ratesOf({ clip }: Showing, { compare, rate }: PreviewOptions): number[]
 }
 
 /** What a name shows: a state or flipbook in a direction, or a clip as it is drawn. */
-function findShowing(
-  { controller }: Character,
-  name: string,
-  direction: string | undefined,
-): { showing: Showing; title: string } {
+function findShowing({ controller }: Character, name: string, direction: string | undefined): Found {
   const { compass, states, stateNamed, clips, pages } = controller;
   const facing = direction === undefined ? compass.start : compass.names.indexOf(direction);
   if (facing < 0) throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
@@ -197,7 +211,8 @@ function findShowing(
   if (timeline !== undefined) {
     const { mirrored } = timeline.poses[0]!;
     const { clip } = timeline;
-    return { showing: { clip, poses: clip.cells.map((cell) => poseOf(cell, mirrored)) }, title };
+    const poses = clip.cells.map((cell) => poseOf(cell, mirrored));
+    return { showing: { clip, poses }, title, state: states[timeline.state]!.name, facing };
   }
   // A flipbook that no state shows, or a clip as it is drawn.
   const page = pages.get(name)?.[facing];
@@ -206,5 +221,41 @@ function findShowing(
     const known = new Set([...clips.keys(), ...stateNamed.keys(), ...pages.keys()]);
     throw new Misuse(`there is no clip, flipbook or state "${name}"${nearestOf(name, [...known])}`);
   }
-  return { showing: { clip, poses: clip.cells.map((cell) => poseOf(cell, page?.mirrored ?? false)) }, title };
+  const poses = clip.cells.map((cell) => poseOf(cell, page?.mirrored ?? false));
+  return { showing: { clip, poses }, title, state: '', facing };
+}
+
+/** What a name shows, and as whose picture. */
+interface Found {
+  readonly showing: Showing;
+  readonly title: string;
+  readonly state: string;
+  readonly facing: number;
+}
+
+/** The same in what is worn, with the images for it. */
+function dressed(
+  { controller, images }: Character,
+  { showing, title, state, facing }: Found,
+  { wear, bare = false }: PreviewOptions,
+): { showing: Showing; title: string; images: ReadonlyMap<string, Image> } {
+  const outfit = bare ? undefined : wornIn(controller, wear);
+  if (outfit === undefined) return { showing, title, images };
+  const { clip } = showing;
+  const poses = showing.poses.map((pose, i) =>
+    dressedAs(controller, outfit, pose, { state, facing, clip, frame: clip.order[i]! }),
+  );
+  return { showing: { clip, poses }, title, images: dyedImages(images, [outfit]) };
+}
+
+/** A pose in an outfit, for a picture that no performer shows. */
+function dressedAs(
+  { compass }: Controller,
+  outfit: Outfit,
+  pose: Pose,
+  { state, facing, clip, frame }: { state: string; facing: number; clip: Clip; frame: number },
+): Pose {
+  const direction = compass.names[facing]!;
+  const drawnFor = (pose.mirrored ? compass.names[compass.mirrorOf[facing]!] : undefined) ?? direction;
+  return outfit.dress(pose, { state, direction, drawnFor, clip, frame });
 }

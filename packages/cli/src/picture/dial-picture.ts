@@ -1,4 +1,3 @@
-import { poseOf } from 'dot-hop';
 import type { Controller, Page, Pose } from 'dot-hop';
 import type { TrailPoint } from 'dot-hop/rehearsal';
 import { dialOf } from 'dot-hop/view';
@@ -14,6 +13,8 @@ export interface DialParts {
   readonly title: string;
   /** What is shown in each direction of the compass. */
   readonly pages: readonly Page[];
+  /** What is drawn for each. */
+  readonly poses: readonly Pose[];
   readonly trail?: { readonly name: string; readonly points: readonly TrailPoint[] } | undefined;
 }
 
@@ -50,10 +51,9 @@ function slice(centre: Spot, near: number, far: number, from: number, to: number
 export function dialPicture(
   controller: Controller,
   images: ReadonlyMap<string, Image>,
-  { title, pages, trail }: DialParts,
+  { title, pages, poses, trail }: DialParts,
 ): Promise<Buffer> {
   const sectors = dialOf(controller.compass);
-  const poses = pages.map(({ clip, mirrored }) => poseOf(clip.cells[0]!, mirrored));
   const reach = reachOf(poses);
   const [width, height] = [reach.left + reach.right, reach.top + reach.bottom];
   const scale = Math.max(1, Math.min(3, Math.floor(150 / Math.max(width, height))));

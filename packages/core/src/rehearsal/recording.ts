@@ -130,6 +130,8 @@ export class Recording {
       else scratch[deed.kind](deed.name);
     }
     stepTo(scratch, wanted);
+    // It is seen in what is worn now: clothes are no part of what happened.
+    scratch.wear(this.performer.outfit);
     return scratch;
   }
 
