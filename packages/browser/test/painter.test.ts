@@ -17,8 +17,8 @@ const browser = new TestBrowser(() => page.address);
 beforeAll(async () => {
   const from = path.join(path.dirname(fileURLToPath(import.meta.url)), 'painter-page');
   page = await servePage(from, (folder) => {
-    for (const file of ['pim.dothop.yaml', 'pim.png'])
-      cpSync(path.join(root, 'demo/townsfolk', file), path.join(folder, file));
+    for (const file of ['pim.dothop.yaml', 'pim.png', 'folk.dothop.yaml', 'wardrobe'])
+      cpSync(path.join(root, 'demo/townsfolk', file), path.join(folder, file), { recursive: true });
   });
 }, 60_000);
 afterAll(() => page.close());
@@ -26,8 +26,8 @@ const open = async (): Promise<void> => {
   await browser.open('canvas');
   await browser.page.waitForFunction('window.compare');
 };
-const compare = (count: number, offset: number): Promise<Compared> =>
-  browser.page.evaluate(`window.compare(${count}, ${offset})`);
+const compare = (count: number, offset: number, worn = false): Promise<Compared> =>
+  browser.page.evaluate(`window.compare(${count}, ${offset}, ${worn})`);
 
 test('the painter paints what the canvas draws, pixel by pixel, one draw call for an image', async () => {
   await open();
@@ -42,6 +42,14 @@ test('the painter paints what the canvas draws, pixel by pixel, one draw call fo
   }
   // Each image was told of as it came.
   expect(await browser.page.evaluate('window.files.at(-1)')).toEqual([1, 1]);
+}, 60_000);
+
+test('people in clothes of all colours are the same by both', async () => {
+  await open();
+  const { differ, drawn, calls } = await compare(60, -20, true);
+  expect(differ).toBe(0);
+  expect(drawn).toBeGreaterThan(5000);
+  expect(calls).toBeGreaterThan(60);
 }, 60_000);
 
 test('a graphics card that was lost comes back, and nothing is painted after the end', async () => {

@@ -97,7 +97,7 @@ export class ReferenceSignals {
     if (!('vx' in before)) return [];
     return Object.entries(this.parts.states!).flatMap(([name, { when }]) => {
       // A `when` that needs a pulse starts by the pulse and not by a change.
-      if (when === undefined || /\b[pq]\b/.test(when.replace(/![pq]/g, ''))) return [];
+      if (when === undefined || /\b[opq]\b/.test(when.replace(/![opq]/g, ''))) return [];
       return evaluate(when, values) === true && evaluate(when, before) !== true ? [name] : [];
     });
   }

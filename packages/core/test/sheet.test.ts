@@ -50,8 +50,12 @@ describe('cutting', () => {
   test('a trimmed cell is drawn where its untrimmed frame has it, mirrored too', () => {
     const [cell] = cut({ image: 'a.png', cells: [{ rect: [5, 5, 10, 6], trim: [3, 2, 20, 16] }] }).cells;
     expect(cell).toMatchObject({ frameWidth: 20, frameHeight: 16, pivotX: 10, pivotY: 16 });
-    expect(stampsOf(poseOf(cell!, false))).toEqual([{ cell, x: -7, y: -14, flipX: false, flipY: false }]);
-    expect(stampsOf(poseOf(cell!, true))).toEqual([{ cell, x: -3, y: -14, flipX: true, flipY: false }]);
+    expect(stampsOf(poseOf(cell!, false))).toEqual([
+      { cell, image: 'a.png', x: -7, y: -14, flipX: false, flipY: false },
+    ]);
+    expect(stampsOf(poseOf(cell!, true))).toEqual([
+      { cell, image: 'a.png', x: -3, y: -14, flipX: true, flipY: false },
+    ]);
   });
 
   test('a sequence of images is a cell each; a cell is named by its sheet, not by its file', () => {

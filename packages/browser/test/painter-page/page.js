@@ -1,5 +1,7 @@
-import { Painter, drawMarks, drawPose, openCharacter } from '@dot-hop/browser';
-import { poseOf } from 'dot-hop';
+import { Painter, drawMarks, drawPose, dyeImages, openCharacter } from '@dot-hop/browser';
+import { dressedAt, poseOf } from 'dot-hop';
+import { randomOutfit } from 'dot-hop/outfits';
+import folk from './folk.dothop.yaml';
 import keeper from './keeper.dothop.yaml';
 import pim from './pim.dothop.yaml';
 
@@ -13,13 +15,24 @@ const context = document.querySelector('#drawn').getContext('2d', { willReadFreq
 const canvas = document.querySelector('#painted');
 const painter = new Painter(canvas, images);
 
+/** People in all kinds of clothes, each in some picture of hers. */
+const { controller, images: clothes } = await openCharacter(folk);
+const dressed = Array.from({ length: 30 }, (_, seed) => {
+  const outfit = controller.wardrobe.outfit(randomOutfit(controller.wardrobe, seed));
+  dyeImages(clothes, outfit);
+  const timelines = controller.states.flatMap(({ books }) => books[0]);
+  const timeline = timelines[(seed * 5) % timelines.length];
+  return dressedAt(controller, outfit, timeline, seed % timeline.poses.length);
+});
+Object.assign(images, clothes);
+
 /** The same crowd drawn by both, and how many pixels differ. */
-function compare(count, offset) {
+function compare(count, offset, worn = false) {
   context.clearRect(0, 0, 320, 200);
   painter.begin({ x: offset, y: 3, width: 320, height: 200 });
   for (let i = 0; i < count; i++) {
     const of = frames[i < count / 2 ? 0 : 1];
-    const pose = poseOf(of[(i * 7) % of.length], i % 3 === 0);
+    const pose = worn ? dressed[i % dressed.length] : poseOf(of[(i * 7) % of.length], i % 3 === 0);
     const [x, y] = [((i * 83) % 380) - 20.4, ((i * 37) % 240) + 0.3];
     drawPose(context, images, pose, Math.round(x) - offset, Math.round(y) - 3);
     painter.paint(pose, Math.round(x), Math.round(y));
