@@ -36,7 +36,7 @@ export function Page({ game, mount, look, isLooking }: PageProps) {
         <h1>
           Jetty <small>Dot Hop</small>
         </h1>
-        <button type="button" className="look" aria-pressed={isLooking} onClick={look}>
+        <button type="button" className="plain" aria-pressed={isLooking} onClick={look}>
           {isLooking ? 'close the overlay' : 'look closer'}
         </button>
         <ul className="keys">

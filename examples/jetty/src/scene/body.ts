@@ -119,8 +119,8 @@ export class Body {
       this.grounded = true;
       return true;
     }
-    if (this.grounded && this.below !== undefined && this.physics.carriedBy(this.below) === undefined)
-      if (this.holdsAround()) this.safe = { x: this.x, y: this.y };
+    if (this.grounded && this.below !== undefined && this.physics.isGround(this.below) && this.holdsAround())
+      this.safe = { x: this.x, y: this.y };
     return false;
   }
 
@@ -176,8 +176,8 @@ export class Body {
     const { world } = this.physics;
     return [-16, 16].every((dx) => {
       const ray = new RAPIER.Ray({ x: this.x + dx, y: this.y - 12 }, { x: 0, y: 1 });
-      const hit = world.castRay(ray, 30, true, RAPIER.QueryFilterFlags.ONLY_FIXED);
-      return hit !== null;
+      const hit = world.castRay(ray, 30, true);
+      return hit !== null && this.physics.isGround(hit.collider);
     });
   }
 }

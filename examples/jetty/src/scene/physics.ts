@@ -11,6 +11,9 @@ export const gravity = 900;
 /** How deep under its top a plank and a boat's deck reach. */
 const plankDepth = 5;
 
+/** What each is (upper half) and what it meets (lower half): barrels fall past boats into the water. */
+const groups = { boats: 0x0002_fffb, barrels: 0x0004_fffd };
+
 /** What a barrel is at an instant. */
 export interface Barrel {
   readonly x: number;
@@ -45,10 +48,9 @@ export class Physics {
     this.boatBodies = boats.map((boat) => {
       const { x, y } = boatAt(boat, 0);
       const body = this.world.createRigidBody(RAPIER.RigidBodyDesc.fixed().setTranslation(x, y));
-      const deck = RAPIER.ColliderDesc.cuboid(boat.width / 2, plankDepth / 2).setTranslation(
-        0,
-        plankDepth / 2,
-      );
+      const deck = RAPIER.ColliderDesc.cuboid(boat.width / 2, plankDepth / 2)
+        .setTranslation(0, plankDepth / 2)
+        .setCollisionGroups(groups.boats);
       this.onlyFromAbove.set(this.world.createCollider(deck, body).handle, body);
       return body;
     });
@@ -57,7 +59,11 @@ export class Physics {
         RAPIER.RigidBodyDesc.dynamic().setTranslation(x, y).setAngularDamping(1.5).setLinearDamping(0.4),
       );
       this.world.createCollider(
-        RAPIER.ColliderDesc.ball(barrelRadius).setDensity(0.004).setFriction(0.9).setRestitution(0.2),
+        RAPIER.ColliderDesc.ball(barrelRadius)
+          .setDensity(0.004)
+          .setFriction(0.9)
+          .setRestitution(0.2)
+          .setCollisionGroups(groups.barrels),
         body,
       );
       return body;
@@ -119,6 +125,11 @@ export class Physics {
   /** Whether something stops who runs into it: barrels roll away, and planks and boats have no sides. */
   isWall(collider: Collider): boolean {
     return !this.onlyFromAbove.has(collider.handle) && collider.parent()?.isDynamic() !== true;
+  }
+
+  /** Whether it stays where it is: ground to be put back to. */
+  isGround(collider: Collider): boolean {
+    return this.isWall(collider) || this.isPlank(collider);
   }
 
   isPlank(collider: Collider): boolean {
