@@ -2,6 +2,7 @@
 // after it was checked that both show the same at every tick. Results are medians; a ratio under 1 means less time than
 // by hand. `--json` prints them as data.
 import { Performer, compileController } from 'dot-hop';
+import { wardrobeOf } from 'dot-hop/wardrobe';
 import { document, times } from './character.mjs';
 import { load, ticks } from './load.mjs';
 import { byHand, byPerformers, reading } from './players.mjs';
@@ -63,7 +64,7 @@ const clothed = compileController({
   },
 });
 const inLayers = (count) =>
-  clothed.wardrobe.outfit({
+  wardrobeOf(clothed).outfit({
     pieces: Object.fromEntries(layers.slice(0, count).map((name) => [name, 'one'])),
   });
 const wornWays = {

@@ -76,8 +76,6 @@ export function followEdits<N extends Names>(
 export function goOn<N extends Names>(performer: Performer, controller: Controller<N>): Performer<N> {
   const next = new Performer(controller);
   next.adopt(performer.snapshot());
-  const { wardrobe } = controller;
-  if (wardrobe !== undefined && performer.outfit !== undefined)
-    next.wear(wardrobe.outfit(wardrobe.fitting(performer.outfit)));
+  next.wear(performer.outfit?.fittedTo(controller));
   return next;
 }

@@ -152,7 +152,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     )
     .option('--dial', 'all directions around the compass, as a .png')
     .option('--wear <list>', 'what is worn, such as hat=straw; the rest by chance, always the same', wear)
-    .option('--bare', 'the body alone, without its wardrobe')
+    .addOption(new Option('--bare', 'the body alone, without its wardrobe').conflicts('wear'))
     .option('--trail <rehearsal>', 'with --dial: the vectors of a rehearsal, in the colour of what was faced')
     .option('--json', 'print the frames as JSON')
     .addHelpText(

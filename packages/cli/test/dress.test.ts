@@ -65,6 +65,11 @@ test('one person as told, in every direction and frame', async () => {
     'coat,face,hair,hat,held,body.cloth,coat.cloth,coat.trim,skin,locks,hair.trim,hat.cloth,hat.trim,held.trim',
   );
   expect(table[1]!.split(',')[3]).toBe('straw');
+  // Chance picks what goes with it: no bun under a hat.
+  const hats = JSON.parse(dress('--count', '40', '--wear', 'hat=straw', '--json').out) as Worn[];
+  expect(new Set(hats.map(({ pieces }) => pieces.hat))).toEqual(new Set(['straw']));
+  expect(hats.map(({ pieces }) => pieces.hair)).not.toContain('bun');
+  expect(new Set(hats.map((one) => JSON.stringify(one))).size).toBe(40);
 });
 
 test('a preview shows what is worn, always the same, or the body alone', async () => {
@@ -82,6 +87,8 @@ test('a preview shows what is worn, always the same, or the body alone', async (
   expect(preview('dial.png', '--dial', '--wear', 'hat=straw').code).toBe(0);
   expect((await coloursOf('dial.png')).has('dcb264')).toBe(true);
   expect(preview('no.png', '--wear', 'hat=crown')).toMatchObject({ code: 2 });
+  expect(preview('no.png', '--wear', 'hat=straw', '--bare')).toMatchObject({ code: 2 });
+  expect(existsSync(path.join(folder, 'no.png'))).toBe(false);
 });
 
 test('misuse says what there is', () => {

@@ -1,7 +1,7 @@
 import { Performer, compileController } from 'dot-hop';
 import type { ControllerDefinition, Pose } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
-import { differences, goTogether, randomCrowd, randomOutfit } from 'dot-hop/outfits';
+import { differences, goTogether, randomCrowd, randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import { coloursOf, measureWardrobe, recolour } from 'dot-hop/pixels';
 import fc from 'fast-check';
 
@@ -84,7 +84,7 @@ const folk = {
   },
 } as const satisfies ControllerDefinition;
 const controller = compileController(folk as ControllerDefinition);
-const wardrobe = controller.wardrobe!;
+const wardrobe = wardrobeOf(controller)!;
 const told = ({ layers }: Pose): string[] =>
   layers.map(
     ({ layer, piece, cell, dye }) => `${layer}${piece === undefined ? '' : ` ${piece}`} ${cell.index}${dye}`,
@@ -221,6 +221,28 @@ test('the same seed gives the same outfit; pieces go together, colours keep to a
   );
 });
 
+test('what is told is worn, and chance picks what goes with it; a crowd differs all the same', () => {
+  for (let seed = 0; seed < 200; seed++) {
+    const { pieces, colours } = randomOutfit(wardrobe, seed, {
+      pieces: { hat: 'cap' },
+      colours: { 'coat.cloth': 'moss' },
+    });
+    expect([pieces.hat, pieces.coat, colours['coat.cloth']]).toEqual(['cap', 'long', 'moss']);
+    expect(['moss', 'navy']).toContain(colours['hat.cloth']);
+  }
+  // A cape excludes any hat: who tells both means it.
+  expect(randomOutfit(wardrobe, 1, { pieces: { hat: 'cap', coat: 'cape' } }).pieces).toMatchObject({
+    hat: 'cap',
+    coat: 'cape',
+  });
+  const crowd = randomCrowd(wardrobe, 3, 8, { differ: 2, wear: { pieces: { coat: 'cape' } } });
+  crowd.forEach((one, i) => {
+    expect(one.pieces).toMatchObject({ coat: 'cape', hat: 'none' });
+    for (const other of crowd.slice(0, i)) expect(differences(one, other)).toBeGreaterThanOrEqual(2);
+  });
+  expect(() => randomOutfit(wardrobe, 1, { pieces: { hat: 'cpa' } })).toThrow('did you mean "cap"?');
+});
+
 test('a weight of two comes about twice as often', () => {
   let bobs = 0;
   for (let seed = 0; seed < 3000; seed++) if (randomOutfit(wardrobe, seed).pieces.hair === 'bob') bobs++;
@@ -287,7 +309,7 @@ test('faults of a wardrobe are told with their place', () => {
   } as unknown as ControllerDefinition;
   let message = '';
   try {
-    compileController(faulty);
+    wardrobeOf(compileController(faulty));
   } catch (error) {
     message = (error as Error).message;
   }

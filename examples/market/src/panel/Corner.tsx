@@ -1,3 +1,4 @@
+import { wardrobeOf } from 'dot-hop/wardrobe';
 import { Scene } from '../../../common/parts';
 import type { MountCanvas } from '../../../common/parts';
 import type { Game } from '../scene/game';
@@ -10,7 +11,7 @@ interface CornerProps {
 /** What the fifth person wears: pieces and colours to pick, and every direction and clip to see at once. */
 export function Corner({ game, mount }: CornerProps) {
   const { own, mannequins } = game;
-  const wardrobe = mannequins.character.controller.wardrobe!;
+  const wardrobe = wardrobeOf(mannequins.character.controller)!;
   const { pieces = {}, colours = {} } = own;
   /** Colours of what is not worn are not asked for. */
   const isWorn = (name: string): boolean => {

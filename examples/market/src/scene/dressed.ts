@@ -2,7 +2,7 @@ import { dyeImages } from '@dot-hop/browser';
 import type { LoadedCharacter } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import type { OutfitDefinition } from 'dot-hop';
-import { randomCrowd, randomOutfit } from 'dot-hop/outfits';
+import { randomCrowd, randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import type { Walker } from './walker';
 
 /** In how many choices any two of the crowd differ at least. */
@@ -13,7 +13,7 @@ export function dress(
   { performer, character }: Pick<Walker, 'performer' | 'character'>,
   definition: OutfitDefinition,
 ): void {
-  const outfit = performer.controller.wardrobe!.outfit(definition);
+  const outfit = wardrobeOf(performer.controller)!.outfit(definition);
   dyeImages(character.images, outfit);
   performer.wear(outfit);
 }
@@ -21,7 +21,7 @@ export function dress(
 /** Dresses a crowd by chance, no two alike. */
 export function dressCrowd(crowd: readonly Walker[], seed: number): void {
   const [first] = crowd;
-  const outfits = randomCrowd(first!.performer.controller.wardrobe!, seed, crowd.length, { differ });
+  const outfits = randomCrowd(wardrobeOf(first!.performer.controller)!, seed, crowd.length, { differ });
   crowd.forEach((walker, i) => dress(walker, outfits[i]!));
 }
 
@@ -58,4 +58,7 @@ export class Mannequins {
   }
 }
 
-export { randomOutfit };
+/** What somebody of a body may wear. */
+export function anyOutfit({ controller }: LoadedCharacter, seed: number | string): OutfitDefinition {
+  return randomOutfit(wardrobeOf(controller)!, seed);
+}

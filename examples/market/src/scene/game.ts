@@ -5,7 +5,7 @@ import type { CompassDefinition, Controller, OutfitDefinition } from 'dot-hop';
 import { chanceFrom } from '../../../common/chance';
 import type { Townsfolk } from '../../../common/townsfolk';
 import { Backdrop } from './backdrop';
-import { Mannequins, dress, dressCrowd, randomOutfit } from './dressed';
+import { Mannequins, anyOutfit, dress, dressCrowd } from './dressed';
 import { Stroller } from './stroller';
 import { ground, isFree, stands } from './square';
 import { Walker } from './walker';
@@ -63,7 +63,7 @@ export class Game {
     for (let i = 0; i < crowd; i++) this.add('', folk);
     this.led = this.walkers[0]!;
     this.mannequins = new Mannequins(folk);
-    this.own = randomOutfit(folk.controller.wardrobe!, 'you');
+    this.own = anyOutfit(folk, 'you');
     this.wear(this.own);
     dress(own, this.own);
     dressCrowd(this.crowd, this.seed);
@@ -112,7 +112,7 @@ export class Game {
 
   /** Leaves it to chance. */
   wearAny(): void {
-    this.wear(randomOutfit(this.folk.controller.wardrobe!, Math.floor(this.chance() * 1e9)));
+    this.wear(anyOutfit(this.folk, Math.floor(this.chance() * 1e9)));
   }
 
   /** Leads the nearest of the people with a name. */

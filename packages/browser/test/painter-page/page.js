@@ -1,6 +1,6 @@
 import { Painter, drawMarks, drawPose, dyeImages, openCharacter } from '@dot-hop/browser';
 import { dressedAt, poseOf } from 'dot-hop';
-import { randomOutfit } from 'dot-hop/outfits';
+import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import folk from './folk.dothop.yaml';
 import keeper from './keeper.dothop.yaml';
 import pim from './pim.dothop.yaml';
@@ -18,7 +18,7 @@ const painter = new Painter(canvas, images);
 /** People in all kinds of clothes, each in some picture of hers. */
 const { controller, images: clothes } = await openCharacter(folk);
 const dressed = Array.from({ length: 30 }, (_, seed) => {
-  const outfit = controller.wardrobe.outfit(randomOutfit(controller.wardrobe, seed));
+  const outfit = wardrobeOf(controller).outfit(randomOutfit(wardrobeOf(controller), seed));
   dyeImages(clothes, outfit);
   const timelines = controller.states.flatMap(({ books }) => books[0]);
   const timeline = timelines[(seed * 5) % timelines.length];

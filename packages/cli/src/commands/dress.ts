@@ -1,7 +1,7 @@
 import path from 'node:path';
-import { DotHopError, problemText } from 'dot-hop';
+import { DotHopError } from 'dot-hop';
 import type { Controller, Outfit, OutfitDefinition, Wardrobe } from 'dot-hop';
-import { randomCrowd, randomOutfit } from 'dot-hop/outfits';
+import { randomCrowd, randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import { loadCharacter } from '../character.js';
 import { dyedImages } from '../dyed.js';
 import { writeWhole } from '../files.js';
@@ -28,9 +28,8 @@ export interface DressOptions {
 /** Dresses people by chance, or as told: a table of what they wear, one picture with `-o`. */
 export async function dress(file: string, options: DressOptions, output: Output): Promise<number> {
   const { controller, images } = await loadCharacter(file);
-  const { wardrobe } = controller;
-  if (wardrobe === undefined)
-    throw new Misuse(problemText({ code: 'wardrobe-none', path: [], values: { name: controller.name } }));
+  const wardrobe = wardrobeOf(controller);
+  if (wardrobe === undefined) throw noWardrobe(controller);
   if (options.out !== undefined && path.extname(options.out).toLowerCase() !== '.png')
     throw new Misuse(`-o ${options.out}: people are drawn as .png`);
   const people = asMisuse(() => dressed(wardrobe, options));
@@ -59,24 +58,20 @@ export async function dress(file: string, options: DressOptions, output: Output)
   return exit.well;
 }
 
-function dressed(wardrobe: Wardrobe, { count, seed, differ, wear }: DressOptions): Outfit[] {
-  const definitions: OutfitDefinition[] =
-    count === 1 ? [randomOutfit(wardrobe, seed)] : randomCrowd(wardrobe, seed, count, { differ });
-  return definitions.map((definition) => withWear(wardrobe, definition, wear));
+function dressed(wardrobe: Wardrobe, { count, seed, differ, wear = {} }: DressOptions): Outfit[] {
+  const told = toldOf(wardrobe, wear);
+  const people =
+    count === 1
+      ? [randomOutfit(wardrobe, seed, told)]
+      : randomCrowd(wardrobe, seed, count, { differ, wear: told });
+  return people.map((one) => wardrobe.outfit(one));
 }
 
-/** An outfit with what was told in place of chance. */
-function withWear(
-  wardrobe: Wardrobe,
-  { pieces, colours }: OutfitDefinition,
-  wear: Readonly<Record<string, string>> = {},
-): Outfit {
-  const isLayer = (name: string): boolean => wardrobe.layers.has(name);
-  const told = Object.entries(wear);
-  return wardrobe.outfit({
-    pieces: { ...pieces, ...Object.fromEntries(told.filter(([name]) => isLayer(name))) },
-    colours: { ...colours, ...Object.fromEntries(told.filter(([name]) => !isLayer(name))) },
-  });
+/** What is told in one list, as pieces of layers and colours of palettes. */
+function toldOf({ layers }: Wardrobe, wear: Readonly<Record<string, string>>): OutfitDefinition {
+  const some = (isPiece: boolean): Record<string, string> =>
+    Object.fromEntries(Object.entries(wear).filter(([name]) => layers.has(name) === isPiece));
+  return { pieces: some(true), colours: some(false) };
 }
 
 /**
@@ -88,11 +83,16 @@ export function wornIn(
   controller: Controller,
   wear: Readonly<Record<string, string>> | undefined,
 ): Outfit | undefined {
-  const { wardrobe, name } = controller;
-  if (wardrobe !== undefined) return asMisuse(() => withWear(wardrobe, randomOutfit(wardrobe, '1'), wear));
+  const wardrobe = wardrobeOf(controller);
+  if (wardrobe !== undefined)
+    return asMisuse(() => wardrobe.outfit(randomOutfit(wardrobe, '1', toldOf(wardrobe, wear ?? {}))));
+
   if (wear === undefined) return undefined;
-  throw new Misuse(problemText({ code: 'wardrobe-none', path: [], values: { name } }));
+  throw noWardrobe(controller);
 }
+
+const noWardrobe = ({ name }: Controller): Misuse =>
+  new Misuse(`"${name}" has no wardrobe; add one under "wardrobe" with layers and pieces`);
 
 /** What a wardrobe refuses was asked for wrongly here. */
 function asMisuse<T>(act: () => T): T {

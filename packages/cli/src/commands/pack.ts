@@ -32,7 +32,7 @@ export async function packCharacter(
       `-o ${out}: the packed document is written as .json or .yaml, its image beside it as .png`,
     );
   const { controller, images, document } = await loadCharacter(file);
-  if (controller.wardrobe !== undefined)
+  if (document.definition.wardrobe !== undefined)
     throw new Misuse(
       `${file}: a character with a wardrobe is not packed yet; its pieces are laid out cell for cell as the body is, so ship document and sheets as they are`,
     );

@@ -2,7 +2,6 @@ import { buildClip } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
 import { writeOutRows } from '../clip/rows.js';
 import { buildCompass, noCompass } from '../compass/compass.js';
-import type { Compass } from '../compass/compass.js';
 import { ProblemList, callError } from '../problem/problem.js';
 import { PoseBook } from '../sheet/pose.js';
 import { cutSheet } from '../sheet/sheet.js';
@@ -12,9 +11,6 @@ import { needsPulse } from '../signal/condition.js';
 import type { Condition } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
-import { compilePalettes } from '../wardrobe/palette.js';
-import { compileWardrobe } from '../wardrobe/wardrobe.js';
-import type { Wardrobe } from '../wardrobe/wardrobe.js';
 import { Books } from './books.js';
 import { compileTurning } from './turning.js';
 import { compileStates, tagsOf } from './states.js';
@@ -72,7 +68,6 @@ export function compileController<const D extends ControllerDefinition>(
     problems,
     poses: new PoseBook(),
   });
-  const wardrobe = wardrobeOf(definition, { sheets, clips, books, compass, problems });
   const questions = (options.questions ?? []).map((text, i) => signals.condition(text, ['questions', i]));
   const turnTimer = compass.through > 0 ? signals.addTimer() : -1;
   const tables = signals.finish();
@@ -109,46 +104,12 @@ export function compileController<const D extends ControllerDefinition>(
     isTurningRead: turning !== undefined && !turning.inRegions,
     turnTimer,
     watched: watchedStates(states.list, states.conditions, order),
-    wardrobe,
     situations: new Situations(states.conditions, states.list, order),
     routes: new Routes(states.list),
     reports: new Reports(states.cueNames, stateNames, compass.names, bookNames),
     numbers: new Numbers(tables),
     signal: (name) => signalNamed(tables, name),
   };
-}
-
-interface WardrobeParts {
-  readonly sheets: ReadonlyMap<string, Sheet | undefined>;
-  readonly clips: ReadonlyMap<string, Clip | undefined>;
-  readonly books: Books;
-  readonly compass: Compass;
-  readonly problems: ProblemList;
-}
-
-/** The wardrobe of a document, with the names that its clips and directions go by. */
-function wardrobeOf(
-  { wardrobe, palettes = {}, states = {} }: ControllerDefinition,
-  { sheets, clips, books, compass, problems }: WardrobeParts,
-): Wardrobe | undefined {
-  if (wardrobe === undefined) {
-    compilePalettes(palettes, problems);
-    return undefined;
-  }
-  const named = new Map<string, ReadonlySet<Clip>>();
-  const there = [...clips.values()].filter((clip) => clip !== undefined);
-  for (const clip of there) named.set(clip.name, new Set([clip]));
-  for (const [name, pages] of books.pages) named.set(name, new Set(pages.map(({ clip }) => clip)));
-  return compileWardrobe({
-    definition: wardrobe,
-    palettes,
-    sheets,
-    bodySheets: new Set(there.flatMap(({ frames }) => frames.map(({ sheet }) => sheet))),
-    places: { states: Object.keys(states), directions: compass.names, clips: named },
-    firstCell: (shows, direction) =>
-      books.pages.get(shows)?.[compass.names.indexOf(direction)]?.clip.cells[0] ?? clips.get(shows)?.cells[0],
-    problems,
-  });
 }
 
 /** The states whose `when` can hold without a pulse, so that the instant at which it becomes true matters. */

@@ -5,7 +5,6 @@ import type { Condition, Term } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
-import type { Wardrobe } from '../wardrobe/wardrobe.js';
 import type { AgainRule, CarryRule, ControllerDefinition } from './definition.js';
 import type { Names } from './names.js';
 import type { Numbers } from './numbers.js';
@@ -141,8 +140,6 @@ export interface Controller<out N extends Names = Names> {
   readonly turnTimer: number;
   /** The states whose `when` is watched for the instant at which it becomes true, from the highest rank. */
   readonly watched: readonly Watched[];
-  /** What its performers can wear; absent where the document has none. */
-  readonly wardrobe: Wardrobe | undefined;
   readonly situations: Situations;
   readonly routes: Routes;
   readonly reports: Reports;

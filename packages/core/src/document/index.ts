@@ -6,6 +6,7 @@ import { documentSchema } from './schema/document.js';
 import { Source } from './source.js';
 import { validate } from './validate.js';
 import { broughtUp } from './versions.js';
+import { wardrobeOf } from '../wardrobe/of.js';
 
 export { documentJsonSchema } from './json-schema.js';
 export { DocumentError, Source } from './source.js';
@@ -42,5 +43,9 @@ export function readDocument(text: string, file?: string): CharacterDocument {
  * @throws {DocumentError} with every fault of its meaning, placed like those of {@link readDocument}
  */
 export function compileDocument(document: CharacterDocument, options?: CompileOptions): Controller {
-  return document.source.placing(() => compileController(document.definition, options));
+  return document.source.placing(() => {
+    const controller = compileController(document.definition, options);
+    wardrobeOf(controller);
+    return controller;
+  });
 }

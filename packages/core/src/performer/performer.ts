@@ -25,14 +25,14 @@ const shortStep = 1_000_000;
 /** What a step that reported nothing gives to read; the list that all performers share may be another's by then. */
 const noReports = new Reports([], [], [], []);
 
+/** What performers wear, kept beside them: most wear nothing, and a field would be paid for by every one. */
+const worn = new WeakMap<object, Outfit>();
+
 /**
  * One running character: a controller plus where it stands now. What it hears, plays, chooses and does is in four layers
  * below this one; here is what a game calls.
  */
 export class Performer<N extends Names = Names> extends Decider<N> {
-  /** What it wears; nothing of what it does depends on it. */
-  outfit: Outfit | undefined;
-
   /**
    * @param controller what it plays; shared by any number of performers
    * @param first first values of signals that differ from the document's; they decide which state it begins in
@@ -40,7 +40,6 @@ export class Performer<N extends Names = Names> extends Decider<N> {
    */
   constructor(controller: Controller<N>, first: Partial<N['values']> = {}) {
     super(controller);
-    this.outfit = undefined;
     this.begin(first);
   }
 
@@ -168,10 +167,16 @@ export class Performer<N extends Names = Names> extends Decider<N> {
    * Puts an outfit on, or takes it off. It counts at once and changes nothing but what is drawn: the performer goes on as it
    * was.
    *
-   * @param outfit of this controller's wardrobe (`controller.wardrobe.outfit({ ... })`), or `undefined` for the bare body
+   * @param outfit of this controller's wardrobe (`wardrobeOf(controller).outfit({ ... })`, see `dot-hop/wardrobe`), or `undefined` for the bare body
    */
   wear(outfit: Outfit | undefined): void {
-    this.outfit = outfit;
+    if (outfit === undefined) worn.delete(this);
+    else worn.set(this, outfit);
+  }
+
+  /** What it wears; nothing of what it does depends on it. */
+  get outfit(): Outfit | undefined {
+    return this.controller.definition.wardrobe === undefined ? undefined : worn.get(this);
   }
 
   /** The name of the state that shows. */

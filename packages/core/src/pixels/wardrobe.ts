@@ -1,4 +1,5 @@
 import type { Cell, Controller, LayerPiece } from '../index.js';
+import { wardrobeOf } from '../wardrobe/of.js';
 import { colourText } from '../wardrobe/palette.js';
 import type { Palette } from '../wardrobe/palette.js';
 import { inkOf } from './picture.js';
@@ -29,7 +30,7 @@ export function measureWardrobe(
   controller: Controller,
   pictureOf: (image: string) => Picture,
 ): WardrobeFinding[] {
-  const { wardrobe } = controller;
+  const wardrobe = wardrobeOf(controller);
   if (wardrobe === undefined) return [];
   const found: WardrobeFinding[] = [];
   const used = new Map<Palette, Set<number>>();

@@ -1,9 +1,9 @@
 import { nearestName } from './nearest.js';
 
-type Values = Readonly<Record<string, unknown>>;
+export type Values = Readonly<Record<string, unknown>>;
 
 /** A received value as it would stand in a document; long ones are cut. */
-function shown(value: unknown): string {
+export function shown(value: unknown): string {
   if (value === undefined) return 'nothing';
   if (typeof value === 'number') return String(value);
   const text = JSON.stringify(value);
@@ -11,7 +11,7 @@ function shown(value: unknown): string {
 }
 
 /** "did you mean" with the nearest name, else the names there are. */
-function hint(received: unknown, known: unknown): string {
+export function hint(received: unknown, known: unknown): string {
   const names = Array.isArray(known) ? (known as string[]) : [];
   const near = typeof received === 'string' ? nearestName(received, names) : undefined;
   if (near !== undefined) return `; did you mean "${near}"?`;
@@ -19,7 +19,7 @@ function hint(received: unknown, known: unknown): string {
   return `; known: ${names.slice(0, 12).join(', ')}${names.length > 12 ? ', ...' : ''}`;
 }
 
-const unknown = (what: string) => (v: Values) =>
+export const unknown = (what: string) => (v: Values) =>
   `there is no ${what} ${shown(v.name)}${hint(v.name, v.known)}`;
 
 /**
@@ -114,32 +114,6 @@ const sentences = {
   'rows-every': (v: Values) =>
     `"every" is how many cells lie from one of the "rows" to the next, a whole number from 1, not ${shown(v.received)}`,
 
-  'layer-unknown': unknown('layer of the wardrobe'),
-  'layer-body': () => '"body" is what the layers are drawn over; give this layer another name',
-  'layer-order': (v: Values) =>
-    `an order names the body and each layer once, back to front: ${(v.names as string[]).join(', ')}; not ${shown(v.received)}`,
-  'piece-unknown': (v: Values) =>
-    `the layer "${v.layer}" has no piece ${shown(v.name)}${hint(v.name, v.known)}`,
-  'piece-none': () => '"none" says that a layer is empty; give this piece another name',
-  'piece-cells': (v: Values) =>
-    `the sheet "${v.sheet}" has ${v.has} cells and the body's sheet "${v.body}" ${v.wants}: a piece is laid out as the body is, cell for cell; or give "cell" for one drawing that always shows`,
-  'wear-unknown': unknown('piece or layer'),
-  'palette-unknown': unknown('palette'),
-  'palette-layer': (v: Values) =>
-    `"${v.name}" is both a layer and a shared palette, and an outfit could not tell them apart; rename one`,
-  'palette-length': (v: Values) =>
-    `there are ${v.received} colours here and ${v.length} in "${v.drawn}", which is how it is drawn; give one for each`,
-  'palette-colour': (v: Values) => `a colour is written "#rrggbb", in quotes, not ${shown(v.received)}`,
-  'colours-unknown': unknown('list of colours'),
-  'dye-unknown': unknown('palette of a layer'),
-  'weight-range': (v: Values) => `a weight is a number from 0, not ${shown(v.received)}`,
-  'scheme-unknown': unknown('layer or palette'),
-  'pick-unknown': (v: Values) => `"${v.of}" has no ${shown(v.name)}${hint(v.name, v.known)}`,
-  'wardrobe-none': (v: Values) =>
-    `"${v.name}" has no wardrobe; add one under "wardrobe" with layers and pieces`,
-  'crowd-few': (v: Values) =>
-    `only ${v.found} of ${v.count} people were found that differ in ${v.differ} choices or more; ask for fewer, let "differ" be smaller, or add pieces and colours`,
-
   'choice-few': (v: Values) =>
     `a choice needs at least two different names, such as [ground, ladder], not ${shown(v.received)}`,
   'choice-unknown': (v: Values) =>
@@ -210,30 +184,28 @@ const sentences = {
     `step takes milliseconds from 0 to ${v.most} (an hour), not ${shown(v.received)}`,
   'switch-cycle': (v: Values) =>
     `these states lead to one another without taking any time: ${(v.states as string[]).join(' -> ')}; let one of them last`,
-
-  'rehearsal-document': () => '"document" names the file of the character, relative to the rehearsal',
-  'rehearsal-order': (v: Values) =>
-    `${v.received} ms is past the end of the rehearsal at ${v.lasts} ms; raise "lasts" or move it`,
-  'rehearsal-expect': () =>
-    'an expectation says what is expected: "state", "direction", "cell", "passes", "never" or "cues"',
-  'rehearsal-time': () => 'say when it is expected: "at" an instant, or "from" and "to"',
-  'rehearsal-when': () =>
-    'say when the line takes place, in one way: "at" an instant, "after" the line above it, or "until" something is so',
-  'rehearsal-pair': (v: Values) => `"${v.one}" and "${v.other}" go together; give both`,
-  'rehearsal-with': (v: Values) => `"${v.one}" says something about "${v.other}", which is not given here`,
-  'rehearsal-steps': (v: Values) =>
-    `steps of uneven length go from the shortest to the longest; here from ${v.from} to ${v.to} ms`,
-  'rehearsal-ramp': (v: Values) => `"${v.name}" is a ${v.kind}, and only numbers change evenly; use "set"`,
-  'rehearsal-feed': (v: Values) =>
-    `"${v.name}" is a ${v.kind}, and ${shown(v.from)} of the body feeds a ${v.wanted}`,
-  'rehearsal-feeds': (v: Values) =>
-    `the body feeds no signal of this character; name some in "feeds", such as { SIGNAL: vx }. It tells ${(v.known as string[]).join(', ')}`,
 } satisfies Record<string, (values: Values) => string>;
 
+type Table = Readonly<Record<string, (values: Values) => string>>;
+
+/** Parts that are entries of their own say their codes to the compiler here. */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- empty until a part adds to it
+export interface FurtherSentences {}
+
 /** The stable code of a problem. */
-export type ProblemCode = keyof typeof sentences;
+export type ProblemCode = keyof typeof sentences | keyof FurtherSentences;
+
+/** All tables that there are: what a game does not use does not weigh in its bundle. */
+const tables: Table[] = [sentences];
+
+/** Adds the wording of a part that is an entry of its own. */
+export function addSentences(table: Table): void {
+  tables.push(table);
+}
 
 /** The sentence of one code with its values filled in. */
 export function sentence(code: ProblemCode, values: Values): string {
-  return sentences[code](values);
+  const table = tables.find((one) => code in one);
+  // Without the part that it is of, a problem can only come as data.
+  return table === undefined ? code : table[code]!(values);
 }

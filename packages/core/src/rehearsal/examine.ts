@@ -7,6 +7,9 @@ import { listOf } from './definition.js';
 import type { BodyDefinition, ScriptLine } from './definition.js';
 import { FeedingBody, kindsFedBy, movingOf } from './feeds.js';
 import { checkQuestion } from './question.js';
+import { useRehearsalSentences } from './sentences.js';
+
+useRehearsalSentences();
 
 /**
  * Looks through a rehearsal before it runs.

@@ -1,3 +1,4 @@
+import type { Controller } from '../controller/controller.js';
 import { callError } from '../problem/problem.js';
 import type { Cell } from '../sheet/sheet.js';
 import type { Pose, PoseLayer } from '../sheet/pose.js';
@@ -78,6 +79,12 @@ export class Outfit {
         ? []
         : files.map((file) => ({ name: file + suffix, file, colours: this.map(layer, palettes) }));
     });
+  }
+
+  /** The same for another version of the controller, as far as its wardrobe has it; `undefined` where it has none. */
+  fittedTo(controller: Controller): Outfit | undefined {
+    const wardrobe = this.wardrobe.of(controller);
+    return wardrobe?.outfit(wardrobe.fitting(this));
   }
 
   /** The pose of a body in this outfit, made anew. {@link keep} keeps what it has made. */

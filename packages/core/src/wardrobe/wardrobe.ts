@@ -1,16 +1,15 @@
 import type { Clip } from '../clip/clip.js';
+import type { Controller } from '../controller/controller.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { Cell, Sheet } from '../sheet/sheet.js';
 import type {
   LayerDefinition,
   LayerPieceDefinition,
   OutfitDefinition,
-  PaletteDefinition,
   WardrobeDefinition,
 } from './definition.js';
 import { dyesOf } from './dyes.js';
 import { Outfit } from './outfit.js';
-import { compilePalettes } from './palette.js';
 import type { Palette } from './palette.js';
 import { compileWhere } from './where.js';
 import type { PlaceNames, Where } from './where.js';
@@ -44,13 +43,15 @@ export interface LayerOrder {
 /** What a wardrobe is compiled from, besides its definition. */
 export interface WardrobeInput {
   readonly definition: WardrobeDefinition;
-  readonly palettes: Readonly<Record<string, PaletteDefinition>>;
-  readonly sheets: ReadonlyMap<string, Sheet | undefined>;
+  readonly palettes: ReadonlyMap<string, Palette>;
+  readonly sheets: ReadonlyMap<string, Sheet>;
   /** The sheets that the body's clips show. */
   readonly bodySheets: ReadonlySet<string>;
   readonly places: PlaceNames;
   /** The cell of a clip's or flipbook's first frame in a direction. */
   readonly firstCell: (shows: string, direction: string) => Cell | undefined;
+  /** Finds the wardrobe of another controller. */
+  readonly of: (controller: Controller) => Wardrobe | undefined;
   readonly problems: ProblemList;
 }
 
@@ -65,6 +66,8 @@ export interface Wardrobe {
   /** The first that fits counts; the last fits everywhere. */
   readonly orders: readonly LayerOrder[];
   readonly firstCell: (shows: string, direction: string) => Cell | undefined;
+  /** The wardrobe of another controller. */
+  readonly of: (controller: Controller) => Wardrobe | undefined;
   /**
    * Puts an outfit together, for any number of performers to wear.
    *
@@ -77,8 +80,7 @@ export interface Wardrobe {
 
 /** Compiles a wardrobe; what is wrong is added to the problems. */
 export function compileWardrobe(input: WardrobeInput): Wardrobe {
-  const { definition, problems, places } = input;
-  const palettes = compilePalettes(input.palettes, problems);
+  const { definition, problems, places, palettes } = input;
   const layers = new Map<string, Layer>();
   for (const [name, layer] of Object.entries(definition.layers)) {
     const path = ['wardrobe', 'layers', name];
@@ -118,6 +120,7 @@ export function compileWardrobe(input: WardrobeInput): Wardrobe {
     bodyImages: [...input.bodySheets].flatMap((name) => input.sheets.get(name)?.images ?? []),
     orders,
     firstCell: input.firstCell,
+    of: input.of,
     outfit: (one) => new Outfit(wardrobe, one),
     fitting: ({ pieces = {}, colours = {} }) => {
       const dyes = dyesOf(wardrobe);

@@ -1,7 +1,8 @@
-import type { OutfitDefinition, Wardrobe } from '../index.js';
 import { callError } from '../problem/problem.js';
-import { dyesOf } from '../wardrobe/dyes.js';
 import { Chance } from './chance.js';
+import type { OutfitDefinition } from './definition.js';
+import { dyesOf } from './dyes.js';
+import type { Wardrobe } from './wardrobe.js';
 
 /** How often one outfit is tried anew when its pieces do not go together, or when it is too like another. */
 const tries = 400;
@@ -21,16 +22,24 @@ interface Weighed {
  * A complete outfit by chance: pieces and colours by their weights, none together that exclude one another, everything there
  * that is required, and colours as one of the wardrobe's schemes has them. The same seed gives the same outfit on every machine.
  *
- * @throws {DotHopError} when the pieces never go together
+ * @param wear what is not left to chance; all else goes with it, as far as anything does
+ * @throws {DotHopError} when the pieces never go together, or for a name that the wardrobe does not have
  */
-export function randomOutfit(wardrobe: Wardrobe, seed: number | string): CompleteOutfit {
-  return draw(wardrobe, new Chance(seed));
+export function randomOutfit(
+  wardrobe: Wardrobe,
+  seed: number | string,
+  wear: OutfitDefinition = {},
+): CompleteOutfit {
+  wardrobe.outfit(wear);
+  return draw(wardrobe, new Chance(seed), wear);
 }
 
 /** What a crowd is asked for. */
 export interface CrowdOptions {
   /** In how many choices, pieces and colours, any two differ at least. Default 1. */
   readonly differ?: number;
+  /** What is not left to chance: all have it. */
+  readonly wear?: OutfitDefinition;
 }
 
 /**
@@ -43,12 +52,13 @@ export function randomCrowd(
   wardrobe: Wardrobe,
   seed: number | string,
   count: number,
-  { differ = 1 }: CrowdOptions = {},
+  { differ = 1, wear = {} }: CrowdOptions = {},
 ): CompleteOutfit[] {
+  wardrobe.outfit(wear);
   const chance = new Chance(seed);
   const crowd: CompleteOutfit[] = [];
   for (let failed = 0; crowd.length < count;) {
-    const next = draw(wardrobe, chance);
+    const next = draw(wardrobe, chance, wear);
     if (crowd.every((other) => differences(next, other) >= differ)) {
       crowd.push(next);
       failed = 0;
@@ -69,24 +79,38 @@ export function differences(a: OutfitDefinition, b: OutfitDefinition): number {
   return pieces.length + colours.length;
 }
 
-function draw(wardrobe: Wardrobe, chance: Chance): CompleteOutfit {
+function draw(wardrobe: Wardrobe, chance: Chance, wear: OutfitDefinition): CompleteOutfit {
+  const told: Readonly<Record<string, string>> = { ...wear.pieces, ...wear.colours };
+  const schemes = wardrobe.definition.schemes ?? [];
+  const allows = (scheme: (typeof schemes)[number], key: string, name: string): boolean =>
+    scheme[key] === undefined ||
+    scheme[key] === name ||
+    (Array.isArray(scheme[key]) && scheme[key].includes(name));
+  const fitting = schemes.filter((one) =>
+    Object.entries(told).every(([key, name]) => allows(one, key, name)),
+  );
+  let drawn: CompleteOutfit = { pieces: {}, colours: {} };
   for (let i = 0; i < tries; i++) {
-    const scheme = chance.pick((wardrobe.definition.schemes ?? []).map((one) => ({ one, weight: 1 }))) ?? {};
-    const allowed = (key: string, name: string): boolean =>
-      scheme[key] === undefined || scheme[key] === name || scheme[key].includes(name);
+    const scheme =
+      chance.pick((fitting.length > 0 ? fitting : schemes).map((one) => ({ one, weight: 1 }))) ?? {};
+    const isOpen = (key: string, name: string): boolean =>
+      told[key] === undefined ? allows(scheme, key, name) : told[key] === name;
     const pieces: Record<string, string> = {};
     for (const { name: layer, pieces: known, definition } of wardrobe.layers.values()) {
       const some: Weighed[] = [{ one: 'none', weight: definition.none ?? 0 }];
       for (const [one, piece] of known) some.push({ one, weight: piece.definition.weight ?? 1 });
-      pieces[layer] = chance.pick(some.filter(({ one }) => allowed(layer, one))) ?? 'none';
+      pieces[layer] = told[layer] ?? chance.pick(some.filter(({ one }) => isOpen(layer, one))) ?? 'none';
     }
     const colours: Record<string, string> = {};
     for (const [key, palette] of dyesOf(wardrobe)) {
       const some = [...palette.colours.keys()].map((one) => ({ one, weight: palette.weights[one] ?? 1 }));
-      colours[key] = chance.pick(some.filter(({ one }) => allowed(key, one))) ?? palette.drawn;
+      colours[key] = told[key] ?? chance.pick(some.filter(({ one }) => isOpen(key, one))) ?? palette.drawn;
     }
-    if (goTogether(wardrobe, pieces)) return { pieces, colours };
+    drawn = { pieces, colours };
+    if (goTogether(wardrobe, pieces)) return drawn;
   }
+  // What was told does not go together by itself: then it is meant so.
+  if (Object.keys(wear.pieces ?? {}).length > 1) return drawn;
   throw callError('crowd-few', { found: 0, count: 1, differ: 0 });
 }
 
