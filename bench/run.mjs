@@ -126,6 +126,15 @@ function measure(all, given) {
 /** Bytes in use, also of what typed arrays keep outside the heap. */
 const memory = () => process.memoryUsage().heapUsed + process.memoryUsage().arrayBuffers;
 
+/** Bytes that each of a million goes allocates, after some that warm the engine up. */
+function bytesOf(go, warmUp) {
+  go(warmUp);
+  globalThis.gc();
+  const before = memory();
+  go(1_000_000);
+  return Math.max(0, memory() - before) / 1_000_000;
+}
+
 /** Bytes that stepping and reading the pose of somebody dressed allocates. */
 function bytesPerPose() {
   const one = new Performer(clothed);
@@ -137,11 +146,8 @@ function bytesPerPose() {
       drawn += one.pose.layers.length;
     }
   };
-  go(2_000_000);
-  globalThis.gc();
-  const before = memory();
-  go(1_000_000);
-  return drawn > 0 ? Math.max(0, memory() - before) / 1_000_000 : NaN;
+  const bytes = bytesOf(go, 2_000_000);
+  return drawn > 0 ? bytes : NaN;
 }
 
 /** Bytes that a step allocates, over many steps of one performer that runs, turns, hops and swings. */
@@ -157,11 +163,7 @@ function bytesPerStep(controller) {
     }
   };
   // Until the engine has optimised what is called rarely, it keeps doubles in boxes of its own.
-  go(6_000_000);
-  globalThis.gc();
-  const before = memory();
-  go(1_000_000);
-  return Math.max(0, memory() - before) / 1_000_000;
+  return bytesOf(go, 6_000_000);
 }
 
 function bytesPerPerformer() {

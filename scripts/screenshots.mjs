@@ -140,6 +140,8 @@ try {
       until(({ performer }) => performer.state === 'dash');
       run(14);
     });
+    // The panel follows the scene a little later.
+    await page.waitForSelector('[data-testid=state-dash].showing');
     await page.waitForTimeout(300);
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -8,3 +8,9 @@ export function chanceFrom(seed: number): () => number {
     return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
   };
 }
+
+/** The same number for the same index, from 0 to under 1: places for windows and waves. */
+export function chanceAt(index: number): number {
+  const value = Math.sin(index * 127.1 + 3.7) * 43758.5453;
+  return value - Math.floor(value);
+}

@@ -1,5 +1,6 @@
-import { box, chance, layer } from './brush';
-import type { Context } from './brush';
+import { box, paintOnce } from '../../../common/brush';
+import { chanceAt } from '../../../common/chance';
+import type { Context } from '../../../common/brush';
 import { deckTop, view } from './world';
 
 const dusk = [
@@ -27,7 +28,7 @@ function paintSky(context: Context): void {
         box(context, above, x, i * band + row, 1, 1);
   });
   for (let i = 0; i < 26; i++)
-    box(context, i % 3 === 0 ? '#fff6cf' : '#a99fbd', chance(i) * view.width, chance(i + 40) * 40, 1, 1);
+    box(context, i % 3 === 0 ? '#fff6cf' : '#a99fbd', chanceAt(i) * view.width, chanceAt(i + 40) * 40, 1, 1);
   const sun = { x: 196, radius: 40 };
   for (let y = -sun.radius; y <= 0; y++) {
     const half = Math.round(Math.sqrt(sun.radius ** 2 - y * y));
@@ -49,26 +50,33 @@ function paintTown(context: Context, width: number): void {
   const wall = '#4a2f66';
   const far = '#6b3f74';
   for (let x = -10, i = 0; x < width; i++) {
-    const wide = 16 + Math.floor(chance(i + 5) * 16);
-    const high = 12 + Math.floor(chance(i + 9) * 14);
+    const wide = 16 + Math.floor(chanceAt(i + 5) * 16);
+    const high = 12 + Math.floor(chanceAt(i + 9) * 14);
     box(context, far, x, horizon - high, wide, high);
     for (let step = 0; step < wide / 2; step++)
       box(context, far, x + step, horizon - high - step * 0.6, wide - step * 2, 1);
     x += wide - 2;
   }
   for (let x = 0, i = 0; x < width; i++) {
-    const wide = 18 + Math.floor(chance(i) * 20);
-    const high = 9 + Math.floor(chance(i + 20) * 18);
-    if (chance(i + 60) > 0.22) {
+    const wide = 18 + Math.floor(chanceAt(i) * 20);
+    const high = 9 + Math.floor(chanceAt(i + 20) * 18);
+    if (chanceAt(i + 60) > 0.22) {
       box(context, wall, x, horizon - high, wide, high + 2);
       for (let step = 0; step <= 7; step++)
         box(context, '#5c3870', x - 1 + step, horizon - high - step, wide + 2 - step * 2, 1);
-      if (chance(i + 31) > 0.5) box(context, wall, x + wide - 6, horizon - high - 9, 3, 6);
+      if (chanceAt(i + 31) > 0.5) box(context, wall, x + wide - 6, horizon - high - 9, 3, 6);
       for (let w = 0; w < wide / 7 - 1; w++)
-        if (chance(i * 7 + w) > 0.35)
-          box(context, chance(w + i) > 0.5 ? '#ffc95c' : '#f08438', x + 4 + w * 7, horizon - high + 4, 2, 3);
+        if (chanceAt(i * 7 + w) > 0.35)
+          box(
+            context,
+            chanceAt(w + i) > 0.5 ? '#ffc95c' : '#f08438',
+            x + 4 + w * 7,
+            horizon - high + 4,
+            2,
+            3,
+          );
     }
-    x += wide + Math.floor(chance(i + 80) * 8);
+    x += wide + Math.floor(chanceAt(i + 80) * 8);
   }
   box(context, '#3a2858', width * 0.72 - 22, horizon - 6, 50, 8);
   for (let y = 0; y < 44; y++)
@@ -96,11 +104,11 @@ function paintSea(context: Context): void {
 
 /** What is far away: it moves less than what is near. Painted once, but for the glitter. */
 export class Backdrop {
-  private readonly sky = layer(view.width, view.height, paintSky);
-  private readonly town = layer(view.width + 220, horizon + 4, (context) =>
+  private readonly sky = paintOnce(view.width, view.height, paintSky);
+  private readonly town = paintOnce(view.width + 220, horizon + 4, (context) =>
     paintTown(context, view.width + 220),
   );
-  private readonly sea = layer(view.width, view.height, paintSea);
+  private readonly sea = paintOnce(view.width, view.height, paintSea);
 
   draw(context: Context, time: number, cameraX: number, cameraY: number): void {
     // Seen from higher up the horizon sinks, though less than what is near.

@@ -1,5 +1,6 @@
-import { box, chance, layer } from './brush';
-import type { Context } from './brush';
+import { box, paintOnce } from '../../../common/brush';
+import { chanceAt } from '../../../common/chance';
+import type { Context } from '../../../common/brush';
 import { deckTop, grounds, lampPosts, planks, view, waterTop, worldTop, worldWidth } from './world';
 import type { Ground } from './world';
 
@@ -19,7 +20,7 @@ function paintDeck(context: Context, left: number, right: number): void {
   box(context, '#5c3a3a', left, deckTop + 6, right - left, 4);
   for (let x = left + 5, i = 0; x < right; x += 13, i++) {
     box(context, '#4a2f34', x, deckTop, 1, 6);
-    if (chance(i + left) > 0.6) box(context, '#74483e', x + 3, deckTop + 2, 6, 1);
+    if (chanceAt(i + left) > 0.6) box(context, '#74483e', x + 3, deckTop + 2, 6, 1);
     box(context, '#2a1c30', x - 3, deckTop + 8, 1, 1);
   }
 }
@@ -69,7 +70,7 @@ function paintStone(context: Context, { left, right, top, topRight = top }: Grou
       box(context, '#4e3a58', x, row, 1, 1);
       const at = x + (course % 2) * 9;
       if (at % 18 === 0) box(context, '#4e3a58', x, row - 9, 1, 9);
-      else if (at % 18 < 12 && chance(course * 31 + Math.floor(at / 18)) > 0.62)
+      else if (at % 18 < 12 && chanceAt(course * 31 + Math.floor(at / 18)) > 0.62)
         box(context, '#7d5f78', x, row - 7, 1, 3);
     }
     // Wet, and under water.
@@ -159,4 +160,5 @@ function paintWorld(context: Context): void {
 }
 
 /** The level itself, painted once. */
-export const paintedWorld = (): HTMLCanvasElement => layer(worldWidth, view.height - worldTop, paintWorld);
+export const paintedWorld = (): HTMLCanvasElement =>
+  paintOnce(worldWidth, view.height - worldTop, paintWorld);

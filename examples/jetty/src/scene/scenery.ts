@@ -1,6 +1,6 @@
 import { Backdrop } from './backdrop';
-import { box } from './brush';
-import type { Context } from './brush';
+import { box } from '../../../common/brush';
+import type { Context } from '../../../common/brush';
 import { paintedWorld } from './dock';
 import type { Barrel } from './physics';
 import { Barrels, Fleet, drawGull, drawLantern, drawWaves, paintedGlow } from './things';

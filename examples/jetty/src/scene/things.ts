@@ -1,5 +1,5 @@
-import { box, layer } from './brush';
-import type { Context } from './brush';
+import { box, paintOnce } from '../../../common/brush';
+import type { Context } from '../../../common/brush';
 import type { Barrel } from './physics';
 import { barrelRadius, boats, gullPerches, view, waterTop } from './world';
 
@@ -52,7 +52,7 @@ function paintBoat(context: Context, width: number): void {
 /** Boats, painted once and moved. */
 export class Fleet {
   private readonly hulls = boats.map(({ width }) =>
-    layer(width + 12, 12, (context) => paintBoat(context, width)),
+    paintOnce(width + 12, 12, (context) => paintBoat(context, width)),
   );
 
   draw(context: Context, decks: readonly { x: number; y: number }[], cameraX: number, cameraY: number): void {
@@ -66,7 +66,7 @@ export class Fleet {
 /** A barrel lying on its side, in eight turns. */
 const barrelTurns = (): HTMLCanvasElement[] =>
   Array.from({ length: 8 }, (_, turn) =>
-    layer(barrelRadius * 2 + 2, barrelRadius * 2 + 2, (context) => {
+    paintOnce(barrelRadius * 2 + 2, barrelRadius * 2 + 2, (context) => {
       const middle = barrelRadius + 1;
       for (let y = 0; y < middle * 2; y++)
         for (let x = 0; x < middle * 2; x++) {
@@ -101,7 +101,7 @@ export class Barrels {
 
 /** The light of a lamp, painted once. */
 export const paintedGlow = (): HTMLCanvasElement =>
-  layer(64, 64, (context) => {
+  paintOnce(64, 64, (context) => {
     for (const [radius, alpha] of [
       [30, 0.05],
       [25, 0.05],

@@ -1,3 +1,4 @@
+import { box, paintOnce } from '../../../common/brush';
 import { chanceFrom } from '../../../common/chance';
 import { stands, view } from './square';
 import type { Stand } from './square';
@@ -96,43 +97,19 @@ export class Backdrop {
   }
 }
 
-function paintOnce(
-  width: number,
-  height: number,
-  paint: (context: CanvasRenderingContext2D) => void,
-): HTMLCanvasElement {
-  const canvas = document.createElement('canvas');
-  canvas.width = width;
-  canvas.height = height;
-  paint(canvas.getContext('2d')!);
-  return canvas;
-}
-
-function block(
-  context: CanvasRenderingContext2D,
-  colour: string,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-): void {
-  context.fillStyle = colour;
-  context.fillRect(Math.round(x), Math.round(y), Math.round(width), Math.round(height));
-}
-
 function paintSquare(context: CanvasRenderingContext2D): void {
   const chance = chanceFrom(11);
-  block(context, '#57476d', 0, 0, view.width, view.height);
+  box(context, '#57476d', 0, 0, view.width, view.height);
   paintStones(context, chance);
   paintHouses(context, chance);
   // The quay's edge and the water.
-  block(context, '#2c2a52', 0, 296, view.width, 24);
-  block(context, '#8b7890', 0, 290, view.width, 4);
-  block(context, '#5b4a66', 0, 294, view.width, 4);
-  block(context, '#241f40', 0, 298, view.width, 1);
+  box(context, '#2c2a52', 0, 296, view.width, 24);
+  box(context, '#8b7890', 0, 290, view.width, 4);
+  box(context, '#5b4a66', 0, 294, view.width, 4);
+  box(context, '#241f40', 0, 298, view.width, 1);
   for (let x = 6; x < view.width; x += 34) {
-    block(context, '#3a2c36', x, 286, 6, 9);
-    block(context, '#5f4650', x + 1, 285, 4, 3);
+    box(context, '#3a2c36', x, 286, 6, 9);
+    box(context, '#5f4650', x + 1, 285, 4, 3);
   }
 }
 
@@ -142,9 +119,9 @@ function paintStones(context: CanvasRenderingContext2D, chance: () => number): v
   for (let y = 58, row = 0; y < 292; y += 6, row++)
     for (let x = -8 + (row % 2) * 5; x < view.width;) {
       const width = 7 + Math.floor(chance() * 5);
-      block(context, tones[Math.floor(chance() * tones.length)]!, x + 1, y + 1, width - 1, 5);
-      block(context, 'rgba(255, 226, 190, 0.09)', x + 1, y + 1, width - 2, 1);
-      block(context, 'rgba(30, 20, 50, 0.16)', x + 1, y + 5, width - 1, 1);
+      box(context, tones[Math.floor(chance() * tones.length)]!, x + 1, y + 1, width - 1, 5);
+      box(context, 'rgba(255, 226, 190, 0.09)', x + 1, y + 1, width - 2, 1);
+      box(context, 'rgba(30, 20, 50, 0.16)', x + 1, y + 5, width - 1, 1);
       x += width;
     }
   // A worn way around the well.
@@ -158,27 +135,27 @@ function paintHouses(context: CanvasRenderingContext2D, chance: () => number): v
   const walls = ['#4a3556', '#5a3b52', '#3f3558', '#523f63', '#63424f', '#45405f'];
   for (let x = 0, i = 0; x < view.width; i++) {
     const width = 52 + Math.floor(chance() * 26);
-    block(context, walls[i % walls.length]!, x, 0, width, 60);
-    block(context, 'rgba(20, 14, 36, 0.55)', x + width - 1, 0, 1, 60);
-    block(context, '#2e2440', x, 0, width, 5);
+    box(context, walls[i % walls.length]!, x, 0, width, 60);
+    box(context, 'rgba(20, 14, 36, 0.55)', x + width - 1, 0, 1, 60);
+    box(context, '#2e2440', x, 0, width, 5);
     for (let wx = x + 8; wx < x + width - 12; wx += 18) {
       const isLit = chance() > 0.42;
-      block(context, '#251b33', wx - 1, 13, 11, 15);
-      block(context, isLit ? '#f6b860' : '#3a4568', wx, 14, 9, 13);
-      block(context, isLit ? '#ffdf9a' : '#4a5680', wx, 14, 4, 6);
-      block(context, '#251b33', wx + 4, 14, 1, 13);
-      block(context, '#251b33', wx, 20, 9, 1);
+      box(context, '#251b33', wx - 1, 13, 11, 15);
+      box(context, isLit ? '#f6b860' : '#3a4568', wx, 14, 9, 13);
+      box(context, isLit ? '#ffdf9a' : '#4a5680', wx, 14, 4, 6);
+      box(context, '#251b33', wx + 4, 14, 1, 13);
+      box(context, '#251b33', wx, 20, 9, 1);
     }
     const door = x + 10 + Math.floor(chance() * (width - 32));
-    block(context, '#251b33', door - 1, 37, 14, 23);
-    block(context, ['#6d4a3c', '#3f5a5e', '#6a3a48'][i % 3]!, door, 38, 12, 22);
-    block(context, 'rgba(255, 230, 190, 0.16)', door, 38, 2, 22);
-    block(context, '#e8b860', door + 9, 49, 1, 2);
+    box(context, '#251b33', door - 1, 37, 14, 23);
+    box(context, ['#6d4a3c', '#3f5a5e', '#6a3a48'][i % 3]!, door, 38, 12, 22);
+    box(context, 'rgba(255, 230, 190, 0.16)', door, 38, 2, 22);
+    box(context, '#e8b860', door + 9, 49, 1, 2);
     x += width;
   }
-  block(context, '#3a2d4c', 0, 56, view.width, 5);
-  block(context, '#8b7890', 0, 60, view.width, 2);
-  block(context, 'rgba(20, 14, 36, 0.3)', 0, 62, view.width, 5);
+  box(context, '#3a2d4c', 0, 56, view.width, 5);
+  box(context, '#8b7890', 0, 60, view.width, 2);
+  box(context, 'rgba(20, 14, 36, 0.3)', 0, 62, view.width, 5);
 }
 
 /** A table of goods under a striped awning. */
@@ -188,14 +165,14 @@ function paintStall(
   goods: number,
 ): void {
   const chance = chanceFrom(goods + 20);
-  block(context, 'rgba(24, 18, 44, 0.36)', 4, 54, 70, 7);
-  for (const x of [7, 67]) block(context, '#3c2a30', x, 18, 3, 40);
+  box(context, 'rgba(24, 18, 44, 0.36)', 4, 54, 70, 7);
+  for (const x of [7, 67]) box(context, '#3c2a30', x, 18, 3, 40);
   // The table with a cloth that hangs down.
-  block(context, '#7d5a44', 4, 38, 68, 7);
-  block(context, '#a97c58', 4, 38, 68, 2);
-  block(context, shade, 6, 45, 64, 13);
-  for (let x = 6; x < 70; x += 8) block(context, stripe, x, 45, 4, 13);
-  block(context, 'rgba(20, 14, 36, 0.3)', 6, 54, 64, 4);
+  box(context, '#7d5a44', 4, 38, 68, 7);
+  box(context, '#a97c58', 4, 38, 68, 2);
+  box(context, shade, 6, 45, 64, 13);
+  for (let x = 6; x < 70; x += 8) box(context, stripe, x, 45, 4, 13);
+  box(context, 'rgba(20, 14, 36, 0.3)', 6, 54, 64, 4);
   const kinds = [
     ['#9cc3cf', '#d8eef0', '#5d7f96'],
     ['#d9583f', '#f0b040', '#8fae4e'],
@@ -206,9 +183,9 @@ function paintStall(
     for (let row = 0; row < 2; row++) {
       const colour = kinds[Math.floor(chance() * kinds.length)]!;
       const top = 33 + row * 3;
-      block(context, '#2e2035', x, top, 4, 4);
-      block(context, colour, x, top, goods === 0 ? 4 : 3, goods === 0 ? 2 : 3);
-      block(context, 'rgba(255, 255, 255, 0.35)', x, top, 1, 1);
+      box(context, '#2e2035', x, top, 4, 4);
+      box(context, colour, x, top, goods === 0 ? 4 : 3, goods === 0 ? 2 : 3);
+      box(context, 'rgba(255, 255, 255, 0.35)', x, top, 1, 1);
     }
   // The awning leans towards the buyers, with a scalloped edge.
   for (let row = 0; row < 20; row++) {
@@ -216,17 +193,17 @@ function paintStall(
     for (let x = 4 - out; x < 72 + out; x++) {
       const along = (x - (4 - out)) / (68 + 2 * out);
       const isStripe = Math.floor(along * 9) % 2 === 0;
-      block(context, isStripe ? stripe : cloth, x, 4 + row, 1, 1);
+      box(context, isStripe ? stripe : cloth, x, 4 + row, 1, 1);
     }
   }
-  block(context, 'rgba(255, 240, 210, 0.3)', 4, 4, 68, 2);
+  box(context, 'rgba(255, 240, 210, 0.3)', 4, 4, 68, 2);
   for (let i = 0; i < 9; i++) {
     const left = Math.round((i * 76) / 9);
     const width = Math.round(((i + 1) * 76) / 9) - left;
-    block(context, i % 2 === 0 ? shade : '#c9b8a4', left, 24, width, 3);
-    block(context, i % 2 === 0 ? shade : '#c9b8a4', left + 1, 27, width - 2, 1);
+    box(context, i % 2 === 0 ? shade : '#c9b8a4', left, 24, width, 3);
+    box(context, i % 2 === 0 ? shade : '#c9b8a4', left + 1, 27, width - 2, 1);
   }
-  block(context, 'rgba(20, 14, 36, 0.28)', 6, 28, 64, 5);
+  box(context, 'rgba(20, 14, 36, 0.28)', 6, 28, 64, 5);
 }
 
 function paintWell(context: CanvasRenderingContext2D): void {
@@ -239,42 +216,42 @@ function paintWell(context: CanvasRenderingContext2D): void {
   };
   ring(43, 23, 6, 'rgba(24, 18, 44, 0.34)');
   for (let y = 40; y > 28; y--) ring(y, 20, 7, (y - 29) % 5 === 0 ? '#4a3d5c' : '#76678a');
-  for (let x = 8; x < 46; x += 6) block(context, '#5d4f70', x, 36, 1, 8);
+  for (let x = 8; x < 46; x += 6) box(context, '#5d4f70', x, 36, 1, 8);
   ring(28, 20, 7, '#a596ac');
   ring(28, 16, 5, '#2a2448');
   ring(30, 13, 2, '#5a6aa8');
-  block(context, '#3c2a30', 8, 4, 3, 26);
-  block(context, '#3c2a30', 41, 4, 3, 26);
-  block(context, '#6d4a3c', 6, 9, 40, 3);
-  block(context, '#a97c58', 6, 9, 40, 1);
+  box(context, '#3c2a30', 8, 4, 3, 26);
+  box(context, '#3c2a30', 41, 4, 3, 26);
+  box(context, '#6d4a3c', 6, 9, 40, 3);
+  box(context, '#a97c58', 6, 9, 40, 1);
   for (let row = 0; row < 8; row++)
-    block(context, row % 3 === 2 ? '#5b2f3a' : '#8c4a4a', 10 - row, row, 32 + row * 2, 1);
-  block(context, '#d8c8a8', 25, 12, 1, 12);
-  block(context, '#6d4a3c', 23, 22, 6, 5);
+    box(context, row % 3 === 2 ? '#5b2f3a' : '#8c4a4a', 10 - row, row, 32 + row * 2, 1);
+  box(context, '#d8c8a8', 25, 12, 1, 12);
+  box(context, '#6d4a3c', 23, 22, 6, 5);
 }
 
 function paintBarrels(context: CanvasRenderingContext2D): void {
-  block(context, 'rgba(24, 18, 44, 0.34)', 2, 30, 38, 5);
+  box(context, 'rgba(24, 18, 44, 0.34)', 2, 30, 38, 5);
   for (const [x, y] of [
     [20, 4],
     [3, 10],
   ] as const) {
-    block(context, '#2e2035', x, y, 17, 22);
-    block(context, '#7d5236', x + 1, y + 1, 15, 20);
-    block(context, '#a3703f', x + 2, y + 1, 5, 20);
-    block(context, '#4f3430', x + 1, y + 5, 15, 2);
-    block(context, '#4f3430', x + 1, y + 15, 15, 2);
-    block(context, '#c49a62', x + 2, y, 13, 3);
-    block(context, '#8a6238', x + 4, y + 1, 9, 1);
+    box(context, '#2e2035', x, y, 17, 22);
+    box(context, '#7d5236', x + 1, y + 1, 15, 20);
+    box(context, '#a3703f', x + 2, y + 1, 5, 20);
+    box(context, '#4f3430', x + 1, y + 5, 15, 2);
+    box(context, '#4f3430', x + 1, y + 15, 15, 2);
+    box(context, '#c49a62', x + 2, y, 13, 3);
+    box(context, '#8a6238', x + 4, y + 1, 9, 1);
   }
 }
 
 function paintLamp(context: CanvasRenderingContext2D): void {
-  block(context, 'rgba(24, 18, 44, 0.34)', 2, 42, 10, 3);
-  block(context, '#241c38', 6, 12, 2, 31);
-  block(context, '#4b4169', 6, 12, 1, 31);
-  block(context, '#241c38', 4, 41, 6, 3);
-  block(context, '#241c38', 3, 4, 8, 9);
-  block(context, '#f6b860', 4, 6, 6, 6);
-  block(context, '#241c38', 4, 2, 6, 2);
+  box(context, 'rgba(24, 18, 44, 0.34)', 2, 42, 10, 3);
+  box(context, '#241c38', 6, 12, 2, 31);
+  box(context, '#4b4169', 6, 12, 1, 31);
+  box(context, '#241c38', 4, 41, 6, 3);
+  box(context, '#241c38', 3, 4, 8, 9);
+  box(context, '#f6b860', 4, 6, 6, 6);
+  box(context, '#241c38', 4, 2, 6, 2);
 }

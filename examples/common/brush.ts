@@ -1,7 +1,11 @@
 export type Context = CanvasRenderingContext2D;
 
 /** A picture painted once. */
-export function layer(width: number, height: number, paint: (context: Context) => void): HTMLCanvasElement {
+export function paintOnce(
+  width: number,
+  height: number,
+  paint: (context: Context) => void,
+): HTMLCanvasElement {
   const canvas = document.createElement('canvas');
   canvas.width = width;
   canvas.height = height;
@@ -9,6 +13,7 @@ export function layer(width: number, height: number, paint: (context: Context) =
   return canvas;
 }
 
+/** A filled rectangle, on whole pixels. */
 export function box(
   context: Context,
   colour: string,
@@ -19,10 +24,4 @@ export function box(
 ): void {
   context.fillStyle = colour;
   context.fillRect(Math.round(x), Math.round(y), Math.round(width), Math.round(height));
-}
-
-/** The same number for the same index, from 0 to under 1: places for windows and waves. */
-export function chance(index: number): number {
-  const value = Math.sin(index * 127.1 + 3.7) * 43758.5453;
-  return value - Math.floor(value);
 }
