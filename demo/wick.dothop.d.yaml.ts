@@ -11,7 +11,8 @@ declare const character: DocumentModule<{
     "fresh": boolean;
   };
   pulses: "jump" | "swing" | "dash" | "bump" | "splash" | "blow";
-  states: "stand" | "doze" | "go" | "land" | "fall" | "fall-start" | "rise" | "flip" | "dash" | "bump" | "takeoff" | "swing1" | "swing2" | "swing3" | "splashed" | "knocked" | "get-up";
+  states: "stand" | "doze" | "go" | "land" | "fall" | "fall-start" | "rise" | "flip" | "dash" | "bump" | "takeoff" | "splashed" | "knocked" | "get-up" | "swing1" | "swing2" | "swing3" | "with-body";
+  tracks: "body" | "arms";
   directions: "east" | "west";
 }>;
 export default character;

@@ -208,10 +208,27 @@ function head(brush, neck, pose) {
   brush.fill(limb(across(-5.8), 0.8, across(6.2), 0.8), palette.hat, undefined, -0.3);
 }
 
-/** Draws one pose. */
-export function drawWick(grid, change) {
+/** Where the upper body of a pose sits on its legs, from the ground under the standing figure. */
+export function waistOf(change) {
+  const { hip, turn } = { ...standing, ...change };
+  if (!turn) return point(hip[0], hip[1]);
+  const angle = (turn.degrees * Math.PI) / 180;
+  const [dx, dy] = [hip[0] - turn.about[0], hip[1] - turn.about[1]];
+  return point(
+    turn.about[0] + dx * Math.cos(angle) - dy * Math.sin(angle),
+    turn.about[1] + dx * Math.sin(angle) + dy * Math.cos(angle),
+  );
+}
+
+/** The parts that a pose is drawn in, back to front. */
+export const parts = ['behind', 'legs', 'upper'];
+
+/** Draws one pose, each part on a grid of its own. */
+export function drawWick(grids, change) {
   const pose = { ...standing, ...change };
-  const brush = pose.turn ? turned(grid, pose.turn) : grid;
+  const [behind, legs, upper] = parts.map((part) =>
+    pose.turn ? turned(grids[part], pose.turn) : grids[part],
+  );
   const hip = point(pose.hip[0], pose.hip[1]);
   const neck = along(hip, pose.lean, torso);
   const shoulder = along(neck, pose.lean + 180, 1.6);
@@ -221,23 +238,23 @@ export function drawWick(grid, change) {
 
   for (const [x, y, long] of pose.streaks ?? [])
     for (let i = 0; i < long; i++)
-      brush.dot(x + i, y, palette.dust[i < long / 3 ? 0 : i < long / 1.5 ? 1 : 2]);
+      behind.dot(x + i, y, palette.dust[i < long / 3 ? 0 : i < long / 1.5 ? 1 : 2]);
   if (pose.sweep) {
     const { centre, radius, thick, from, to } = pose.sweep;
-    brush.fill(crescent(point(...centre), radius, thick, from, to), palette.sweep, undefined);
+    behind.fill(crescent(point(...centre), radius, thick, from, to), palette.sweep, undefined);
   }
-  arm(brush, farShoulder, pose.farHand, pose.farElbow, true);
-  if (pose.pole?.behind) drawPole(brush, hand, pose.pole, pose.flame);
-  leg(brush, point(hip.x + 1, hip.y), pose.farFoot, pose.farKnee ?? 1, true);
-  scarfTail(brush, along(neck, pose.lean - 70, 2.6), pose.scarf);
-  leg(brush, point(hip.x - 0.8, hip.y), pose.nearFoot, pose.nearKnee ?? 1, false);
-  coatBody(brush, hip, neck, pose.lean, pose.coat);
-  head(brush, neck, pose);
-  brush.fill(ellipse(along(neck, pose.lean, 0.4), 4, 1.75, pose.lean - 4), palette.scarf, palette.line);
-  if (pose.pole && !pose.pole.behind) drawPole(brush, hand, pose.pole, pose.flame);
-  arm(brush, nearShoulder, pose.nearHand, pose.nearElbow, false);
+  arm(behind, farShoulder, pose.farHand, pose.farElbow, true);
+  if (pose.pole?.behind) drawPole(behind, hand, pose.pole, pose.flame);
+  scarfTail(behind, along(neck, pose.lean - 70, 2.6), pose.scarf);
+  leg(legs, point(hip.x + 1, hip.y), pose.farFoot, pose.farKnee ?? 1, true);
+  leg(legs, point(hip.x - 0.8, hip.y), pose.nearFoot, pose.nearKnee ?? 1, false);
+  coatBody(upper, hip, neck, pose.lean, pose.coat);
+  head(upper, neck, pose);
+  upper.fill(ellipse(along(neck, pose.lean, 0.4), 4, 1.75, pose.lean - 4), palette.scarf, palette.line);
+  if (pose.pole && !pose.pole.behind) drawPole(upper, hand, pose.pole, pose.flame);
+  arm(upper, nearShoulder, pose.nearHand, pose.nearElbow, false);
   for (const [x, y, size] of pose.drops ?? [])
-    brush.fill(ellipse(point(x, y), size, size * 1.15), palette.water, palette.line);
+    upper.fill(ellipse(point(x, y), size, size * 1.15), palette.water, palette.line);
   for (const [x, y, tone] of pose.stars ?? []) {
     for (const [dx, dy] of tone === 1
       ? [
@@ -247,9 +264,9 @@ export function drawWick(grid, change) {
           [0, 1],
         ]
       : [])
-      brush.dot(x + dx, y + dy, palette.flame[1]);
-    brush.dot(x, y, palette.flame[2]);
+      upper.dot(x + dx, y + dy, palette.flame[1]);
+    upper.dot(x, y, palette.flame[2]);
   }
   for (const [x, y, size] of pose.puffs ?? [])
-    brush.fill(ellipse(point(x, y), size, size * 0.8), palette.dust, undefined);
+    legs.fill(ellipse(point(x, y), size, size * 0.8), palette.dust, undefined);
 }

@@ -8,6 +8,7 @@ declare const character: DocumentModule<{
   };
   pulses: never;
   states: "stand" | "walk";
+  tracks: "body";
   directions: "east" | "southeast" | "south" | "southwest" | "west" | "northwest" | "north" | "northeast";
 }>;
 export default character;

@@ -1,3 +1,4 @@
+import { imagesOf } from 'dot-hop';
 import type { Controller, Names } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import type { Images } from './dyed.js';
@@ -35,10 +36,11 @@ export async function loadCharacter(files: CharacterFiles, progress?: Progress):
     return answer.text();
   });
   const read = readDocument(text, address.pathname.split('/').pop());
-  const sheets = Object.values(read.definition.sheets);
-  const named = new Set(sheets.flatMap(({ image, images }) => images ?? image ?? []));
   const addresses = Object.fromEntries(
-    [...named].map((file) => [file, new URL(files.images?.[file] ?? file, address)]),
+    [...imagesOf(read.definition.sheets).keys()].map((file) => [
+      file,
+      new URL(files.images?.[file] ?? file, address),
+    ]),
   );
   const images = await loadImages(addresses, fetching);
   return { controller: compileDocument(read, { images }), images };

@@ -1,5 +1,6 @@
 import path from 'node:path';
-import type { Controller, ControllerDefinition, DocumentPath, ImageSize, Problem } from 'dot-hop';
+import { imagesOf } from 'dot-hop';
+import type { Controller, ImageSize, Problem } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import type { CharacterDocument } from 'dot-hop/document';
 import { readText } from './files.js';
@@ -15,18 +16,6 @@ export interface Character {
   readonly images: ReadonlyMap<string, Image>;
 }
 
-/** The images that a document names, each with the first place that names it. */
-function imagesOf({ sheets }: ControllerDefinition): Map<string, DocumentPath> {
-  const found = new Map<string, DocumentPath>();
-  for (const [name, { image, images = [] }] of Object.entries(sheets)) {
-    if (image !== undefined && !found.has(image)) found.set(image, ['sheets', name, 'image']);
-    images.forEach((file, i) => {
-      if (!found.has(file)) found.set(file, ['sheets', name, 'images', i]);
-    });
-  }
-  return found;
-}
-
 /**
  * Reads a document and the images it names, which are looked for beside it.
  *
@@ -38,7 +27,7 @@ export async function loadCharacter(file: string, text?: string): Promise<Charac
   const folder = file === '-' ? '.' : path.dirname(file);
   const images = new Map<string, Image>();
   const problems: Problem[] = [];
-  for (const [image, place] of imagesOf(document.definition)) {
+  for (const [image, place] of imagesOf(document.definition.sheets)) {
     try {
       images.set(image, await readImage(path.join(folder, image)));
     } catch (error) {

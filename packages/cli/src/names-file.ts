@@ -12,7 +12,7 @@ function valueOf({ kind, options }: Signal): string {
 export const namesFileOf = (file: string): string => file.replace(/\.(\w+)$/, '.d.$1.ts');
 
 /** The names of a document for the compiler: a misspelt signal is underlined where it is set. */
-export function namesFile(file: string, { tables, states, compass }: Controller): string {
+export function namesFile(file: string, { tables, states, tracks, compass }: Controller): string {
   const signals = [...tables.signals.values()];
   const values = signals
     .filter(({ kind }) => kind !== 'pulse')
@@ -26,7 +26,8 @@ export function namesFile(file: string, { tables, states, compass }: Controller)
     ...values,
     `  };`,
     `  pulses: ${anyOf(signals.filter(({ kind }) => kind === 'pulse').map(({ name }) => name))};`,
-    `  states: ${anyOf(states.map(({ name }) => name))};`,
+    `  states: ${anyOf(new Set(states.map(({ name }) => name)))};`,
+    `  tracks: ${anyOf(tracks.map(({ name }) => name))};`,
     `  directions: ${anyOf(compass.names)};`,
     `}>;`,
     `export default character;`,

@@ -5,6 +5,7 @@ import type {
   Controller,
   ControllerDefinition,
   MarksDefinition,
+  Part,
   RectangleDefinition,
   SheetDefinition,
 } from 'dot-hop';
@@ -27,6 +28,8 @@ export interface PackOptions {
 /** One image and one document with only what the game needs. */
 export interface Packed {
   readonly atlas: Image;
+  /** The same drawings cut in parts, where tracks draw these: laid out like the atlas. */
+  readonly parts: readonly { readonly file: string; readonly atlas: Image }[];
   readonly definition: ControllerDefinition;
   /** How many cells are used, of how many; and how many drawings they are, once equal ones are one. */
   readonly cells: { readonly used: number; readonly all: number; readonly drawings: number };
@@ -35,7 +38,8 @@ export interface Packed {
 /** A used cell with what is drawn of it. */
 interface Drawing {
   readonly cell: Cell;
-  readonly image: Image;
+  /** The whole, and after it its parts. */
+  readonly images: readonly Image[];
   /** Where its ink lies in the untrimmed frame. */
   readonly left: number;
   readonly top: number;
@@ -58,28 +62,39 @@ export function pack(
   const shown = shownNames(controller);
   const clips = clipsOf(controller, shown);
   const cells = usedCells(controller, clips);
-  const drawings = cells.map((cell) => drawingOf(cell, images));
-  const { atlas, places } = layOut(drawings, options);
+  const parts = partsOf(controller);
+  const drawings = cells.map((cell) => drawingOf(cell, controller, parts, images));
+  const { atlases, places } = layOut(drawings, options);
+  const [atlas] = atlases as [Image];
+  const partFiles = parts.map(({ name }) => image.replace(/\.png$/, `-${name}.png`));
   const numbers = new Map(cells.map((cell, i) => [keyOf(cell), i]));
-  const rectangles = drawings.map(
-    ({ cell, image: { width, height }, left, top, same }): RectangleDefinition => {
-      const { x, y } = places.get(same)!;
-      const rect = [x, y, width, height] as const;
-      const isWhole = left === 0 && top === 0 && width === cell.frameWidth && height === cell.frameHeight;
-      return isWhole ? rect : { rect, trim: [left, top, cell.frameWidth, cell.frameHeight] };
-    },
-  );
+  const rectangles = drawings.map(({ cell, images: [whole], left, top, same }): RectangleDefinition => {
+    const { width, height } = whole!;
+    const { x, y } = places.get(same)!;
+    const rect = [x, y, width, height] as const;
+    const isWhole = left === 0 && top === 0 && width === cell.frameWidth && height === cell.frameHeight;
+    return isWhole ? rect : { rect, trim: [left, top, cell.frameWidth, cell.frameHeight] };
+  });
   const { definition } = controller;
   const sheet: SheetDefinition = {
     image,
     size: [atlas.width, atlas.height],
     cells: rectangles,
     ...marksOf(cells),
+    ...(parts.length > 0 && {
+      parts: Object.fromEntries(
+        parts.map(({ name, joint, boxes, points }, i) => [
+          name,
+          { image: partFiles[i]!, joint, boxes, points },
+        ]),
+      ),
+    }),
   };
   const all = [...controller.sheets.values()].reduce((sum, one) => sum + one.cells.length, 0);
   const flipbooks = flipbooksOf(controller, shown);
   return {
     atlas,
+    parts: partFiles.map((file, i) => ({ file, atlas: atlases[i + 1]! })),
     definition: {
       ...without(definition, '$schema', 'accept'),
       sheets: { [definition.name ?? 'all']: sheet },
@@ -186,28 +201,53 @@ function mostCommon(texts: readonly string[]): string | undefined {
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
 }
 
-/** The ink of a cell; a composed one is put together first. */
-function drawingOf(cell: Cell, images: ReadonlyMap<string, Image>): Drawing {
+/** The parts of all sheets that tracks draw, back to front; none where no track draws any. */
+function partsOf({ sheets, isSingle }: Controller): Part[] {
+  const all = new Map<string, Part>();
+  for (const { parts } of sheets.values())
+    for (const part of parts.values()) if (!all.has(part.name)) all.set(part.name, part);
+  return isSingle ? [] : [...all.values()];
+}
+
+/** The ink of a cell, and of its parts in the same rectangle; a composed one is put together first. */
+function drawingOf(
+  cell: Cell,
+  { sheets }: Controller,
+  parts: readonly Part[],
+  images: ReadonlyMap<string, Image>,
+): Drawing {
   const { frameWidth: width, frameHeight: height } = cell;
-  const frame = new Canvas(width, height);
-  frame.pose(images, poseOf(cell, false), cell.pivotX, cell.pivotY, 1);
-  const ink = inkOf(frame, { x: 0, y: 0, width, height });
+  const own = sheets.get(cell.sheet)!.parts;
+  const layers = [undefined, ...parts].map((part) => {
+    const frame = new Canvas(width, height);
+    const image = part === undefined ? cell.image : own.get(part.name)?.image;
+    if (image !== undefined)
+      frame.pose(images, poseOf({ ...cell, image }, false), cell.pivotX, cell.pivotY, 1);
+    return frame;
+  });
+  const inks = layers.flatMap((frame) => inkOf(frame, { x: 0, y: 0, width, height }) ?? []);
   // A cell without a drawing still shows: as one clear pixel.
-  const { x: left, y: top, width: wide, height: high } = ink ?? { x: 0, y: 0, width: 1, height: 1 };
-  const pixels = new Uint8Array(wide * high * 4);
-  for (let row = 0; row < high; row++)
-    pixels.set(
-      frame.pixels.subarray(((top + row) * width + left) * 4, ((top + row) * width + left + wide) * 4),
-      row * wide * 4,
-    );
-  const same = `${wide}x${high} ${Buffer.from(pixels).toString('latin1')}`;
-  return { cell, image: { width: wide, height: high, pixels }, left, top, same };
+  const least = (values: readonly number[]): number => (values.length === 0 ? 0 : Math.min(...values));
+  const [left, top] = [least(inks.map(({ x }) => x)), least(inks.map(({ y }) => y))];
+  const wide = Math.max(1, ...inks.map((ink) => ink.x + ink.width - left));
+  const high = Math.max(1, ...inks.map((ink) => ink.y + ink.height - top));
+  const cut = layers.map((frame): Image => {
+    const pixels = new Uint8Array(wide * high * 4);
+    for (let row = 0; row < high; row++)
+      pixels.set(
+        frame.pixels.subarray(((top + row) * width + left) * 4, ((top + row) * width + left + wide) * 4),
+        row * wide * 4,
+      );
+    return { width: wide, height: high, pixels };
+  });
+  const inked = cut.map(({ pixels }) => Buffer.from(pixels).toString('latin1')).join(' ');
+  return { cell, images: cut, left, top, same: `${wide}x${high} ${inked}` };
 }
 
 function layOut(
   drawings: readonly Drawing[],
   { padding, powerOfTwo, most }: PackOptions,
-): { atlas: Image; places: ReadonlyMap<string, { x: number; y: number }> } {
+): { atlases: Image[]; places: ReadonlyMap<string, { x: number; y: number }> } {
   const packer = new MaxRectsPacker(most, most, padding, {
     smart: true,
     pot: powerOfTwo,
@@ -215,13 +255,13 @@ function layOut(
     allowRotation: false,
     border: padding,
   });
-  const unique = new Map(drawings.map((one) => [one.same, one.image]));
+  const unique = new Map(drawings.map((one) => [one.same, one.images]));
   packer.addArray(
-    [...unique].map(([same, { width, height }]) => ({
+    [...unique].map(([same, [whole]]) => ({
       x: 0,
       y: 0,
-      width,
-      height,
+      width: whole!.width,
+      height: whole!.height,
       rot: false,
       data: same,
       oversized: false,
@@ -233,20 +273,21 @@ function layOut(
     throw new Misuse(
       `${unique.size} drawings do not fit into an image of ${most} by ${most} pixels; allow a larger one with --most, or less --padding`,
     );
-  const atlas: Image = {
-    width: bin.width,
-    height: bin.height,
-    pixels: new Uint8Array(bin.width * bin.height * 4),
-  };
+  const { width, height } = bin;
+  const count = drawings[0]?.images.length ?? 1;
+  const atlases = Array.from({ length: count }, (): Image => {
+    return { width, height, pixels: new Uint8Array(width * height * 4) };
+  });
   const places = new Map<string, { x: number; y: number }>();
   for (const { x, y, data } of bin.rects as unknown as { x: number; y: number; data: string }[]) {
-    const { width, height, pixels } = unique.get(data)!;
     places.set(data, { x, y });
-    for (let row = 0; row < height; row++)
-      atlas.pixels.set(
-        pixels.subarray(row * width * 4, (row + 1) * width * 4),
-        ((y + row) * atlas.width + x) * 4,
-      );
+    unique.get(data)!.forEach((image, i) => {
+      for (let row = 0; row < image.height; row++)
+        atlases[i]!.pixels.set(
+          image.pixels.subarray(row * image.width * 4, (row + 1) * image.width * 4),
+          ((y + row) * width + x) * 4,
+        );
+    });
   }
-  return { atlas, places };
+  return { atlases, places };
 }

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { cellNumbers, writeCells } from 'dot-hop';
+import { cellNumbers, imagesOf, writeCells } from 'dot-hop';
 import type { ClipDefinition, ControllerDefinition } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { Document, YAMLMap, isMap, parseDocument } from 'yaml';
@@ -128,8 +128,6 @@ function compileDocumentLoosely(
   images: Record<string, { width: number; height: number }>,
 ): void {
   const document = readDocument(text, file);
-  const others = Object.values(document.definition.sheets).flatMap(
-    ({ image, images: list }) => list ?? image ?? [],
-  );
+  const others = [...imagesOf(document.definition.sheets).keys()];
   if (others.every((one) => one in images)) compileDocument(document, { images });
 }

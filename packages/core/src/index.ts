@@ -3,11 +3,13 @@ export type {
   BoxDefinition,
   GridDefinition,
   MarksDefinition,
+  PartDefinition,
   PieceDefinition,
   RectangleDefinition,
   SheetDefinition,
 } from './sheet/definition.js';
-export type { Box, Cell, ImageSize, Piece, Point, Sheet } from './sheet/sheet.js';
+export type { Box, Cell, ImageSize, Part, Piece, Point, Sheet } from './sheet/sheet.js';
+export { imagesOf } from './sheet/images.js';
 export { poseOf, stampsOf } from './sheet/pose.js';
 export type { Pose, PoseLayer, Stamp } from './sheet/pose.js';
 export { cellNumbers, writeCells } from './clip/cells.js';
@@ -46,7 +48,7 @@ export type { Names, NamesOf } from './controller/names.js';
 export { compileController } from './controller/compile.js';
 export type { CompileOptions } from './controller/compile.js';
 export type { Page } from './controller/books.js';
-export type { Controller, State } from './controller/controller.js';
+export type { Controller, State, Track } from './controller/controller.js';
 export { dressedAt } from './controller/dressed.js';
 export type { Timeline } from './controller/timeline.js';
 export type {
@@ -61,6 +63,7 @@ export type {
   RateDefinition,
   ScrubDefinition,
   StateDefinition,
+  TrackDefinition,
   TurnsDefinition,
   YieldDefinition,
 } from './controller/definition.js';
@@ -69,7 +72,8 @@ export type { ReportKind, Reports } from './controller/reports.js';
 
 // Step 6: performing, and asking why.
 export { Performer, longestStep } from './performer/performer.js';
-export type { PerformerSnapshot } from './performer/snapshot.js';
+export type { Showing } from './performer/performer.js';
+export type { PerformerSnapshot, TrackSnapshot } from './performer/snapshot.js';
 export type {
   Holding,
   HopKept,

@@ -4,6 +4,7 @@ import type {
   CompassDefinition,
   Controller,
   ControllerDefinition,
+  Showing,
   SignalValue,
   StateDefinition,
 } from 'dot-hop';
@@ -33,11 +34,18 @@ export function stepTold(performer: Performer, ms: number): string[] {
 export function lastTold(performer: Performer): string[] {
   const { reports } = performer;
   return Array.from({ length: reports.count }, (_, i) => {
-    const [at, name] = [reports.at(i), reports.name(i)];
+    const track = reports.track(i);
+    const at = `${reports.at(i)}${track === 'body' ? '' : ` ${track}:`}`;
+    const name = reports.name(i);
     if (reports.kind(i) === 'cue') return `${at} ${name}`;
     if (reports.kind(i) === 'gait') return `${at} gait ${name}`;
     return reports.kind(i) === 'turn' ? `${at} turns ${name}` : `${at} ${reports.from(i)} > ${name}`;
   });
+}
+
+/** What each track shows, and how far it is. */
+export function shownBy(performer: Performer): Showing[] {
+  return performer.controller.tracks.map(({ name }) => performer.showing(name));
 }
 
 /** Something done to the signals, or asked for. */
@@ -91,6 +99,18 @@ const conditions = [
   't',
   '!u && a',
   'tagged',
+];
+/** What can be asked of tracks, where there are some. */
+const crossed = [
+  'body.s1',
+  '!body.s0',
+  'arms.r0',
+  'arms.r1 && a',
+  '!arms.r1',
+  'v',
+  'moving && body.s0',
+  'p && !body.s1',
+  'q && arms.r0',
 ];
 const pulsed = ['p', 'q', 'o', 'p && a', 'p || q', 'o || p', 'q && moving', 'p && !q'];
 const priorities = fc.constantFrom(0, 0, 1, 2, 2, 3, 5);
@@ -155,15 +175,22 @@ const compasses = fc.constantFrom<CompassDefinition>(
   { directions: 'eight', by: 'aim', through: 60 },
 );
 
-const state = (names: readonly string[]) => {
+/** @param track where there are several, the one it is in and the other one */
+const state = (names: readonly string[], track?: readonly [string, string]) => {
   const name: fc.Arbitrary<string> = fc.constantFrom(...names);
-  const condition = fc.constantFrom(...conditions, ...pulsed);
+  const levels = [...conditions, ...(track === undefined ? [] : [...crossed, ...crossed])];
+  const condition = fc.constantFrom(...levels, ...pulsed);
+  const others = fc.constantFrom(
+    undefined,
+    [track?.[1] ?? ''],
+    ...['a', '!b', 'vx > 10', 'moving && !a'].map((when) => ({ [track?.[1] ?? '']: when })),
+  );
   const carry = fc.constantFrom('none' as const, 'phase' as const, 'frame' as const);
   return fc.record({
     kind: fc.constantFrom('posture' as const, 'act' as const, 'act' as const, 'bare' as const),
     clip: fc.constantFrom('c0', 'c1', 'c2', 'c3'),
     priority: priorities,
-    while: fc.constantFrom(...conditions),
+    while: fc.constantFrom(...levels),
     guarded: fc.boolean(),
     when: condition,
     then: maybe(name),
@@ -174,7 +201,9 @@ const state = (names: readonly string[]) => {
     leaves: maybe(at, 2),
     atLeast: fc.constantFrom(0, 0, 0, 20, 100, 333.333),
     again: fc.constantFrom('ignore' as const, 'restart' as const, 'queue' as const),
-    tags: fc.subarray(['t', 'u']),
+    tags: fc.subarray(track?.[0] === 'arms' ? ['v'] : ['t', 'u']),
+    takes: track === undefined ? fc.constant(undefined) : others,
+    inStep: track?.[0] === 'arms' ? fc.constantFrom(undefined, 'shows', 'follows') : fc.constant(undefined),
     bridges: fc.oneof(
       fc.constant({}),
       fc.dictionary(name, fc.constantFrom('c0-once', 'c1-once'), { maxKeys: 2, noNullPrototype: true }),
@@ -205,8 +234,10 @@ function shown(s: StateParts): Partial<StateDefinition> {
 
 function stateOf(s: StateParts, name: string): StateDefinition {
   const { priority, carry, final, hops, atLeast, tags, bridges, rate, facing, turns } = s;
+  if (s.inStep !== undefined && s.kind !== 'act') return inStep(s);
   const yields = s.yields.map((one) => ({ ...one, to: one.to?.filter((to) => to !== name) }));
-  const common = { priority, carry, final, hops, yields, atLeast, tags, bridges, rate, facing };
+  const { takes } = s;
+  const common = { priority, carry, final, hops, yields, atLeast, tags, bridges, rate, facing, takes };
   const leaves = s.leaves === 'now' ? undefined : s.leaves;
   if (s.kind === 'posture') return { ...common, ...shown(s), while: s.while, leaves, turns };
   if (s.kind === 'bare') return { ...common, ...shown(s), then: s.then, turns };
@@ -214,19 +245,44 @@ function stateOf(s: StateParts, name: string): StateDefinition {
   return { ...common, ...guard, shows: `${s.clip}-once`, when: s.when, then: s.then, again: s.again };
 }
 
+/** A state in step with the body: what has to do with time and directions is left out. */
+function inStep({
+  kind,
+  clip,
+  priority,
+  final,
+  hops,
+  atLeast,
+  tags,
+  while: during,
+  inStep: how,
+}: StateParts): StateDefinition {
+  const ways = hops.map((hop) => ({ to: hop.to, if: hop.if }));
+  const own = how === 'shows' ? { shows: clip } : {};
+  const common = { priority, final, hops: ways, atLeast, tags, inStep: 'body', ...own };
+  return kind === 'posture' ? { ...common, while: during } : common;
+}
+
 /** Characters of three to six states with every kind of rule, over every kind of signal. */
 export const characters: fc.Arbitrary<Parts> = fc
   .integer({ min: 3, max: 6 })
-  .chain((count) => {
+  .chain((count) => fc.tuple(fc.constant(count), fc.integer({ min: 0, max: 3 })))
+  .chain(([count, further]) => {
     const names = Array.from({ length: count }, (_, i) => `s${i}`);
+    // Every other character has arms, too.
+    const arms = Array.from({ length: further < 2 ? 0 : further }, (_, i) => `r${i}`);
+    const [inBody, inArms] =
+      arms.length === 0 ? [undefined, undefined] : [['body', 'arms'] as const, ['arms', 'body'] as const];
     return fc.tuple(
       fc.constant(names),
       fc.tuple(clip, clip, clip, clip),
       compasses,
-      fc.tuple(...names.map(() => state(names))),
+      fc.tuple(...names.map(() => state(names, inBody))),
+      fc.constant(arms),
+      fc.tuple(...arms.map(() => state(arms, inArms))),
     );
   })
-  .map(([names, clips, compass, states]): Parts => {
+  .map(([names, clips, compass, states, arms, armStates]): Parts => {
     const looped = clips.map((one) => ({ ...one, cues: { tick: 0, ...one.cues } }));
     return {
       clips: Object.fromEntries(
@@ -261,6 +317,18 @@ export const characters: fc.Arbitrary<Parts> = fc
         tagged0: { shows: 'c0', while: 'false', tags: ['t', 'u'] },
       },
       rest: names[0]!,
+      ...(arms.length === 0
+        ? {}
+        : {
+            tracks: {
+              arms: {
+                states: {
+                  ...Object.fromEntries(armStates.map((s, i) => [arms[i]!, stateOf(s, arms[i]!)])),
+                  tagged1: { shows: 'c0', while: 'false', tags: ['v'] },
+                },
+              },
+            },
+          }),
     };
   });
 

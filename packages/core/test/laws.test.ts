@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { Performer } from 'dot-hop';
-import { act, characters, compile, lastTold, scenes, stepTold } from './characters.js';
+import type { State } from 'dot-hop';
+import { act, characters, compile, lastTold, scenes, shownBy, stepTold } from './characters.js';
 import type { Scene } from './characters.js';
 
 /** Everything a performer tells over some scenes: reports with their instants, and what shows after each wait. */
@@ -12,9 +13,7 @@ function play(performer: Performer, story: readonly Scene[], split: (wait: numbe
     for (const { deeds, wait } of story) {
       for (const deed of deeds) if (act(performer, deed) !== undefined) add(lastTold(performer));
       for (const part of split(wait)) add(stepTold(performer, part / 1000));
-      told.push(
-        `${performer.time}: ${performer.state} ${performer.facing} ${performer.frameIndex} ${performer.phase}`,
-      );
+      told.push(`${performer.time}: ${JSON.stringify(shownBy(performer))}`);
     }
   } catch (error) {
     add([...lastTold(performer), String(error)]);
@@ -60,7 +59,10 @@ describe('laws of time', () => {
     fc.assert(
       fc.property(characters, scenes, (parts, story) => {
         const performer = new Performer(compile(parts));
-        const rank = (name: string): number => parts.states![name]!.priority ?? 0;
+        const { states, tracks } = performer.controller;
+        // Of a state that has taken a track, rank and name are those of the one in its own.
+        const state = (name: string, track: string): State =>
+          states.find((one) => one.name === name && tracks[one.track]!.name === track)!;
         for (const { deeds, wait } of story.map((scene) => ({
           ...scene,
           wait: Math.min(scene.wait, 300_000),
@@ -75,8 +77,9 @@ describe('laws of time', () => {
           const { reports } = performer;
           for (let i = 0; i < reports.count; i++) {
             if (reports.kind(i) !== 'switch' || reports.rule(i) !== 'rank') continue;
-            expect(rank(reports.name(i))).toBeGreaterThan(rank(reports.from(i)));
-            expect(parts.states![reports.from(i)]!.final).not.toBe(true);
+            const from = state(reports.from(i), reports.track(i));
+            expect(state(reports.name(i), reports.track(i)).priority).toBeGreaterThan(from.priority);
+            expect(from.final).toBe(false);
           }
         }
       }),
@@ -96,10 +99,14 @@ describe('laws of time', () => {
             expect(String(error)).toContain('without taking any time');
             return;
           }
-          const { when, while: during, atLeast = 0 } = parts.states![performer.state]!;
-          const ends = when !== undefined || during === undefined;
-          const kept = performer.time < performer.why().since + atLeast;
-          if (ends && !kept && performer.state !== parts.rest) expect(performer.phase).toBeLessThan(1);
+          const all = { body: { states: parts.states!, rest: parts.rest }, ...parts.tracks };
+          for (const [name, { states, rest = Object.keys(states)[0] }] of Object.entries(all)) {
+            const { state, phase } = performer.showing(name);
+            const { when, while: during, inStep, atLeast = 0 } = states[state] ?? { while: 'taken' };
+            const ends = (when !== undefined || during === undefined) && inStep === undefined;
+            const kept = performer.time < performer.why(name).since + atLeast;
+            if (ends && !kept && state !== rest) expect(phase).toBeLessThan(1);
+          }
         }
       }),
       runs,

@@ -1,5 +1,6 @@
 import type { ControllerDefinition, StateDefinition, VectorDefinition } from 'dot-hop';
 import type { Deed } from './characters.js';
+import type { ReferenceTrack } from './reference-track.js';
 
 export type Parts = Omit<ControllerDefinition, 'dotHop' | 'sheets'>;
 type Values = Record<string, unknown>;
@@ -25,7 +26,7 @@ const names = [
   'settled',
   'tilt',
 ];
-const tags = ['t', 'u', 'tagged'];
+const tags = ['t', 'u', 'v', 'tagged', 'body', 'arms'];
 
 /** The value of an expression, by the language whose subset it is. */
 function evaluate(text: string, values: Values): unknown {
@@ -43,15 +44,15 @@ function evaluate(text: string, values: Values): unknown {
 /** What the signals of the made-up characters of these tests amount to. It knows these signals and no others. */
 export class ReferenceSignals {
   values: Values = { moving: false, tilt: false, lasting: false, settled: false, tagged: false };
-  toward: string;
   private given: Values = { vx: 0, vy: 0, a: false, b: true, mode: 'ground', aim: { x: 0, y: 0 } };
   private readonly expires = new Map<string, number>();
   private readonly due = new Map<string, number>();
   private readonly bands = new Map<string, boolean>();
 
-  constructor(private readonly parts: Parts) {
-    this.toward = parts.compass!.start ?? 'east';
-  }
+  constructor(
+    private readonly tracks: readonly ReferenceTrack[],
+    private readonly compass: Compass,
+  ) {}
 
   do(deed: Deed, now: number): void {
     if ('pulse' in deed) this.expires.set(deed.pulse, now + pulseKeep[deed.pulse]!);
@@ -70,47 +71,54 @@ export class ReferenceSignals {
     for (const [pulse, expiry] of this.expires) if (expiry <= at) this.expires.delete(pulse);
   }
 
-  use(used: readonly string[]): void {
-    for (const pulse of used) this.expires.delete(pulse);
+  isOn(pulse: string): boolean {
+    return this.expires.has(pulse);
   }
 
-  /** What is true now, while a state with some tags shows. @returns the acts whose `when` has become true by it */
-  read(at: number, { tags: shown = [], facing }: StateDefinition): string[] {
+  use(pulse: string): void {
+    this.expires.delete(pulse);
+  }
+
+  /** What is true now, for what shows; and notes of each track the acts whose `when` has become true by it. */
+  read(at: number): void {
     const before = this.values;
     const { vx, vy, a } = this.given as { vx: number; vy: number; a: boolean };
     const values: Values = { ...before, ...this.given, speed: Math.abs(vx) };
     for (const pulse of pulses) values[pulse] = this.expires.has(pulse);
-    for (const tag of ['t', 'u']) values[tag] = shown.includes(tag);
+    const shown = this.tracks.flatMap(({ states, state }) => states[state]!.tags ?? []);
+    for (const tag of ['t', 'u', 'v']) values[tag] = shown.includes(tag);
+    for (const { name, states, state } of this.tracks)
+      values[name] = Object.fromEntries(Object.keys(states).map((one) => [one, one === state]));
     values.moving = band(Math.abs(vx), 12, 8, before.moving as boolean);
     values.tilt = band(vx + vy, 15, -15, before.tilt as boolean);
     this.last(at, values, 'lasting', a, 0, 45_000);
     this.last(at, values, 'settled', values.moving === false && !a, 30_000, 0);
     this.last(at, values, 'tagged', values.t === true, 0, 20_000);
     this.values = values;
-    for (const { gaits } of Object.values(this.parts.states!))
+    for (const { gaits } of this.tracks.flatMap(({ states }) => Object.values(states)))
       for (const above of gaits?.above ?? []) {
         const key = `${gaits!.by} ${above} ${gaits!.margin}`;
         const value = this.number(gaits!.by);
         this.bands.set(key, band(value, above, above - (gaits!.margin ?? 0), this.bands.get(key) ?? false));
       }
-    this.point(facing);
-    if (!('vx' in before)) return [];
-    return Object.entries(this.parts.states!).flatMap(([name, { when }]) => {
-      // A `when` that needs a pulse starts by the pulse and not by a change.
-      if (when === undefined || /\b[opq]\b/.test(when.replace(/![opq]/g, ''))) return [];
-      return evaluate(when, values) === true && evaluate(when, before) !== true ? [name] : [];
-    });
+    if (!('vx' in before)) return;
+    for (const { states, justTrue } of this.tracks)
+      for (const [name, { when }] of Object.entries(states)) {
+        // A `when` that needs a pulse starts by the pulse and not by a change.
+        if (when === undefined || /\b[opq]\b/.test(when.replace(/![opq]/g, ''))) continue;
+        if (evaluate(when, values) === true && evaluate(when, before) !== true) justTrue.add(name);
+      }
   }
 
   /** Where the compass points for the vector that a state faces by. */
-  point(facing: StateDefinition['facing']): void {
-    const compass = this.parts.compass!;
+  pointed(facing: StateDefinition['facing'], toward: string): string {
+    const compass = this.compass;
     const own = typeof facing === 'object' ? facing : { by: compass.by! };
     const [x, y] = this.vector(own.by);
     const down = compass.up === '+y' ? -y : y;
     const long = Math.hypot(x, y);
-    if (long === 0 || long < (own.deadZone ?? compass.deadZone ?? 0)) return;
-    this.toward = pointed(compass, ((Math.atan2(down, x) * 180) / Math.PI + 360) % 360, this.toward);
+    if (long === 0 || long < (own.deadZone ?? compass.deadZone ?? 0)) return toward;
+    return pointed(compass, ((Math.atan2(down, x) * 180) / Math.PI + 360) % 360, toward);
   }
 
   private vector(by: VectorDefinition): [number, number] {
@@ -119,8 +127,14 @@ export class ReferenceSignals {
     return [x, y];
   }
 
-  holds(condition: string | undefined): boolean {
-    return condition === undefined || evaluate(condition, this.values) === true;
+  /** @param seen pulses that count besides */
+  holds(condition: string | undefined, seen: ReadonlySet<string>): boolean {
+    return condition === undefined || evaluate(condition, this.valuesWith(seen)) === true;
+  }
+
+  private valuesWith(seen: ReadonlySet<string>): Values {
+    if (seen.size === 0) return this.values;
+    return { ...this.values, ...Object.fromEntries([...seen].map((pulse) => [pulse, true])) };
   }
 
   number(expression: string | number): number {
@@ -129,14 +143,14 @@ export class ReferenceSignals {
   }
 
   /** The pulses that a true condition reads as true: those that are on and not under a `!`. */
-  pulsesOf(condition: string | undefined): string[] {
-    if (condition === undefined || !this.holds(condition)) return [];
-    return pulses.filter((pulse) => this.values[pulse] === true && asked[pulse]!.test(condition));
+  pulsesOf(condition: string | undefined, seen: ReadonlySet<string>): string[] {
+    if (condition === undefined || !this.holds(condition, seen)) return [];
+    const values = this.valuesWith(seen);
+    return pulses.filter((pulse) => values[pulse] === true && asked[pulse]!.test(condition));
   }
 
   /** Which of a state's gaits its number picks. */
-  gaitOf(name: string): number {
-    const { gaits } = this.parts.states![name]!;
+  gaitOf({ gaits }: StateDefinition): number {
     const off = gaits?.above.findIndex((above) => !this.bands.get(`${gaits.by} ${above} ${gaits.margin}`));
     return off === undefined ? 0 : off < 0 ? gaits!.above.length : off;
   }

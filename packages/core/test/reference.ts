@@ -1,12 +1,9 @@
-import type { AtDefinition, CarryRule, Clip, Controller, HopDefinition, StateDefinition } from 'dot-hop';
+import type { Controller, StateDefinition } from 'dot-hop';
 import type { Deed } from './characters.js';
-import { ReferenceSignals, degreesOf } from './reference-signals.js';
+import { ReferenceSignals } from './reference-signals.js';
 import type { Parts } from './reference-signals.js';
-
-type Moment = 'none' | 'begins' | 'ends';
-
-/** Places in a clip are whole parts of a microsecond, 4096 of them, so that they are exact at any rate. */
-const parts_ = 4096;
+import { ReferenceTrack } from './reference-track.js';
+import type { Decided, Moment } from './reference-track.js';
 
 /**
  * The rules of time and decision of docs/model.md, written to be read and not to be fast: no bits, no tables, every
@@ -15,52 +12,35 @@ const parts_ = 4096;
 export class Reference {
   readonly told: string[] = [];
   now = 0;
-  state: string;
-  facing: string;
-  /** The clip that shows: the state's own, the one of a gait, or a bridge. */
-  clip: Clip;
-  private isBridge = false;
-  /** Where the part of the clip begins that is being played, in microseconds: a frame, or what of it follows a phase. */
-  private from = 0;
-  /** The place in the clip, in 4096ths of a microsecond, at `now`. */
-  private place = 0;
-  private rate = 1;
-  private readonly signals: ReferenceSignals;
-  private readonly justTrue = new Set<string>();
-  /** The borders of each clip in each state, found once. */
-  private readonly borders = new Map<string, number[]>();
-  private readonly remembered = new Set<number>();
-  private enteredAt = 0;
-  private ended = false;
-  private queued = false;
-  private goal: string | undefined;
-  private underway = false;
+  readonly tracks: readonly ReferenceTrack[];
+  readonly signals: ReferenceSignals;
+  /** How many states there are, also those by which tracks are taken. */
+  readonly count: number;
   private changed = true;
-  private begun = false;
-  /** Until when the direction that shows must, where turning takes its time. */
-  private turnsAgainAt = Infinity;
 
   constructor(
-    private readonly parts: Parts,
-    private readonly controller: Controller,
+    readonly parts: Parts,
+    readonly controller: Controller,
   ) {
-    this.signals = new ReferenceSignals(parts);
-    this.state = parts.rest!;
-    this.facing = this.signals.toward;
-    this.clip = this.ownClip();
-    this.signals.read(0, this.definition);
-    this.state = this.bestIn() ?? parts.rest!;
-    this.signals.read(0, this.definition);
-    this.facing = this.signals.toward;
-    this.clip = this.ownClip();
-    this.readRate();
-    if (this.isScrubbed) this.placeByNumber();
+    const { states = {}, rest, tracks = {} } = parts;
+    const all = Object.entries({ body: { states, rest }, ...tracks });
+    this.tracks = all.map(([name, track]) => {
+      const takers = all.flatMap(([by, { states: theirs }]) => takersOf(name, by, theirs));
+      const own = { ...track.states, ...Object.fromEntries(takers) };
+      return new ReferenceTrack(this, name, own, track.rest ?? Object.keys(track.states)[0]!);
+    });
+    this.count = this.tracks.reduce((sum, track) => sum + Object.keys(track.states).length, 0);
+    this.signals = new ReferenceSignals(this.tracks, parts.compass!);
+    this.readValues();
+    for (const track of this.tracks) track.begin();
+    this.readValues();
+    for (const track of this.tracks) track.beginToPlay();
   }
 
   do(deed: Deed): boolean | undefined {
-    if ('ask' in deed) return this.request(() => this.ask(deed.ask));
-    if ('route' in deed) return this.request(() => this.route(deed.route));
-    if ('cut' in deed) return this.request(() => this.put(deed.cut));
+    if ('ask' in deed) return this.request(deed.ask, (track) => track.ask(deed.ask));
+    if ('route' in deed) return this.request(deed.route, (track) => track.route(deed.route));
+    if ('cut' in deed) return this.request(deed.cut, (track) => track.put(deed.cut));
     this.changed = true;
     this.signals.do(deed, this.now);
     return undefined;
@@ -74,514 +54,98 @@ export class Reference {
     this.moveTo(until);
   }
 
-  get frame(): number {
-    return this.clip.order[this.showing]!;
-  }
-
-  private get showing(): number {
-    return this.clip.ends.findIndex((end) => this.from < end);
-  }
-
-  private get definition(): StateDefinition {
-    return this.parts.states![this.state]!;
-  }
-
-  /** The clip of the state itself, by its gait. */
-  private ownClip(): Clip {
-    const { shows, gaits } = this.definition;
-    return this.controller.clips.get(shows ?? gaits!.shows[this.signals.gaitOf(this.state)]!)!;
-  }
-
-  private get length(): number {
-    return this.clip.ends[this.clip.ends.length - 1]!;
-  }
-
-  private get isScrubbed(): boolean {
-    return this.definition.scrub !== undefined && !this.isBridge;
-  }
-
-  /** Whether the place is at a border that is about to be crossed. */
-  private get isEnding(): boolean {
-    return this.place >= this.borderAfter(this.from) * parts_;
-  }
-
-  /** Where the part of a clip that begins at a place ends: at the frame's end, or at a phase that a rule names. */
-  private borderAfter(place: number): number {
-    const key = `${this.state} ${this.clip.name} ${this.isBridge}`;
-    let borders = this.borders.get(key);
-    if (borders === undefined) {
-      const { hops = [], leaves } = this.definition;
-      const named = this.isBridge ? [] : [...hops.map(({ at }) => at), leaves];
-      const phases = named.flatMap((at) => (typeof at === 'object' && 'phases' in at ? at.phases : []));
-      borders = [...this.clip.ends, ...phases.map((phase) => Math.round(phase * this.length))];
-      borders.sort((a, b) => a - b);
-      this.borders.set(key, borders);
-    }
-    return borders.find((border) => border > place) ?? Infinity;
-  }
-
   private nextInstant(): number {
-    const { atLeast = 0 } = this.definition;
-    const held = this.enteredAt + atLeast * 1000;
-    const left = this.borderAfter(this.from) * parts_ - this.place;
-    return Math.min(
-      this.ended || this.rate === 0 ? Infinity : this.now + Math.ceil(left / this.rate),
-      atLeast > 0 && held > this.now ? held : Infinity,
-      this.signals.next,
-      this.turnsAgainAt,
-    );
+    return Math.min(this.signals.next, ...this.tracks.map((track) => track.next));
   }
 
   private moveTo(at: number): void {
-    if (!this.ended) this.place += (at - this.now) * this.rate;
+    for (const track of this.tracks) track.moveTo(at);
     this.now = at;
   }
 
   private instant(at: number): void {
     this.moveTo(at);
-    this.justTrue.clear();
+    for (const track of this.tracks) track.justTrue.clear();
     this.signals.expire(at);
     this.readSignals();
-    if (!this.begun) this.tellCues();
-    this.begun = true;
-    this.decideAll(this.crossBorders());
-    this.followGait();
+    this.decideAll(new Map(this.tracks.map((track) => [track, track.cross()])));
+    const geared = this.tracks.map((track) => [track, track.followGait()] as const);
+    const moments = geared.flatMap(([track, moment]) =>
+      moment === undefined ? [] : [[track, moment] as const],
+    );
+    if (moments.length > 0) this.decideAll(new Map(moments));
   }
 
-  /** A state that has stayed shows the gait that its number picks. */
-  private followGait(): void {
-    const before = this.clip;
-    if (this.definition.gaits === undefined || this.isBridge || this.ownClip() === before) return;
-    const after = this.ownClip();
-    this.told.push(`${this.now / 1000} gait ${after.name}`);
-    this.keepPhase(before, after, this.isEnding);
-    if (after.loopFrom >= 0) this.ended = false;
-    this.readRate();
-    this.decideAll(this.crossBorders());
-  }
-
-  private crossBorders(): Moment {
-    let moment: Moment = 'none';
-    for (;;) {
-      if (this.isScrubbed) {
-        const { from } = this;
-        this.placeByNumber();
-        if (from === this.from) return moment;
-        this.tellCues();
-        return 'begins';
+  /** Of what the tracks would switch to, the highest rank is entered, and all decide anew, until none switches. */
+  decideAll(moments: Map<ReferenceTrack, Moment>): void {
+    for (let switches = 0; ;) {
+      let to: { track: ReferenceTrack; decided: Decided } | undefined;
+      for (const track of this.tracks) {
+        const decided = track.decide(moments.get(track) ?? 'none');
+        if (decided === undefined) continue;
+        if (to === undefined || track.rank(decided.name) > to.track.rank(to.decided.name))
+          to = { track, decided };
       }
-      const border = this.borderAfter(this.from);
-      if (this.ended || this.place < border * parts_) return moment;
-      if (moment !== 'none' && this.decideAll(moment)) {
-        moment = 'none';
+      if (to === undefined) {
+        if (this.tracks.map((track) => track.hears()).includes(true)) continue;
+        for (const track of this.tracks) {
+          const decided = track.restart();
+          if (decided !== undefined) to ??= { track, decided };
+        }
+      }
+      if (to === undefined) {
+        if (this.tracks.every(({ seen }) => seen.size === 0)) return;
+        for (const { seen } of this.tracks) seen.clear();
         continue;
       }
-      const last = border === this.length;
-      if (last && this.isBridge) {
-        this.place -= this.length * parts_;
-        this.isBridge = false;
-        this.clip = this.ownClip();
-        this.from = 0;
-        this.readRate();
-        this.followNumber();
-      } else if (last && this.clip.loopFrom < 0) {
-        this.place = this.length * parts_;
-        this.ended = true;
-        return 'ends';
-      } else {
-        // What is to be decided at an end is decided before the next frame begins.
-        const named = [...(this.definition.hops ?? []).map(({ at }) => at), this.definition.leaves];
-        if ((last || named.some((at) => at !== 'now' && this.isAt(at, 'ends'))) && this.decideAll('ends')) {
-          moment = 'none';
-          continue;
-        }
-        const start = this.clip.ends[this.clip.loopFrom - 1] ?? 0;
-        if (last) this.place -= (this.length - start) * parts_;
-        this.from = last ? start : border;
-      }
-      this.tellCues();
-      moment = 'begins';
+      if (++switches > this.count) throw new Error('without taking any time');
+      moments.set(to.track, to.track.enter(to.decided));
     }
   }
 
-  /** Where a number says the frame, it does from here on. */
-  private followNumber(): void {
-    if (this.isScrubbed) this.placeByNumber();
-  }
-
-  private placeByNumber(): void {
-    const { by, from, to } = this.definition.scrub!;
-    const part = Math.max(0, Math.min(1, (this.signals.number(by) - from) / (to - from)));
-    const whole = this.length * parts_;
-    this.place = Math.min(Math.floor(part * whole), whole - 1);
-    this.from = this.beginOf(this.place);
-  }
-
-  /** Where the part of the clip begins in which a place lies. */
-  private beginOf(place: number): number {
-    let from = 0;
-    while (this.borderAfter(from) * parts_ <= place && this.borderAfter(from) < this.length)
-      from = this.borderAfter(from);
-    return from;
-  }
-
-  /** The cues of a frame that begins. */
-  private tellCues(): void {
-    if (this.from !== (this.clip.ends[this.showing - 1] ?? 0)) return;
-    for (const cue of this.clip.cues[this.showing]!) this.told.push(`${this.now / 1000} ${cue}`);
-  }
-
-  private readSignals(): void {
-    for (const name of this.signals.read(this.now, this.definition)) this.justTrue.add(name);
-    if (this.turnsAgainAt <= this.now) this.turnsAgainAt = Infinity;
-    if (this.definition.facing !== 'held') this.turn();
-    this.readRate();
-  }
-
-  private readRate(): void {
-    const { rate } = this.definition;
-    let value = 1;
-    const { least = 0, most = 64 } = typeof rate === 'object' ? rate : {};
-    if (typeof rate === 'object') {
-      const { stride } = this.clip;
-      const speed = Math.abs(this.signals.number(rate.travel));
-      if (stride !== undefined) value = (speed * (this.length / 1e6)) / stride;
-    } else if (rate !== undefined) value = this.signals.number(rate);
-    this.rate = Math.round(Math.max(least, Math.min(most, value)) * parts_);
-    if (this.isScrubbed) this.rate = 0;
-  }
-
-  private turn(): void {
-    const { toward } = this.signals;
-    if (this.isBridge || !this.isWide()) {
-      this.face(this.nextDirection());
-      return;
-    }
-    this.face(toward);
-    this.ended = false;
-    this.isBridge = true;
-    this.clip = this.controller.clips.get(this.definition.turns!.shows)!;
-    this.from = this.place = 0;
-    this.readRate();
-    this.tellCues();
-  }
-
-  /** Where the compass points, or a step on the shorter way there where turning takes its time. */
-  private nextDirection(): string {
-    const { toward } = this.signals;
-    const { through = 0, directions } = this.parts.compass!;
-    if (through === 0 || this.facing === toward || this.isWide()) return toward;
-    if (this.turnsAgainAt !== Infinity) return this.facing;
-    this.turnsAgainAt = this.now + through * 1000;
-    const step = 360 / { sides: 2, four: 4, eight: 8 }[directions as string]!;
-    const from = degreesOf(this.facing);
-    const turn = (degreesOf(toward) - from + 360) % 360;
-    // Half around: by the side that faces the viewer.
-    const clockwise = turn < 180 || (turn === 180 && (from < 90 || from >= 270 || from === 90));
-    const next = (from + (clockwise ? step : 360 - step)) % 360;
-    return this.controller.compass.names.find((name) => degreesOf(name) === next)!;
-  }
-
-  /** Whether the state has a clip for the turn that is wanted. */
-  private isWide(): boolean {
-    const { turns } = this.definition;
-    const round = Math.abs(degreesOf(this.signals.toward) - degreesOf(this.facing));
-    return turns !== undefined && Math.min(round, 360 - round) >= (turns.least ?? 90) && round > 0;
-  }
-
-  private face(direction: string): void {
-    if (this.facing === direction) return;
-    this.facing = direction;
-    this.told.push(`${this.now / 1000} turns ${direction}`);
-  }
-
-  /** The phase is kept; what was at a border stays at one, if there is one within a microsecond. */
-  private keepPhase(before: Clip, after: Clip, ending: boolean): void {
-    const { place, from } = this;
-    const lengths = [before.ends[before.ends.length - 1]!, after.ends[after.ends.length - 1]!] as const;
-    this.clip = after;
-    if (place >= lengths[0] * parts_) {
-      this.place = lengths[1] * parts_;
-      this.from = this.beginOf(this.place);
-      return;
-    }
-    const scaled = Math.min(Math.floor(place * (lengths[1] / lengths[0])), lengths[1] * parts_ - 1);
-    const atBorder = ending || place - from * parts_ < parts_;
-    const near = this.beginOf(Math.min(scaled + parts_, lengths[1] * parts_ - 1));
-    const snaps = atBorder && Math.abs(near * parts_ - scaled) <= parts_;
-    this.place = snaps ? near * parts_ : scaled;
-    // A border that is about to be crossed still is.
-    this.from = this.beginOf(snaps && ending && near > 0 ? this.place - 1 : this.place);
-  }
-
-  private wantsIn(name: string): boolean {
-    const state = this.parts.states![name]!;
-    if (!this.signals.holds(state.while)) return false;
-    if (state.when === undefined) return state.while !== undefined;
-    const starts = this.justTrue.has(name) && (name !== this.state || this.ended);
-    return starts || this.signals.pulsesOf(state.when).length > 0;
-  }
-
-  private rank(name: string): number {
-    return this.parts.states![name]!.priority ?? 0;
-  }
-
-  private bestIn(among?: readonly string[]): string | undefined {
-    const names = Object.keys(this.parts.states!).filter(
-      (name) => (among?.includes(name) ?? true) && this.wantsIn(name),
-    );
-    return names.sort((one, other) => this.rank(other) - this.rank(one))[0];
-  }
-
-  /** @returns whether anything switched */
-  private decideAll(moment: Moment): boolean {
-    let switches = 0;
-    for (;;) {
-      const to = this.decide(moment) ?? (this.rememberHops() || this.queuePress() ? 'again' : this.restart());
-      if (to === undefined) return switches > 0;
-      if (to === 'again') continue;
-      if (++switches > Object.keys(this.parts.states!).length) throw new Error('without taking any time');
-      moment = this.enter(to.name, to.uses, to.routed === true);
+  /** A pulse that a track uses is gone for it, and for the others when all have decided. */
+  use(by: ReferenceTrack, used: readonly string[]): void {
+    for (const pulse of used) {
+      by.seen.delete(pulse);
+      if (!this.signals.isOn(pulse)) continue;
+      for (const track of this.tracks) if (track !== by) track.seen.add(pulse);
+      this.signals.use(pulse);
     }
   }
 
-  private ownPulses(name: string): string[] {
-    const { when, while: during } = this.parts.states![name]!;
-    return [...this.signals.pulsesOf(when), ...this.signals.pulsesOf(during)];
+  readSignals(): void {
+    this.readValues();
+    for (const track of this.tracks) track.heed();
   }
 
-  private decide(moment: Moment): { name: string; uses: string[]; routed?: boolean } | undefined {
-    const { signals, definition: state } = this;
-    const to = (name: string): { name: string; uses: string[] } => ({ name, uses: this.ownPulses(name) });
-    const best = this.bestIn();
-    if (state.final !== true && best !== undefined && this.rank(best) > (state.priority ?? 0))
-      return to(best);
-
-    const leg = this.legNow(moment);
-    if (leg !== undefined) return { name: leg, uses: this.ownPulses(leg), routed: true };
-
-    for (const [i, hop] of (state.hops ?? []).entries()) {
-      if (!this.isAt(hop.at ?? 'now', moment)) continue;
-      const on = remembers(hop) ? this.remembered.has(i) : this.isOpen(hop.during) && signals.holds(hop.if);
-      if (!on || !signals.holds(this.parts.states![hop.to]!.while)) continue;
-      const own = hop.if === undefined ? this.ownPulses(hop.to) : signals.pulsesOf(hop.if);
-      return { name: hop.to, uses: remembers(hop) ? [] : own };
-    }
-
-    if (this.isKept()) return undefined;
-    const over = this.isOver();
-    const stands = signals.holds(state.while);
-    if (over && stands && this.queued) return to(this.state);
-    if (over && state.then !== undefined && signals.holds(this.parts.states![state.then]!.while))
-      return to(state.then);
-    if (over || (!stands && this.mayLeave(moment))) {
-      if (best !== undefined) return to(best);
-      return this.state === this.parts.rest ? undefined : to(this.parts.rest!);
-    }
-    const yielded = this.state === this.parts.rest ? best : this.yielded();
-    return yielded === undefined || yielded === this.state ? undefined : to(yielded);
+  private readValues(): void {
+    this.signals.read(this.now);
+    for (const track of this.tracks) track.point();
   }
 
-  private isOver(): boolean {
-    const { when, while: during } = this.definition;
-    return this.ended && (when !== undefined || during === undefined);
-  }
-
-  private isKept(): boolean {
-    const { atLeast = 0 } = this.definition;
-    return this.now < this.enteredAt + atLeast * 1000;
-  }
-
-  private yielded(): string | undefined {
-    for (const { to, during, if: condition } of this.definition.yields ?? []) {
-      if (!this.isOpen(during) || !this.signals.holds(condition)) continue;
-      const one = this.bestIn(to);
-      if (one !== undefined) return one;
-    }
-    return undefined;
-  }
-
-  private mayLeave(moment: Moment): boolean {
-    const { leaves } = this.definition;
-    return leaves === undefined || this.isBridge || this.ended || this.isAt(leaves, moment);
-  }
-
-  /** Whether this is the instant that a rule names. */
-  private isAt(at: AtDefinition | undefined, moment: Moment): boolean {
-    if (at === undefined) return false;
-    if (at === 'now') return true;
-    if (moment === 'none') return false;
-    const border = this.borderAfter(this.from);
-    const frameBegins = this.from === (this.clip.ends[this.showing - 1] ?? 0);
-    const frameEnds = border === this.clip.ends[this.showing];
-    if (at === 'end') return moment === 'ends' && border === this.length && !this.isBridge;
-    if (typeof at === 'string')
-      return moment === 'begins' && frameBegins && this.clip.cues[this.showing]!.includes(at);
-    if ('start' in at)
-      return moment === 'begins' && frameBegins && this.clip.spans.get(at.start)?.first === this.frame;
-    if ('end' in at)
-      return moment === 'ends' && frameEnds && this.clip.spans.get(at.end)?.last === this.frame;
-    const phases = at.phases.map((phase) => Math.round(phase * this.length));
-    return moment === 'begins' && !this.isBridge && phases.includes(this.from);
-  }
-
-  private isOpen(span: string | undefined): boolean {
-    if (span === undefined) return true;
-    const range = this.clip.spans.get(span);
-    return range !== undefined && this.frame >= range.first && this.frame <= range.last;
-  }
-
-  /** @returns whether a pulse was used */
-  private rememberHops(): boolean {
-    const used: string[] = [];
-    for (const [i, hop] of (this.definition.hops ?? []).entries()) {
-      if (!remembers(hop) || this.remembered.has(i)) continue;
-      if (!this.isOpen(hop.during) || !this.signals.holds(hop.if)) continue;
-      this.remembered.add(i);
-      used.push(...this.signals.pulsesOf(hop.if));
-    }
-    if (used.length === 0) return false;
-    this.signals.use(used);
-    this.readSignals();
-    return true;
-  }
-
-  private isPressedAgain(rule: 'restart' | 'queue'): boolean {
-    const { again, when, while: during } = this.definition;
-    if (again !== rule || this.ended || !this.signals.holds(during)) return false;
-    return this.justTrue.has(this.state) || this.signals.pulsesOf(when).length > 0;
-  }
-
-  private queuePress(): boolean {
-    if (!this.isPressedAgain('queue')) return false;
-    this.queued = true;
-    this.justTrue.delete(this.state);
-    this.signals.use(this.ownPulses(this.state));
-    this.readSignals();
-    return true;
-  }
-
-  private restart(): { name: string; uses: string[]; routed?: boolean } | undefined {
-    if (!this.isPressedAgain('restart')) return undefined;
-    return { name: this.state, uses: this.ownPulses(this.state) };
-  }
-
-  private enter(name: string, uses: readonly string[], routed: boolean): Moment {
-    const before = { clip: this.clip, frame: this.frame, bridge: this.isBridge, state: this.state };
-    const ending = this.isEnding;
-    const over = this.place >= this.length * parts_;
-    this.told.push(`${this.now / 1000} ${this.state} > ${name}`);
-    this.state = name;
-    this.justTrue.delete(name);
-    this.underway = routed && name !== this.goal;
-    if (!this.underway) this.goal = undefined;
-    this.ended = this.queued = false;
-    this.remembered.clear();
-    this.enteredAt = this.now;
-    const { facing } = this.definition;
-    if (JSON.stringify(facing) !== JSON.stringify(this.parts.states![before.state]!.facing))
-      this.signals.point(facing);
-    if (facing !== 'held') this.face(this.nextDirection());
-    const bridges = this.definition.bridges?.[before.state];
-    const bridge = before.bridge
-      ? undefined
-      : typeof bridges === 'object'
-        ? bridges[before.clip.name]
-        : bridges;
-    this.isBridge = bridge !== undefined;
-    const after = bridge === undefined ? this.ownClip() : this.controller.clips.get(bridge)!;
-    const { carry = 'none' } = this.definition;
-    const rule: CarryRule = typeof carry === 'string' ? carry : (carry[before.state] ?? 'none');
-    const keeps = !over && !before.bridge && !this.isBridge && name !== before.state;
-    this.takePlace(before, after, keeps ? rule : 'none', ending);
-    const begins = this.place - this.from * parts_ < parts_;
-    if (begins) this.tellCues();
-    this.signals.use(uses);
-    this.readSignals();
-    return begins ? 'begins' : 'none';
-  }
-
-  private takePlace(
-    before: { clip: Clip; frame: number },
-    after: Clip,
-    carry: CarryRule,
-    ending: boolean,
-  ): void {
-    // Borders are those of the state that is entered from here on.
-    const { ends, order, frames } = after;
-    if (carry === 'phase') {
-      this.keepPhase(before.clip, after, ending);
-      if (this.place >= this.borderAfter(this.from) * parts_) this.from = this.borderAfter(this.from);
-    } else {
-      const frame = carry === 'none' ? 0 : order.indexOf(Math.min(before.frame, frames.length - 1));
-      this.clip = after;
-      this.from = ends[frame - 1] ?? 0;
-      this.place = this.from * parts_;
-    }
-    this.readRate();
-    if (this.isScrubbed) this.placeByNumber();
-  }
-
-  private request(run: () => boolean): boolean {
+  private request(state: string, run: (track: ReferenceTrack) => boolean): boolean {
     this.instant(this.now);
     this.changed = false;
-    return run();
+    return run(this.tracks.find((track) => state in (this.ownStates(track) ?? {}))!);
   }
 
-  private put(name: string): boolean {
-    this.decideAll(this.enter(name, this.ownPulses(name), false));
-    return true;
-  }
-
-  private ask(name: string): boolean {
-    if (name === this.state) return true;
-    if (!this.signals.holds(this.parts.states![name]!.while)) return false;
-    const { final, priority = 0, yields = [] } = this.definition;
-    const outranks = final !== true && this.rank(name) > priority;
-    const open = yields.some(
-      ({ to, during, if: condition }) =>
-        this.isOpen(during) && this.signals.holds(condition) && (to === undefined || to.includes(name)),
-    );
-    if (!outranks && (this.isKept() || !(this.state === this.parts.rest || open))) return false;
-    return this.put(name);
-  }
-
-  private route(name: string): boolean {
-    if (name === this.state) return true;
-    if (this.wayTo(name) === undefined) return false;
-    this.goal = name;
-    this.decideAll('none');
-    return true;
-  }
-
-  /** The first step of the shortest way along hops and `then`: hops in order first, then `then`. */
-  private wayTo(goal: string): { to: string; hop: HopDefinition | undefined } | undefined {
-    const far = new Map([[goal, 0]]);
-    for (let distance = 0; distance < Object.keys(this.parts.states!).length; distance++)
-      for (const [name, { hops = [], then }] of Object.entries(this.parts.states!))
-        if (!far.has(name) && [...hops.map(({ to }) => to), then].some((to) => far.get(to!) === distance))
-          far.set(name, distance + 1);
-    const mine = far.get(this.state);
-    if (mine === undefined) return undefined;
-    const { hops = [], then } = this.definition;
-    const hop = hops.find(({ to }) => far.get(to) === mine - 1);
-    return { to: hop?.to ?? then!, hop };
-  }
-
-  private legNow(moment: Moment): string | undefined {
-    if (this.goal === undefined) return undefined;
-    const leg = this.wayTo(this.goal);
-    if (leg === undefined || !this.signals.holds(this.parts.states![leg.to]!.while)) return undefined;
-    const passEnds = moment === 'ends' && this.borderAfter(this.from) === this.length;
-    const at = leg.hop?.at ?? 'now';
-    let open = this.ended || this.isAt(at, moment);
-    if (leg.hop === undefined) open = this.isOver();
-    else if (at === 'now') open = !this.underway || this.ended || (passEnds && !this.isBridge);
-    return open ? leg.to : undefined;
+  private ownStates({ name }: ReferenceTrack): Parts['states'] {
+    return name === 'body' ? this.parts.states : this.parts.tracks![name]!.states;
   }
 }
 
-/** Whether a hop's condition counts within a span and is remembered until its instant. */
-function remembers({ during, at = 'now' }: HopDefinition): boolean {
-  return during !== undefined && at !== 'now';
+/** A state that takes a track is a posture there, in step with its own track, as long as it shows. */
+function takersOf(
+  track: string,
+  by: string,
+  states: Readonly<Record<string, StateDefinition>>,
+): [string, StateDefinition][] {
+  return Object.entries(states).flatMap(
+    ([name, { takes = {}, priority, final }]): [string, StateDefinition][] => {
+      const isList = Array.isArray(takes);
+      if (isList ? !takes.includes(track) : !(track in takes)) return [];
+      const condition = isList ? '' : ` && (${(takes as Record<string, string>)[track]!})`;
+      return [[name, { priority, final, while: `${by}.${name}${condition}`, inStep: by }]];
+    },
+  );
 }

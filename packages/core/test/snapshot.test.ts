@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Performer } from 'dot-hop';
 import type { ControllerDefinition, PerformerSnapshot } from 'dot-hop';
-import { act, characters, compile, lastTold, scenes, stepTold } from './characters.js';
+import { act, characters, compile, lastTold, scenes, shownBy, stepTold } from './characters.js';
 import type { Parts } from './reference-signals.js';
 
 const throughJson = (snapshot: PerformerSnapshot): PerformerSnapshot =>
@@ -47,7 +47,8 @@ describe('snapshots', () => {
         const told = (performer: Performer, doing: (one: Performer) => unknown): unknown => {
           try {
             const given = doing(performer);
-            return [given, performer.state, performer.frameIndex, performer.phase, performer.why()];
+            const why = controller.tracks.map(({ name }) => performer.why(name));
+            return [given, shownBy(performer), why];
           } catch (error) {
             return [...lastTold(performer), String(error)];
           }

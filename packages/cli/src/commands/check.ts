@@ -3,7 +3,7 @@ import { pathText, problemText } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import type { CheckResult, Finding, Severity } from 'dot-hop/check';
 import { DocumentError } from 'dot-hop/document';
-import { measureClips, measureWardrobe } from 'dot-hop/pixels';
+import { measureClips, measureParts, measureWardrobe } from 'dot-hop/pixels';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { isBroken } from '../checked.js';
@@ -101,7 +101,8 @@ function checkOne(character: Character): Checked {
   const { source } = document;
   const { findings: drawings } = measureClips([...controller.clips.values()], (image) => images.get(image)!);
   const wardrobe = measureWardrobe(controller, (image) => images.get(image)!);
-  const result = checkController(controller, { drawings, wardrobe });
+  const parts = measureParts(controller, (image) => images.get(image)!);
+  const result = checkController(controller, { drawings, wardrobe, parts });
   const findings = result.findings.map((one): PlacedFinding => ({
     ...one,
     file: source.file,

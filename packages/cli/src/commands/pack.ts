@@ -51,29 +51,45 @@ export async function packCharacter(
         `-o ${out}: the packed ${name} would be written over ${path.relative('.', written)}, which it is made from; name another`,
       );
   const packed = pack(controller, images, path.basename(atlasFile), { padding, powerOfTwo, most });
-  const { atlas, definition, cells } = packed;
+  const { atlas, parts, definition, cells } = packed;
   const png = await smallPng(atlas);
+  const partPngs = await Promise.all(
+    parts.map(async (part) => ({
+      file: path.join(path.dirname(atlasFile), part.file),
+      png: await smallPng(part.atlas),
+    })),
+  );
   const plain = JSON.parse(JSON.stringify(definition)) as object;
   const text = format === '.json' ? `${JSON.stringify(plain)}\n` : stringify(plain, { lineWidth: 0 });
   await writeWhole(atlasFile, png);
+  for (const part of partPngs) await writeWhole(part.file, part.png);
   await writeWhole(out, text);
   const before = await Promise.all(sources.map(async (name) => (await stat(name)).size));
   const told = {
     document: out,
     image: atlasFile,
+    parts: partPngs.map((part) => part.file),
     width: atlas.width,
     height: atlas.height,
     padding,
     cells,
     clips: { used: Object.keys(definition.clips).length, all: Object.keys(document.definition.clips).length },
-    pixels: { before: pixelsOf(images.values()), after: atlas.width * atlas.height },
-    bytes: { before: before.reduce((sum, size) => sum + size, 0), after: png.length },
+    pixels: {
+      before: pixelsOf(images.values()),
+      after: atlas.width * atlas.height * (1 + parts.length),
+    },
+    bytes: {
+      before: before.reduce((sum, size) => sum + size, 0),
+      after: [png, ...partPngs.map((part) => part.png)].reduce((sum, { length }) => sum + length, 0),
+    },
   };
   if (json === true) printJson(output, told);
   else {
     output.line(
       `${output.paint.bold(atlasFile)}  ${atlas.width}x${atlas.height}, ${cells.drawings} drawings of ${cells.used} cells`,
     );
+    for (const part of partPngs)
+      output.line(`${output.paint.bold(part.file)}  a part of them, laid out alike`);
     const share = Math.round((told.pixels.after / told.pixels.before) * 100);
     output.line(
       `  ${told.pixels.before} pixels in ${images.size} image${images.size === 1 ? '' : 's'} before, ${told.pixels.after} now (${share}%); ${told.bytes.before} bytes before, ${told.bytes.after} now`,

@@ -17,7 +17,7 @@ const mostSituations = 3;
 export class Decisions extends Questions {
   check(): void {
     this.checkConditions();
-    for (const state of this.controller.states) {
+    for (const state of this.own) {
       this.checkShows(state);
       this.checkWaysOn(state);
       this.checkStuck(state);
@@ -25,17 +25,22 @@ export class Decisions extends Questions {
       this.checkPresses(state);
     }
     this.checkCycles();
-    this.checkRest();
+    // Arms that hang while something goes on are no fault: it is the body that must show it.
+    if (this.track.index === 0) this.checkRest();
   }
 
   /** Conditions that are never or always true, whatever the signals are. */
   private checkConditions(): void {
-    const { states, conditions, conditionTexts } = this.controller;
+    const { conditions, conditionTexts } = this.controller;
+    const asked = new Set(
+      this.own.flatMap((one) => [one.while, one.when, ...[...one.hops, ...one.yields].map((way) => way.if)]),
+    );
     conditions.forEach((condition, index) => {
+      if (!asked.has(index)) return;
       const text = conditionTexts[index]!;
       const never = !this.wide.can(condition);
       if ((!never && this.wide.can(not(condition))) || condition.op === 'constant') return;
-      for (const state of states) {
+      for (const state of this.own) {
         const places = [
           ...(['while', 'when'] as const).filter((field) => state[field] === index).map((field) => [field]),
           ...state.hops.flatMap((hop, i) => (hop.if === index ? [['hops', i, 'if']] : [])),
@@ -51,7 +56,8 @@ export class Decisions extends Questions {
 
   /** A state that is outranked whenever it wants in, and that nothing else leads to. */
   private checkShows(state: State): void {
-    const { states, rest, order } = this.controller;
+    const { states } = this.controller;
+    const { rest, order } = this.track;
     // A yield that names it asks only those that it names.
     const isLedTo = states.some(
       ({ hops, then, yields }) =>
@@ -71,7 +77,12 @@ export class Decisions extends Questions {
     const alone = above.filter((one) => !this.wide.can(all([wants, not(this.wants(one))])));
     const by = (alone.length > 0 ? alone.slice(0, 1) : above).map(({ name }) => name);
     const rank = Math.max(...above.filter(({ name }) => by.includes(name)).map(({ priority }) => priority));
-    this.found.add('state-never', this.pathOf(state), { state: state.name, by, rank });
+    this.found.add('state-never', this.pathOf(state), {
+      state: state.name,
+      track: this.track.name,
+      by,
+      rank,
+    });
   }
 
   /** Hops and follow-ups that can not be taken, or are overtaken as they are. */
@@ -99,7 +110,7 @@ export class Decisions extends Questions {
   private checkOvertaken(from: State, to: State, taken: Condition, path: (string | number)[]): void {
     if (to.final) return;
     const here = this.showing(to);
-    const above = this.controller.states.filter((one) => one.kind === 'posture' && outranks(one, to));
+    const above = this.own.filter((one) => one.kind === 'posture' && outranks(one, to));
     const free = all([taken, ...above.map((one) => not(this.wants(one)))]);
     if (above.length === 0 || this.wide.can(free, here) || !this.wide.can(taken, here)) return;
     const by = above
@@ -111,13 +122,13 @@ export class Decisions extends Questions {
 
   /** A state that, once it shows, nothing ends. */
   private checkStuck(state: State): void {
-    const { states, rest } = this.controller;
+    const { states } = this.controller;
     // A posture ends when its condition does; one whose condition is always true is told as such.
-    if (state.kind !== 'bare' || state.index === rest) return;
+    if (state.kind !== 'bare' || state.index === state.rest) return;
     const loops = state.books.flat().some(({ loops: one }) => one) || state.scrub !== undefined;
     if (state.ends && !loops) return;
     const here = this.showing(state);
-    const others = states.filter((one) => one !== state);
+    const others = this.own.filter((one) => one !== state);
     const byRank = others.some(
       (one) => !state.final && outranks(one, state) && this.wide.can(this.wants(one), here),
     );
@@ -131,10 +142,9 @@ export class Decisions extends Questions {
 
   /** A state that gives way to others which can never want in while it shows: somebody meant it to be ended. */
   private checkYields(state: State): void {
-    const { states } = this.controller;
     const here = this.showing(state);
     state.yields.forEach((one, i) => {
-      const others = states.filter(({ index }) => one.to?.has(index) ?? index !== state.index);
+      const others = this.own.filter(({ index }) => one.to?.has(index) ?? index !== state.index);
       const given = this.condition(one.if);
       if (others.some((other) => this.wide.can(all([given, this.wants(other)]), here))) return;
       const to = one.to === undefined ? [] : others.map(({ name }) => name);
@@ -144,12 +154,12 @@ export class Decisions extends Questions {
 
   /** An act whose press is forgotten at once, and that others keep out while they play. */
   private checkPresses(state: State): void {
-    const { states, tables } = this.controller;
+    const { tables } = this.controller;
     if (state.when < 0 || !needsPulse(this.condition(state.when))) return;
     const presses = termsOf(this.condition(state.when)).filter(({ kind }) => kind === 'pulse');
     const lost = presses.filter(({ text }) => tables.signals.get(text)!.keep <= 1).map(({ text }) => text);
     if (lost.length === 0) return;
-    const by = states.filter(
+    const by = this.own.filter(
       (one) =>
         one !== state &&
         one.ends &&
@@ -190,7 +200,7 @@ export class Decisions extends Questions {
         else if (path.length > 1) this.tellCycle([...path, to], answer, together, told);
       }
     };
-    for (const state of states) walk([state], always);
+    for (const state of this.own) walk([state], always);
   }
 
   private tellCycle(circle: readonly State[], when: Found, asked: Condition, told: Set<string>): void {
@@ -213,7 +223,7 @@ export class Decisions extends Questions {
     const nobody = this.postures().map((one) => not(this.wants(one)));
     const here = this.showing(states[rest]!);
     const told = new Set<Term>();
-    for (const state of states) {
+    for (const state of this.own) {
       if (state.kind !== 'posture' || state.index === rest || !this.wide.can(this.wants(state))) continue;
       for (const term of positiveTerms(this.condition(state.while))) {
         // A band, or a size that is compared, says that something goes on; a sign alone does not.

@@ -3,9 +3,11 @@ import { Decisions } from './decisions.js';
 import { FindingList } from './finding.js';
 import type { Finding } from './finding.js';
 import type { MeasureFinding } from '../pixels/measure.js';
+import type { PartFinding } from '../pixels/parts.js';
 import type { WardrobeFinding } from '../pixels/wardrobe.js';
 import { Solver } from './solver.js';
 import { checkStructure } from './structure.js';
+import { Takings } from './takings.js';
 import { Thresholds } from './thresholds.js';
 
 export { findings } from './sentences.js';
@@ -32,6 +34,8 @@ export interface CheckOptions {
   readonly drawings?: readonly MeasureFinding[];
   /** What `measureWardrobe` found between the body and what it wears. */
   readonly wardrobe?: readonly WardrobeFinding[];
+  /** What `measureParts` found between the parts of drawings. */
+  readonly parts?: readonly PartFinding[];
 }
 
 /** Where a drawing is named: its clip, or the sheet for what concerns cells alone. */
@@ -53,18 +57,21 @@ function placeOf({ definition }: Controller, { subject, frames }: MeasureFinding
  */
 export function checkController(
   controller: Controller,
-  { drawings = [], wardrobe = [] }: CheckOptions = {},
+  { drawings = [], wardrobe = [], parts = [] }: CheckOptions = {},
 ): CheckResult {
   const { accept = [], states } = controller.definition;
   const found = new FindingList(accept);
   checkStructure(controller, found);
   for (const one of drawings) found.add(one.code, placeOf(controller, one), { ...one });
-  for (const { code, path, text } of wardrobe) found.add(code, path, { text });
+  for (const { code, path, text } of [...wardrobe, ...parts]) found.add(code, path, { text });
   const solvers = { wide: new Solver(controller, true), seen: new Solver(controller, false) };
   // Without states each clip is one, to be looked at: there is nothing to decide yet.
   if (states !== undefined) {
-    new Decisions(controller, found, solvers).check();
-    new Thresholds(controller, found, solvers).check();
+    for (const track of controller.tracks) {
+      new Decisions(controller, track, found, solvers).check();
+      new Thresholds(controller, track, found, solvers).check();
+      new Takings(controller, track, found, solvers).check();
+    }
   }
   found.finish();
   const { wide, seen } = solvers;

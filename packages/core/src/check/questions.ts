@@ -1,4 +1,4 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller, State, Track } from '../controller/controller.js';
 import type { Condition, Words } from '../signal/condition.js';
 import type { FindingList } from './finding.js';
 import { all, always } from './solver.js';
@@ -24,16 +24,18 @@ export function wantsOf({ conditions }: Controller, { while: during, when, kind 
 export abstract class Questions {
   protected readonly wide: Solver;
   protected readonly seen: Solver;
-  private readonly tagMask: number;
+  /** The states of the track that is asked about, in the document's order. */
+  protected readonly own: readonly State[];
 
   constructor(
     protected readonly controller: Controller,
+    protected readonly track: Track,
     protected readonly found: FindingList,
     { wide, seen }: Solvers,
   ) {
     this.wide = wide;
     this.seen = seen;
-    this.tagMask = controller.states.reduce((mask, { tagBits }) => mask | tagBits, 0);
+    this.own = controller.states.filter((state) => state.track === track.index);
   }
 
   protected condition(index: number): Condition {
@@ -44,18 +46,21 @@ export abstract class Questions {
     return wantsOf(this.controller, state);
   }
 
-  /** While a state shows, its tags are on and those of others off. */
-  protected showing({ tagBits }: State): { known: Words; words: Words } {
-    return { known: { ...zero, flags: this.tagMask }, words: { ...zero, flags: tagBits } };
+  /** While states show, their tags are on and those of others of their tracks off. */
+  protected showing(...shown: readonly State[]): { known: Words; words: Words } {
+    const tracks = shown.map(({ track }) => track);
+    const bitsOf = (states: readonly State[]): number =>
+      states.reduce((bits, { tagBits }) => bits | tagBits, 0);
+    const mask = bitsOf(this.controller.states.filter(({ track }) => tracks.includes(track)));
+    return { known: { ...zero, flags: mask }, words: { ...zero, flags: bitsOf(shown) } };
   }
 
+  /** Where a state stands; of one that has taken the track, where it says so. */
   protected pathOf(state: State, ...more: (string | number)[]): (string | number)[] {
-    return ['states', state.name, ...more];
+    return state.takenBy < 0 ? [...state.path, ...more] : [...state.path];
   }
 
   protected postures(): State[] {
-    return this.controller.states.filter(
-      ({ kind, index }) => kind === 'posture' && index !== this.controller.rest,
-    );
+    return this.own.filter(({ kind, index, rest }) => kind === 'posture' && index !== rest);
   }
 }

@@ -1,4 +1,5 @@
 import type { MeasureCode } from '../pixels/measure.js';
+import type { PartCode } from '../pixels/parts.js';
 import type { WardrobeCode } from '../pixels/wardrobe.js';
 
 type Values = Readonly<Record<string, unknown>>;
@@ -35,6 +36,20 @@ const drawings = Object.fromEntries(
     { severity: 'warning', title, say: (v: Values) => String(v.text) },
   ]),
 ) as Record<MeasureCode, Wording>;
+
+/** What is measured between the parts of drawings. */
+const parts = {
+  'parts-differ': {
+    severity: 'warning',
+    title: 'parts that are not the drawing they are cut from',
+    say: (v: Values) => String(v.text),
+  },
+  'part-apart': {
+    severity: 'warning',
+    title: 'parts of two tracks that do not touch',
+    say: (v: Values) => String(v.text),
+  },
+} as const satisfies Record<PartCode, Wording>;
 
 /** What is measured between a body and its wardrobe. */
 const wardrobe = {
@@ -192,6 +207,24 @@ export const findings = {
     say: (v) =>
       `"${v.pulse}" counts at its instant only, and while ${list(v.by)} plays "${v.state}" is kept out: a press is lost then; give it "keep", rank "${v.state}" higher, or let that yield to it`,
   },
+  'take-undone': {
+    severity: 'error',
+    title: 'a state that loses its own ground by taking a track',
+    say: (v) =>
+      `when "${v.state}" takes the track "${v.track}", its condition can not be true any more, so it lets go at once and takes it again; ask for signals, not for what that track shows`,
+  },
+  'take-forever': {
+    severity: 'error',
+    title: 'a track that can never let go of another',
+    say: (v) =>
+      `once "${v.state}" has taken the track "${v.track}", nothing ends it: its condition can not turn false, nothing ranks above it and it leads nowhere; give it an end, or say in "takes" while what it does`,
+  },
+  'joint-missing': {
+    severity: 'warning',
+    title: 'a part whose joint a drawing does not have',
+    say: (v) =>
+      `the part "${v.part}" hangs by "${v.joint}", a point that ${list(v.clips)} ${(v.clips as string[]).length > 1 ? 'do' : 'does'} not have: it will lie pivot on pivot there; add the point`,
+  },
   'accept-unused': {
     severity: 'warning',
     title: 'something accepted that was not found',
@@ -199,6 +232,7 @@ export const findings = {
       `nothing is found that this accepts (${v.finding}${v.at === undefined ? '' : ` at ${v.at as string}`}); take it out`,
   },
   ...drawings,
+  ...parts,
   ...wardrobe,
 } as const satisfies Record<string, Wording>;
 

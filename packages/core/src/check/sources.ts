@@ -46,18 +46,17 @@ const mostCombinations = 30_000;
  *   numbers: more than can be, so what is not found so can not be. `false` tries numbers out: what is found so can be.
  */
 export function sourcesOf(controller: Controller, wide: boolean): Source[] {
-  const { tables, states } = controller;
+  const { tables, states, tracks } = controller;
   const { signals, regions, computed } = tables;
   const sources: Source[] = [];
   for (const { kind, bit } of signals.values())
     if (kind === 'flag' || kind === 'pulse') sources.push(free('flags', bit));
-  const shown = [...new Set(states.map(({ tagBits }) => tagBits))];
-  const tagMask = shown.reduce((mask, bits) => mask | bits, 0);
-  if (tagMask !== 0)
-    sources.push({
-      mask: { ...none, flags: tagMask },
-      all: shown.map((flags) => ({ ...none, flags, set: {} })),
-    });
+  for (const { order } of tracks) {
+    const shown = [...new Set(order.map((index) => states[index]!.tagBits))];
+    const tagMask = shown.reduce((mask, bits) => mask | bits, 0);
+    const all = shown.map((flags) => ({ ...none, flags, set: {} }));
+    if (tagMask !== 0) sources.push({ mask: { ...none, flags: tagMask }, all });
+  }
   for (const term of computed) if (!isJoint(term)) sources.push(free(term.word, term.bit));
 
   const joint = computed.filter(isJoint);

@@ -1,5 +1,5 @@
 import type { Controller, State } from '../controller/controller.js';
-import type { ControllerDefinition } from '../controller/definition.js';
+import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
 import type { FindingList } from './finding.js';
 
 /** A display shows a picture for so long, in milliseconds: 60 a second. */
@@ -11,6 +11,7 @@ export function checkStructure(controller: Controller, found: FindingList): void
   checkSignals(definition, found);
   checkClips(controller, found);
   if (definition.states !== undefined) checkWays(controller, found);
+  checkJoints(controller, found);
 }
 
 /** Every name that an expression somewhere in a part of the document reads. */
@@ -23,16 +24,19 @@ function namesIn(part: unknown, into: Set<string>): Set<string> {
 }
 
 function checkSignals(
-  { signals = {}, derived = {}, states = {}, compass }: ControllerDefinition,
+  { signals = {}, derived = {}, states = {}, tracks = {}, compass }: ControllerDefinition,
   found: FindingList,
 ): void {
   const read = namesIn(compass?.by, new Set());
-  for (const state of Object.values(states)) {
-    const { while: during, when, hops, yields, rate, gaits, scrub, facing } = state;
+  for (const state of [states, ...Object.values(tracks).map((track) => track.states)].flatMap(
+    Object.values,
+  )) {
+    const { while: during, when, hops, yields, rate, gaits, scrub, facing, takes } = state as StateDefinition;
     const conditions = [...(hops ?? []), ...(yields ?? [])].map((one) => one.if);
     const travel = typeof rate === 'object' ? rate.travel : rate;
     const vector = typeof facing === 'object' ? facing.by : undefined;
     namesIn([during, when, ...conditions, travel, gaits?.by, scrub?.by, vector], read);
+    if (!Array.isArray(takes)) namesIn(takes, read);
   }
   // What is read by what is read.
   const reads = (name: string): Set<string> => {
@@ -74,11 +78,34 @@ function checkClips({ definition, pages, states, compass }: Controller, found: F
   }
 }
 
+/** Parts that hang by a point which drawings of either side do not have. */
+function checkJoints({ tracks, states, sheets }: Controller, found: FindingList): void {
+  for (const { index, draws } of tracks.slice(1))
+    for (const { name: sheet, parts } of sheets.values())
+      for (const part of draws) {
+        const joint = parts.get(part)?.joint;
+        if (joint === undefined) continue;
+        // What is in step with everything else shows whole drawings, which need no joint.
+        const timelines = states
+          .filter(
+            (state) => (state.track === 0 || state.track === index) && (state.inStep < 0 || state.drawsOwn),
+          )
+          .flatMap(({ books }) => books.flat());
+        const without = timelines
+          .filter(({ poses }) => poses.some(({ cell, points }) => cell.sheet === sheet && !(joint in points)))
+          .map(({ clip }) => clip.name);
+        const clips = [...new Set(without)];
+        if (clips.length > 0)
+          found.add('joint-missing', ['sheets', sheet, 'parts', part], { part, joint, clips });
+      }
+}
+
 /** States that nothing leads to, and yields that say nothing. */
-function checkWays({ states, rest }: Controller, found: FindingList): void {
-  const led = new Set([rest, ...states.flatMap(({ hops, then }) => [...hops.map(({ to }) => to), then])]);
+function checkWays({ states, tracks }: Controller, found: FindingList): void {
+  const rests = tracks.map(({ rest }) => rest);
+  const led = new Set([...rests, ...states.flatMap(({ hops, then }) => [...hops.map(({ to }) => to), then])]);
   for (const state of states) {
-    const path = ['states', state.name];
+    const { path } = state;
     if (state.kind === 'bare' && !led.has(state.index))
       found.add('state-unreachable', path, { state: state.name });
     state.yields.forEach(({ to }, i) => {

@@ -59,7 +59,7 @@ export class Thresholds extends Questions {
   }
 
   private checkGap({ name, value, below, at, above }: Threshold): boolean {
-    const rest = this.controller.states[this.controller.rest]!;
+    const rest = this.controller.states[this.track.rest]!;
     const postures = this.postures();
     const nobody = postures.map((one) => not(this.here(one, at)));
     for (const one of postures)
@@ -97,7 +97,8 @@ export class Thresholds extends Questions {
   }
 
   private checkFlicker({ name, value, below, above }: Threshold): boolean {
-    const { states, rest, order } = this.controller;
+    const { states } = this.controller;
+    const { rest, order } = this.track;
     const ranked = order.map((index) => states[index]!).filter(({ kind }) => kind === 'posture');
     const shows = (state: State, side: Side): Condition => {
       const higher = ranked
@@ -124,7 +125,7 @@ export class Thresholds extends Questions {
 
   /** Comparisons of the number that turns the character, on one side only. */
   private checkSides(): void {
-    const { turning, tables, states } = this.controller;
+    const { turning, tables } = this.controller;
     if (turning === undefined || turning.xPlace === 0) return;
     const signal = [...tables.signals.values()].find(
       ({ place, kind }) => kind === 'number' && place === turning.xPlace,
@@ -143,7 +144,7 @@ export class Thresholds extends Questions {
         values.every((value) => at(term, value) === at(other, -value)),
       );
       if (hasTwin) continue;
-      for (const state of states)
+      for (const state of this.own)
         for (const field of ['while', 'when'] as const)
           if (state[field] >= 0 && termsOf(this.condition(state[field])).includes(term))
             this.found.add('one-sided', this.pathOf(state, field), { text: term.text, name: signal.name });

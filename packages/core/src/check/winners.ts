@@ -76,9 +76,11 @@ function withoutRepeats(cubes: readonly Cube[]): Cube[] {
  * from the rows above or from what is asked are not named again.
  *
  * @param question what is known of the situation; by default nothing (see `questions` of {@link CompileOptions})
+ * @param track of which states; by default those of the document itself
  */
-export function whoWins(controller: Controller, question: Condition = always): Winner[] {
-  const { order, states, conditions, rest } = controller;
+export function whoWins(controller: Controller, question: Condition = always, track = 0): Winner[] {
+  const { states, conditions } = controller;
+  const { order, rest } = controller.tracks[track]!;
   const wide = new Solver(controller, true);
   const seen = new Solver(controller, false);
   const ranked = order

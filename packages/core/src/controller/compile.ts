@@ -2,6 +2,7 @@ import { buildClip } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
 import { writeOutRows } from '../clip/rows.js';
 import { buildCompass, noCompass } from '../compass/compass.js';
+import type { Compass } from '../compass/compass.js';
 import { ProblemList, callError } from '../problem/problem.js';
 import { PoseBook } from '../sheet/pose.js';
 import { cutSheet } from '../sheet/sheet.js';
@@ -13,10 +14,14 @@ import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import { Books } from './books.js';
 import { compileTurning } from './turning.js';
-import { compileStates, tagsOf } from './states.js';
-import type { Controller, State, Watched } from './controller.js';
+import { compileStates } from './states.js';
+import { askableOf, placeStates } from './tracks.js';
+import type { PlacedStates } from './tracks.js';
+import { unitsPerMicrosecond } from './timeline.js';
+import type { Controller, State, Track, Watched } from './controller.js';
 import type { NamesOf } from './names.js';
-import { Numbers } from './numbers.js';
+import { Figures } from './figure.js';
+import { Kept, Numbers } from './numbers.js';
 import type { ControllerDefinition } from './definition.js';
 import { Reports } from './reports.js';
 import { Routes } from './routes.js';
@@ -56,7 +61,9 @@ export function compileController<const D extends ControllerDefinition>(
   const compass =
     definition.compass === undefined ? noCompass : buildCompass(definition.compass, ['compass'], problems);
   const { signals: given = {}, derived = {} } = definition;
-  const signals = new SignalCompiler(given, derived, tagsOf(definition), problems);
+  const placed = placeStates(definition, problems);
+  const askable = askableOf(definition, placed, options.questions ?? [], problems);
+  const signals = new SignalCompiler(given, derived, askable, problems);
   const turning = compileTurning(definition, compass, signals, problems);
   const books = new Books({ clips, flipbooks: written.flipbooks, compass, problems });
   const states = compileStates({
@@ -67,21 +74,21 @@ export function compileController<const D extends ControllerDefinition>(
     signals,
     problems,
     poses: new PoseBook(),
+    placed,
   });
   const questions = (options.questions ?? []).map((text, i) => signals.condition(text, ['questions', i]));
-  const turnTimer = compass.through > 0 ? signals.addTimer() : -1;
+  const isTimed = compass.through > 0;
+  const [turnTimer = -1] = placed.tracks.flatMap(() => (isTimed ? [signals.addTimer()] : []));
   const tables = signals.finish();
   const received = states.list.length;
   if (received > mostStates) problems.add('too-many-states', ['states'], { received, most: mostStates });
   problems.throwIfAny();
 
-  const order = states.list
-    .map((state) => state.index)
-    .sort((a, b) => {
-      return states.list[b]!.priority - states.list[a]!.priority || a - b;
-    });
-  const places = states.list.map((_, index) => order.indexOf(index));
+  const tracks = tracksOf(placed, states.list, states.rests, states.conditions);
+  const orders = tracks.map((track) => track.order);
+  const places = states.list.map(({ index, track }) => orders[track]!.indexOf(index));
   const stateNames = states.list.map((state) => state.name);
+  const names = tracks.map(({ name }) => name);
   const bookNames = [...new Set(states.list.flatMap((state) => state.bookNames))];
   return {
     name: definition.name ?? 'character',
@@ -92,10 +99,17 @@ export function compileController<const D extends ControllerDefinition>(
     compass,
     tables,
     states: states.list,
-    order,
+    tracks,
+    isSingle: tracks.length === 1,
+    figures: new Figures(
+      sheets as Map<string, Sheet>,
+      tracks.map(({ draws }) => draws),
+    ),
+    timelines: states.timelines,
+    order: orders.flat(),
     places,
-    stateNamed: new Map(states.list.map((state) => [state.name, state])),
-    rest: states.rest,
+    stateNamed: new Map(states.list.filter(({ takenBy }) => takenBy < 0).map((state) => [state.name, state])),
+    rest: states.rests[0]!,
     conditions: states.conditions,
     conditionTexts: states.conditionTexts,
     questions: questions as Condition[],
@@ -103,13 +117,47 @@ export function compileController<const D extends ControllerDefinition>(
     turning,
     isTurningRead: turning !== undefined && !turning.inRegions,
     turnTimer,
-    watched: watchedStates(states.list, states.conditions, order),
-    situations: new Situations(states.conditions, states.list, order),
+    watched: tracks.flatMap(({ watched }) => watched),
+    situations: new Situations(states.conditions, states.list, orders),
     routes: new Routes(states.list),
-    reports: new Reports(states.cueNames, stateNames, compass.names, bookNames),
-    numbers: new Numbers(tables),
+    reports: new Reports(states.cueNames, stateNames, compass.names, bookNames, names),
+    numbers: new Numbers(
+      tables,
+      tracks.slice(1).map(({ rest }) => firstKept(states.list[rest]!, compass)),
+    ),
     signal: (name) => signalNamed(tables, name),
   };
+}
+
+function tracksOf(
+  { tracks }: PlacedStates,
+  states: readonly State[],
+  rests: readonly number[],
+  conditions: readonly Condition[],
+): Track[] {
+  return tracks.map(({ name, draws }, index): Track => {
+    const own = states.filter(({ track }) => track === index);
+    const order = own
+      .map((state) => state.index)
+      .sort((a, b) => states[b]!.priority - states[a]!.priority || a - b);
+    return {
+      index,
+      name,
+      order,
+      rest: rests[index]!,
+      watched: watchedStates(states, conditions, order),
+      draws,
+    };
+  });
+}
+
+/** What a track but the first keeps at the very first. */
+function firstKept(rest: State, { start }: Compass): number[] {
+  const kept = new Array<number>(Kept.size).fill(0);
+  kept[Kept.timeline] = rest.books[0]![start]!.number;
+  kept[Kept.marks] = start << 4;
+  kept[Kept.rate] = unitsPerMicrosecond;
+  return kept;
 }
 
 /** The states whose `when` can hold without a pulse, so that the instant at which it becomes true matters. */

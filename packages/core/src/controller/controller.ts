@@ -1,11 +1,13 @@
 import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
+import type { DocumentPath } from '../problem/problem.js';
 import type { Sheet } from '../sheet/sheet.js';
 import type { Condition, Term } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
 import type { AgainRule, CarryRule, ControllerDefinition } from './definition.js';
+import type { Figures } from './figure.js';
 import type { Names } from './names.js';
 import type { Numbers } from './numbers.js';
 import type { Reports } from './reports.js';
@@ -51,7 +53,19 @@ export interface Scrub {
 /** A state with its names resolved. Conditions are indices into {@link Controller.conditions}, -1 for none. */
 export interface State {
   readonly index: number;
+  /** Of a state that a track shows because another one has taken it, the name of that other state. */
   readonly name: string;
+  /** The index of its track, and of the state in which that one rests. */
+  readonly track: number;
+  readonly rest: number;
+  /** Where it stands in the document. */
+  readonly path: DocumentPath;
+  /** The track that it is in step with; -1 for none. */
+  readonly inStep: number;
+  /** Of a state in step, whether it has drawings of its own; else it shows its part of what the other track shows. */
+  readonly drawsOwn: boolean;
+  /** The state of another track that has taken this one's track; -1 for a state of the document. */
+  readonly takenBy: number;
   readonly kind: 'posture' | 'act' | 'bare';
   readonly priority: number;
   readonly while: number;
@@ -103,6 +117,19 @@ export interface Watched {
   readonly place: number;
 }
 
+/** One of several sets of states side by side. Those of the document itself are the first, `body`. */
+export interface Track {
+  readonly index: number;
+  readonly name: string;
+  /** Its states from the highest rank to the lowest; document order among equals. */
+  readonly order: readonly number[];
+  readonly rest: number;
+  /** Those of its states whose `when` is watched, from the highest rank. */
+  readonly watched: readonly Watched[];
+  /** The parts of sheets that show what it shows; those of the first are all that no other track draws. */
+  readonly draws: readonly string[];
+}
+
 /**
  * The compiled whole: compass, signals, states, clips. Immutable but for the table of situations met so far and the
  * reports of the latest step; one serves any number of performers.
@@ -120,11 +147,19 @@ export interface Controller<out N extends Names = Names> {
   readonly compass: Compass;
   readonly tables: SignalTables;
   readonly states: readonly State[];
-  /** State indices from the highest rank to the lowest; document order among equals. */
+  /** The states of the document itself, and after them those of each further track. */
+  readonly tracks: readonly Track[];
+  /** Whether there is the one track only. */
+  readonly isSingle: boolean;
+  readonly figures: Figures;
+  /** Every timeline by its number, where there are several tracks: what they show is kept by number. */
+  readonly timelines: readonly Timeline[];
+  /** State indices from the highest rank to the lowest, track by track; document order among equals. */
   readonly order: readonly number[];
-  /** Where each state stands in {@link order}. */
+  /** Where each state stands in the order of its track. */
   readonly places: readonly number[];
   readonly stateNamed: ReadonlyMap<string, State>;
+  /** The rest of the first track. */
   readonly rest: number;
   readonly conditions: readonly Condition[];
   /** The conditions as the document writes them. */

@@ -92,7 +92,7 @@ export interface TurnsDefinition {
 
 /** A state as it stands in a document. */
 export interface StateDefinition {
-  /** The clip or flipbook it shows; `gaits` instead gives several. */
+  /** The clip or flipbook it shows; `gaits` instead gives several, and `inStep` needs none. */
   shows?: string | undefined;
   gaits?: GaitsDefinition | undefined;
   /** Higher ranks win. Default 0. */
@@ -129,6 +129,22 @@ export interface StateDefinition {
   turns?: TurnsDefinition | undefined;
   /** No rank cuts it off. Default false. */
   final?: boolean | undefined;
+  /**
+   * The track that it is in step with: it has no time of its own, and shows the same frame of `shows`, or without `shows`
+   * its part of what that track shows. Of a posture or a bare state.
+   */
+  inStep?: string | undefined;
+  /** Tracks that show this state too while it shows, always or while a condition holds, by its rank among their own. */
+  takes?: readonly string[] | Readonly<Record<string, string>> | undefined;
+}
+
+/** A set of states that runs beside those of the document, on the same signals, each with a rank order of its own. */
+export interface TrackDefinition {
+  /** The parts of the sheets that show what this track shows. Default: none, it is for its cues and tags alone. */
+  draws?: readonly string[] | undefined;
+  states: Readonly<Record<string, StateDefinition>>;
+  /** The state that shows when no other of this track wants to. Default: the first. */
+  rest?: string | undefined;
 }
 
 /** A finding of a check that a document accepts. */
@@ -158,6 +174,8 @@ export interface ControllerDefinition {
   states?: Readonly<Record<string, StateDefinition>> | undefined;
   /** The state that shows when no other wants to. Default: the first. */
   rest?: string | undefined;
+  /** Further sets of states side by side with `states`, which are the track `body`: arms that act while the legs run. */
+  tracks?: Readonly<Record<string, TrackDefinition>> | undefined;
   /** Colours that can be exchanged, by name. */
   palettes?: Readonly<Record<string, PaletteDefinition>> | undefined;
   /** What it can wear. */

@@ -27,3 +27,27 @@ export function dressedAt(controller: Controller, outfit: Outfit, timeline: Time
   if (kept !== undefined) return kept;
   return outfit.keep(timeline, segment, timeline.poses[segment]!, shownBy(controller, timeline, segment));
 }
+
+/**
+ * What several tracks show together, in an outfit.
+ *
+ * @param timeline what the first of them shows, and which of its segments
+ */
+export function dressedFigure(
+  controller: Controller,
+  outfit: Outfit,
+  figure: Pose,
+  timeline: Timeline,
+  segment: number,
+): Pose {
+  // Which drawings it is of does not say which state shows them: a layer may be hidden by a state.
+  const key = timeline.poses[segment] === figure ? timeline : figure;
+  const kept = outfit.keptAt(key, key === figure ? timeline.state : segment);
+  if (kept !== undefined) return kept;
+  return outfit.keep(
+    key,
+    key === figure ? timeline.state : segment,
+    figure,
+    shownBy(controller, timeline, segment),
+  );
+}

@@ -7,6 +7,7 @@ export interface Names {
   readonly values: Readonly<Record<string, SignalValue>>;
   readonly pulses: string;
   readonly states: string;
+  readonly tracks: string;
   readonly directions: string;
 }
 
@@ -42,7 +43,11 @@ export type Field<D, Name extends string, Otherwise> =
 type SignalsIn<D> = D extends { readonly signals?: infer S }
   ? NonNullable<S>
   : Record<string, SignalDefinition>;
-type StatesIn<D> = D extends { readonly states?: infer S } ? keyof NonNullable<S> & string : string;
+type TracksIn<D> = Field<D, 'tracks', never>;
+type OwnStates<D> = D extends { readonly states?: infer S } ? keyof NonNullable<S> & string : string;
+type FurtherStates<D> = TracksIn<D> extends infer T ? { [K in keyof T]: OwnStates<T[K]> }[keyof T] : never;
+/** Asked for by a condition, so that the compiler tells the names and not what they are put together from. */
+type StatesIn<D> = [FurtherStates<D>] extends [never] ? OwnStates<D> : OwnStates<D> | FurtherStates<D>;
 type CompassIn<D> = D extends { readonly compass?: infer C }
   ? DirectionsOf<NonNullable<C>>
   : keyof Extract<DirectionsDefinition, object>;
@@ -52,5 +57,6 @@ export interface NamesOf<D> extends Names {
   readonly values: Values<SignalsIn<D>>;
   readonly pulses: PulsesOf<SignalsIn<D>>;
   readonly states: StatesIn<D>;
+  readonly tracks: 'body' | (TracksIn<D> extends infer T ? keyof T & string : never);
   readonly directions: CompassIn<D>;
 }

@@ -17,6 +17,25 @@ export const Place = {
   timer: 4,
 } as const;
 
+/**
+ * Where a track but the first keeps what it plays, while another one is being played: these numbers and those of the
+ * performer's own fields are exchanged (see `Strands`). They lie after the instants, track by track.
+ */
+export const Kept = {
+  timeline: 0,
+  segment: 1,
+  marks: 2,
+  rate: 3,
+  remembered: 4,
+  last: 5,
+  lastUsed: 6,
+  position: 7,
+  marked: 8,
+  entered: 9,
+  /** How many there are. */
+  size: 10,
+} as const;
+
 /** Where the instants begin. */
 export const timerOf = (slots: number, timer: number): number => firstSlot + 3 * slots + timer;
 
@@ -36,8 +55,11 @@ export class Numbers {
   private sharing = 0;
   private used = 0;
 
-  constructor({ regions, signals, timers }: SignalTables) {
-    this.first = new Float64Array(timerOf(regions.length, timers)).fill(Infinity, firstSlot);
+  /** @param strands what each track but the first keeps at the very first: the numbers of {@link Kept} that are not 0 */
+  constructor({ regions, signals, timers }: SignalTables, strands: readonly (readonly number[])[]) {
+    const end = timerOf(regions.length, timers);
+    this.first = new Float64Array(end + strands.length * Kept.size).fill(Infinity, firstSlot, end);
+    strands.forEach((strand, i) => this.first.set(strand, end + i * Kept.size));
     this.first[Place.timer] = Infinity;
     for (const { slot, first } of signals.values())
       if (slot >= 0) first.forEach((value, i) => (this.first[placeOf(slot + i)] = value));

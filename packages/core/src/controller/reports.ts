@@ -19,6 +19,7 @@ export class Reports {
   private readonly tos: number[] = [];
   private readonly times: number[] = [];
   private readonly rules: number[] = [];
+  private readonly tracks: number[] = [];
   private length = 0;
   /** Whose step filled it. */
   private owner: object | null = null;
@@ -28,6 +29,7 @@ export class Reports {
     private readonly stateNames: readonly string[],
     private readonly directionNames: readonly string[],
     private readonly bookNames: readonly string[],
+    private readonly trackNames: readonly string[],
   ) {}
 
   /** How many there are. */
@@ -59,6 +61,11 @@ export class Reports {
     return this.kinds[this.checked(index)] === 1 ? ruleNames[this.rules[index]!] : undefined;
   }
 
+  /** The name of the track that it tells of: `body`, or one of the document's `tracks`. */
+  track(index: number): string {
+    return this.trackNames[this.tracks[this.checked(index)]!]!;
+  }
+
   /** For performers: empties the list and takes it over. */
   begin(owner: object): void {
     this.length = 0;
@@ -81,6 +88,7 @@ export class Reports {
     from: number,
     to: number,
     rule: number,
+    track: number,
     numbers: Float64Array,
     base: number,
   ): number {
@@ -90,6 +98,7 @@ export class Reports {
     this.tos[index] = to;
     this.times[index] = numbers[base + Place.due]!;
     this.rules[index] = rule;
+    this.tracks[index] = track;
     return this.length;
   }
 

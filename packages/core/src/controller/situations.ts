@@ -15,34 +15,43 @@ const mostSituations = 8192;
  * wants in ranks highest. Shared by all performers of a controller that meet it.
  */
 export class Situation implements Words {
-  /** The highest-ranked state that wants in for what holds (not for what has just become true); -1 for none. */
+  /** Of each track the highest-ranked state that wants in for what holds (not for what has just become true); -1 for none. */
+  private readonly bests: Int32Array;
+  /** That of the first track. */
   readonly best: number;
   /** 32-bit words: the truth of each condition, then of each state whether it wants in. */
   private readonly bits: Int32Array;
   private readonly stateWords: number;
 
-  /** @param order the states from the highest rank to the lowest, document order among equals */
+  /** @param orders of each track the states from the highest rank to the lowest, document order among equals */
   constructor(
     readonly flags: number,
     readonly terms: number,
     readonly more: number,
     conditions: readonly Condition[],
     states: readonly Candidate[],
-    order: readonly number[],
+    orders: readonly (readonly number[])[],
   ) {
     this.stateWords = (conditions.length + 31) >> 5;
     this.bits = new Int32Array(this.stateWords + ((states.length + 31) >> 5));
     for (let index = 0; index < conditions.length; index++)
       if (holds(conditions[index]!, this)) this.bits[index >> 5]! |= 1 << (index & 31);
-    let best = -1;
-    for (const index of order) {
-      const state = states[index]!;
-      if (!this.holds(state.while) || (state.when < 0 && state.while < 0)) continue;
-      if (state.when >= 0 && pulsesRead(conditions[state.when]!, this) === 0) continue;
-      this.bits[this.stateWords + (index >> 5)]! |= 1 << (index & 31);
-      if (best < 0) best = index;
-    }
-    this.best = best;
+    this.bests = new Int32Array(orders.length).fill(-1);
+    orders.forEach((order, track) => {
+      for (const index of order) {
+        const state = states[index]!;
+        if (!this.holds(state.while) || (state.when < 0 && state.while < 0)) continue;
+        if (state.when >= 0 && pulsesRead(conditions[state.when]!, this) === 0) continue;
+        this.bits[this.stateWords + (index >> 5)]! |= 1 << (index & 31);
+        if (this.bests[track]! < 0) this.bests[track] = index;
+      }
+    });
+    this.best = this.bests[0]!;
+  }
+
+  /** The highest-ranked state of a track that wants in for what holds; -1 for none. */
+  bestOf(track: number): number {
+    return track === 0 ? this.best : this.bests[track]!;
   }
 
   /**
@@ -70,11 +79,11 @@ export class Situations {
   private table: (Situation | undefined)[] = [];
   private used = 0;
 
-  /** @param order the states from the highest rank to the lowest, document order among equals */
+  /** @param orders of each track the states from the highest rank to the lowest, document order among equals */
   constructor(
     private readonly conditions: readonly Condition[],
     private readonly states: readonly Candidate[],
-    private readonly order: readonly number[],
+    private readonly orders: readonly (readonly number[])[],
   ) {
     this.clear(64);
   }
@@ -99,7 +108,7 @@ export class Situations {
       this.clear(grows ? known.length * 2 : known.length);
       if (grows) for (const one of known) if (one !== undefined) this.put(one);
     }
-    const found = new Situation(flags, terms, more, this.conditions, this.states, this.order);
+    const found = new Situation(flags, terms, more, this.conditions, this.states, this.orders);
     this.put(found);
     return found;
   }

@@ -14,6 +14,7 @@ import type {
   HopDefinition,
   StateDefinition,
 } from './definition.js';
+import type { PlacedState, PlacedStates } from './tracks.js';
 import { gaitBands, rateOf, scrubOf } from './motion.js';
 import { turningBy } from './turning.js';
 import type { Turning } from './turning.js';
@@ -35,11 +36,14 @@ interface StatesInput {
   readonly signals: SignalCompiler;
   readonly problems: ProblemList;
   readonly poses: PoseBook;
+  readonly placed: PlacedStates;
 }
 
 interface StatesOutput {
   readonly list: State[];
-  readonly rest: number;
+  /** Of each track the state that shows when no other wants to. */
+  readonly rests: readonly number[];
+  readonly timelines: readonly Timeline[];
   readonly conditions: Condition[];
   readonly conditionTexts: string[];
   readonly cueNames: string[];
@@ -47,30 +51,14 @@ interface StatesOutput {
 
 /** Resolves the names of all states. What cannot be resolved is left out after its problem was added. */
 export function compileStates(input: StatesInput): StatesOutput {
-  const { definition, problems } = input;
-  const states = definition.states ?? statesOfClips(definition);
-  const names = Object.keys(states);
-  if (names.length === 0) problems.add('state-none', ['states']);
-  const compiler = new StatesCompiler(input, names);
-  const list = names.map((name, index) => compiler.state(name, index, states[name]!));
-  const rest = compiler.stateIndex(definition.rest ?? names[0] ?? '', ['rest']);
-  const { conditions, conditionTexts, cueNames } = compiler;
-  return { list, rest, conditions, conditionTexts, cueNames };
-}
-
-/** What a document without states can show: each clip as a bare state. */
-function statesOfClips({ clips }: ControllerDefinition): Record<string, StateDefinition> {
-  return Object.fromEntries(Object.keys(clips).map((name) => [name, { shows: name }]));
-}
-
-/** The tags of all states, each with the place where it is named first. */
-export function tagsOf({ states = {} }: ControllerDefinition): Map<string, DocumentPath> {
-  const tags = new Map<string, DocumentPath>();
-  for (const [name, state] of Object.entries(states))
-    state.tags?.forEach((tag, i) => {
-      if (!tags.has(tag)) tags.set(tag, ['states', name, 'tags', i]);
-    });
-  return tags;
+  const { problems, placed } = input;
+  const compiler = new StatesCompiler(input);
+  if (placed.states.length === 0) problems.add('state-none', ['states']);
+  const list = placed.states.map((one, index) => compiler.state(one, index));
+  const rests = placed.tracks.map((_, track) => compiler.rest(track));
+  compiler.checkRests();
+  const { conditions, conditionTexts, cueNames, timelines } = compiler;
+  return { list, rests, timelines, conditions, conditionTexts, cueNames };
 }
 
 /** A flipbook of a state with the place where it is named. */
@@ -93,31 +81,44 @@ class StatesCompiler {
   readonly cueNames: string[] = [];
   private readonly plainSegments = new Map<Clip, Segments>();
   private readonly bridgeSegments = new Map<Clip, Segments>();
+  private readonly silentClips = new Map<Clip, Clip>();
   /** Those of the state that is being compiled. */
   private ruled: Ruled = { rules: undefined, own: new Map(), bridges: new Map() };
   private readonly conditionIndices = new Map<string, number>();
-  private readonly indices: ReadonlyMap<string, number>;
+  readonly timelines: Timeline[] = [];
+  /** The track of the state that is being compiled. */
+  private track = 0;
 
-  constructor(
-    private readonly input: StatesInput,
-    private readonly names: readonly string[],
-  ) {
-    this.indices = new Map(names.map((name, index) => [name, index]));
+  constructor(private readonly input: StatesInput) {
     const cues = [...input.clips.values()].flatMap((clip) => clip?.cues.flat() ?? []);
     this.cueNames.push(...new Set(cues));
   }
 
-  stateIndex(name: string, path: DocumentPath): number {
-    const index = this.indices.get(name) ?? -1;
-    if (index < 0 && this.names.length > 0)
-      this.input.problems.add('state-unknown', path, { name, known: this.names });
-    return index;
+  /**
+   * A state of a track by name.
+   *
+   * @param orTaken whether one of another track is meant, too, that has taken this one
+   */
+  stateIndex(track: number, name: string, path: DocumentPath, orTaken = false): number {
+    const { problems, placed } = this.input;
+    const { states, tracks } = placed;
+    const index = states.findIndex(
+      (one) => one.name === name && one.track === track && (orTaken || one.taken === undefined),
+    );
+    if (index >= 0 || states.length === 0) return index;
+    const other = states.find((one) => one.name === name && one.taken === undefined);
+    const known = states.flatMap((one) => (one.track === track && one.taken === undefined ? [one.name] : []));
+    if (other === undefined) problems.add('state-unknown', path, { name, known });
+    else problems.add('state-other-track', path, { name, track: tracks[other.track]!.name, known });
+    return -1;
   }
 
-  state(name: string, index: number, definition: StateDefinition): State {
-    const path = ['states', name];
+  state(placed: PlacedState, index: number): State {
+    const { name, track, path, definition, taken } = placed;
+    this.track = track;
     const kind = definition.when !== undefined ? 'act' : definition.while !== undefined ? 'posture' : 'bare';
     const gaits = gaitBands(definition, path, this.input);
+    const inStep = this.inStep(placed, kind);
     const shown = this.shown(definition, path);
     const bridges = this.bridges(definition, shown.length, path);
     const turns = this.turns(definition, kind, [...path, 'turns']);
@@ -137,11 +138,17 @@ class StatesCompiler {
     return {
       index,
       name,
-      kind,
+      track,
+      rest: this.rest(track),
+      path,
+      inStep,
+      drawsOwn: definition.shows !== undefined,
+      takenBy: taken === undefined ? -1 : this.taker(placed),
+      kind: taken === undefined ? kind : 'posture',
       priority: this.priority(definition, path),
-      while: this.condition(definition.while, [...path, 'while']),
+      while: taken === undefined ? this.condition(definition.while, [...path, 'while']) : this.taking(placed),
       when: this.condition(definition.when, [...path, 'when']),
-      then: definition.then === undefined ? -1 : this.stateIndex(definition.then, [...path, 'then']),
+      then: definition.then === undefined ? -1 : this.stateIndex(track, definition.then, [...path, 'then']),
       hops: resolved,
       yields: yields.map((one, i): Yield => ({
         to:
@@ -149,7 +156,7 @@ class StatesCompiler {
         if: this.condition(one.if, [...path, 'yields', i, 'if']),
       })),
       carry: this.carry(definition, [...path, 'carry']),
-      held: definition.facing === 'held',
+      held: definition.facing === 'held' || inStep >= 0,
       facesBy: this.facesBy(definition, [...path, 'facing']),
       turns: turns && { book: shown.length + bridges.books.length, least: turns.least },
       final: definition.final ?? false,
@@ -159,12 +166,10 @@ class StatesCompiler {
       isStatic: hops.length === 0 && yields.length === 0 && !leaves && atLeast === 0,
       hears: again !== 'ignore' || resolved.some(({ remembers }) => remembers),
       tags: definition.tags ?? [],
-      tagBits: (definition.tags ?? []).reduce(
-        (bits, tag) => bits | (this.input.signals.scope.tags.get(tag) ?? 0),
-        0,
-      ),
-      ends: kind !== 'posture',
-      books: this.timelines(books, index, definition),
+      tagBits: this.tagBits(placed),
+      // What is in step has no end of its own.
+      ends: kind !== 'posture' && inStep < 0,
+      books: this.timelinesOf(books, index, definition),
       bookNames: books.map((book) => book.name),
       gaits,
       bridges: bridges.from,
@@ -172,6 +177,64 @@ class StatesCompiler {
       scrub,
       reads: [...new Set([rate, scrub].flatMap((one) => (one === undefined ? [] : slotsOf(one.program))))],
     };
+  }
+
+  /** The state in which a track rests. */
+  rest(track: number): number {
+    const { tracks, states } = this.input.placed;
+    const { rest } = tracks[track]!;
+    return states.findIndex(
+      (one) => one.track === track && one.taken === undefined && (rest === undefined || one.name === rest),
+    );
+  }
+
+  checkRests(): void {
+    this.input.placed.tracks.forEach(({ rest, path }, track) => {
+      if (rest !== undefined) this.stateIndex(track, rest, [...path, 'rest']);
+    });
+  }
+
+  /** The bits of what can be asked of a state: its tags, and its own name with that of its track. */
+  private tagBits({ name, track, definition: { tags = [] } }: PlacedState): number {
+    const bitOf = (tag: string): number => this.input.signals.scope.tags.get(tag) ?? 0;
+    const own = bitOf(`${this.input.placed.tracks[track]!.name}.${name}`);
+    return tags.reduce((bits, tag) => bits | bitOf(tag), own);
+  }
+
+  /** The track that a state is in step with; -1 for none. */
+  private inStep({ definition, path, taken }: PlacedState, kind: State['kind']): number {
+    const { problems, placed } = this.input;
+    const { inStep } = definition;
+    if (inStep === undefined) return -1;
+    const timed = (['gaits', 'rate', 'scrub', 'leaves', 'bridges', 'turns', 'facing'] as const).filter(
+      (field) => definition[field] !== undefined,
+    );
+    const at = definition.hops?.some((hop) => hop.during !== undefined || (hop.at ?? 'now') !== 'now');
+    const during = definition.yields?.some((one) => one.during !== undefined);
+    if (at === true || during === true) problems.add('in-step-time', path, { field: 'at and during' });
+    for (const field of timed) problems.add('in-step-time', [...path, field], { field });
+    if (kind === 'act' && taken === undefined) problems.add('in-step-act', [...path, 'inStep']);
+    return placed.tracks.findIndex(({ name }) => name === inStep);
+  }
+
+  /** The state that a track is taken by. */
+  private taker({ name, taken }: PlacedState): number {
+    const { states, tracks } = this.input.placed;
+    return states.findIndex(
+      (one) => one.name === name && one.taken === undefined && tracks[one.track]!.name === taken!.by,
+    );
+  }
+
+  /** A track is taken while the other state shows, and what it says in `takes` holds. */
+  private taking({ name, path, taken }: PlacedState): number {
+    const { by, if: text } = taken!;
+    const shows = this.input.signals.flagNamed(`${by}.${name}`);
+    const further = text === undefined ? undefined : this.input.signals.condition(text, path);
+    if (text !== undefined && further === undefined) return -1;
+    this.conditionTexts.push(`${by}.${name}${text === undefined ? '' : ` && (${text})`}`);
+    return (
+      this.conditions.push(further === undefined ? shows : { op: 'and', left: shows, right: further }) - 1
+    );
   }
 
   private priority({ priority = 0 }: StateDefinition, path: DocumentPath): number {
@@ -199,7 +262,7 @@ class StatesCompiler {
   }
 
   private yieldTo(name: string, from: number, path: DocumentPath): number {
-    const to = this.stateIndex(name, path);
+    const to = this.stateIndex(this.track, name, path);
     if (to === from) this.input.problems.add('yields-itself', path);
     return to;
   }
@@ -220,7 +283,7 @@ class StatesCompiler {
     if (hop.at !== undefined) this.checkInstant(hop.at, true, clips, [...path, 'at']);
     const now = hop.at === undefined || hop.at === 'now';
     return {
-      to: this.stateIndex(hop.to, [...path, 'to']),
+      to: this.stateIndex(this.track, hop.to, [...path, 'to']),
       if: this.condition(hop.if, [...path, 'if']),
       remembers: hop.during !== undefined && !now,
       now,
@@ -298,17 +361,19 @@ class StatesCompiler {
 
   /** What is kept from each state. */
   private carry({ carry = 'none' }: StateDefinition, path: DocumentPath): CarryRule[] {
-    const from = this.names.map((): CarryRule => (typeof carry === 'string' ? carry : 'none'));
+    const { states } = this.input.placed;
+    const from = states.map((): CarryRule => (typeof carry === 'string' ? carry : 'none'));
     if (typeof carry !== 'string')
       for (const [name, rule] of Object.entries(carry)) {
-        const index = this.stateIndex(name, [...path, name]);
+        const index = this.stateIndex(this.track, name, [...path, name], true);
         if (index >= 0) from[index] = rule;
       }
     return from;
   }
 
   /** The flipbooks that show: the gaits from the slowest, or the only one. */
-  private shown({ shows, gaits }: StateDefinition, path: DocumentPath): Book[] {
+  private shown({ shows, gaits, inStep }: StateDefinition, path: DocumentPath): Book[] {
+    if (inStep !== undefined && shows === undefined) return [this.following()];
     if ((shows === undefined) === (gaits === undefined)) this.input.problems.add('shows-one', path);
     if (shows !== undefined)
       return [{ name: shows, pages: this.input.books.pagesOf(shows, [...path, 'shows']), bridge: false }];
@@ -317,6 +382,25 @@ class StatesCompiler {
       pages: this.input.books.pagesOf(name, [...path, 'gaits', 'shows', i]),
       bridge: false,
     }));
+  }
+
+  /** What a state has for drawings that shows its part of what another track shows: it is asked for none of them. */
+  private following(): Book {
+    const { clips, compass } = this.input;
+    const some = [...clips.values()].find((clip) => clip !== undefined);
+    if (some === undefined) return { name: '', pages: [], bridge: false };
+    const [cell] = some.cells;
+    const clip = { ...some, name: '', frames: [cell!], order: [0], cells: [cell!], ends: [1e6] };
+    const still = { ...clip, cues: [[]], spans: new Map<never, never>(), loopFrom: 0, stride: undefined };
+    const page = { clip: still, mirrored: false, standsIn: false };
+    return { name: '', pages: compass.names.map((_, i) => ({ ...page, drawnFor: i })), bridge: false };
+  }
+
+  /** A clip that is shown in step tells no cues: it has no time of its own. */
+  private silent(clip: Clip): Clip {
+    const known = this.silentClips.get(clip) ?? { ...clip, cues: clip.cues.map(() => []) };
+    this.silentClips.set(clip, known);
+    return known;
   }
 
   /** What is played first, by the state and the gait that are left. @param first the index of the first bridge */
@@ -331,9 +415,9 @@ class StatesCompiler {
       first + books.push(this.bridgeBook(shows, at)) - 1;
     for (const [name, bridge] of Object.entries(bridges)) {
       const at = [...path, 'bridges', name];
-      const index = this.stateIndex(name, at);
+      const index = this.stateIndex(this.track, name, at, true);
       if (index < 0) continue;
-      const left = this.input.definition.states![name]!;
+      const left = this.input.placed.states[index]!.definition;
       const gaits = left.gaits?.shows ?? [left.shows ?? ''];
       if (typeof bridge === 'string') from[index] = new Array<number>(gaits.length).fill(add(bridge, at));
       else {
@@ -381,7 +465,7 @@ class StatesCompiler {
     return turningBy(by, { ...compass, deadZone }, [...path, 'by'], signals, problems);
   }
 
-  private timelines(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {
+  private timelinesOf(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {
     const rules: FrameRules = {
       hops: (definition.hops ?? []).map(({ during, at }) => ({ during, at })),
       yields: (definition.yields ?? []).map(({ during }) => ({ during })),
@@ -389,9 +473,12 @@ class StatesCompiler {
     };
     return books.map(({ pages, bridge }, book) =>
       pages.map(({ clip, mirrored }, direction) => {
-        const segments = this.segments(clip, bridge, rules);
+        const shown = definition.inStep === undefined ? clip : this.silent(clip);
+        const segments = this.segments(shown, bridge, rules);
         const poses = posesOf(segments, mirrored, this.input.poses);
-        return new Timeline(state, direction, book, bridge, poses, segments);
+        const timeline = new Timeline(this.timelines.length, state, direction, book, bridge, poses, segments);
+        this.timelines.push(timeline);
+        return timeline;
       }),
     );
   }

@@ -56,10 +56,12 @@ export interface Timeline extends Omit<Segments, 'poses'> {}
  */
 export class Timeline {
   /**
+   * @param number its place among all timelines of the controller
    * @param state the index of its state: a performer keeps only its timeline
    * @param bridge whether it is played in between, before the state's own clip
    */
   constructor(
+    readonly number: number,
     readonly state: number,
     readonly direction: number,
     readonly book: number,

@@ -2,13 +2,14 @@ import type { Names } from '../controller/names.js';
 import type { Controller, State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
+import type { Situation } from '../controller/situations.js';
 import { Mark, Moment, Player } from './player.js';
 
 /**
- * Which states' `when` has become true at the instant being decided, and which hop was found last. An instant is decided
- * within one call, so one scratch serves all performers.
+ * Which states' `when` has become true at the instant being decided, which hop was found last, and whether a track still
+ * sees a pulse that another has used. An instant is decided within one call, so one scratch serves all performers.
  */
-export const fresh = { starts: new Uint8Array(64), any: false, hop: -1 };
+export const fresh = { starts: new Uint8Array(64), any: false, hop: -1, sees: false };
 
 const goalShift = 17;
 const switchBits = (1 << goalShift) - 1;
@@ -41,7 +42,7 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
   }
 
   protected override get isWatchful(): boolean {
-    return this.goal >= 0;
+    return this.goal >= 0 || !this.controller.isSingle;
   }
 
   /**
@@ -49,7 +50,8 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
    * the state and the situation alone it is kept in the situation, and found there the next time.
    */
   protected choose(moment: number): number {
-    const { situation, current } = this;
+    const { current } = this;
+    const situation = this.view;
     const open = !current.isStatic || fresh.any || this.goal >= 0 || (this.marks & Mark.ended) !== 0;
     if (open) return this.decide(moment);
     situation.decided ??= new Int32Array(this.controller.states.length);
@@ -60,11 +62,22 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
     return to;
   }
 
+  /**
+   * The situation as the state that shows sees it. It is the one that signals amount to, but for pulses that another track
+   * has just used.
+   */
+  protected get view(): Situation {
+    return fresh.sees ? this.seen() : this.situation;
+  }
+
+  protected abstract seen(): Situation;
+
   /** The rule of decision. */
   private decide(moment: number): number {
-    const { states, rest } = this.controller;
-    const { situation } = this;
+    const { states } = this.controller;
+    const situation = this.view;
     const state = this.current;
+    const { rest } = state;
     const over = state.ends && (this.marks & Mark.ended) !== 0;
     const best = this.best(over);
     if (!state.final && best >= 0 && states[best]!.priority > state.priority) return this.by(Rule.rank, best);
@@ -100,51 +113,58 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
 
   /** Whether a state that no longer stands may be left here. At a clip's end it always may, and during a bridge. */
   private mayLeave(state: State, moment: number): boolean {
-    const { timeline, showing } = this;
+    const { timeline, segment } = this;
     if (!state.leaves || timeline.bridge || (this.marks & Mark.ended) !== 0) return true;
-    if (moment === Moment.begins) return timeline.leavesAt[showing]!;
-    return moment === Moment.ends && timeline.leavesAfter[showing]!;
+    if (moment === Moment.begins) return timeline.leavesAt[segment]!;
+    return moment === Moment.ends && timeline.leavesAfter[segment]!;
   }
 
   /** The highest-ranked state that wants in; -1 for none. */
   private best(over: boolean): number {
-    const { situation } = this;
-    const { watched, places } = this.controller;
-    const { best } = situation;
+    const { track } = this.current;
+    const best = this.view.bestOf(track);
     if (!fresh.any) return best;
+    const { tracks, places } = this.controller;
     const place = best < 0 ? Infinity : places[best]!;
-    for (const one of watched) {
+    for (const one of tracks[track]!.watched) {
       if (one.place >= place) return best;
-      if (this.startsNow(one.state, over) && situation.holds(one.while)) return one.state;
+      if (this.startsNow(one.state, over)) return one.state;
     }
     return best;
   }
 
   /**
-   * Whether a state's `when` has just become true. One that is playing does not want in anew: it would hide others for
-   * one instant.
+   * Whether a state wants in because its `when` has just become true, and still is: what another switch of the same instant
+   * has made false again starts nothing. One that is playing does not want in anew: it would hide others for one instant.
    */
-  protected startsNow(state: number, over: boolean): boolean {
-    return fresh.any && fresh.starts[state] !== 0 && (state !== this.timeline.state || over);
+  private startsNow(state: number, over: boolean): boolean {
+    return (state !== this.timeline.state || over) && this.hasStarted(state);
+  }
+
+  protected hasStarted(state: number): boolean {
+    if (!fresh.any || fresh.starts[state] === 0) return false;
+    const { when, while: during } = this.controller.states[state]!;
+    return this.view.holds(when) && this.view.holds(during);
   }
 
   /** The highest-ranked state that wants in of some, or of all; -1 for none. */
   private bestAmong(among: ReadonlySet<number> | undefined, over: boolean): number {
     if (among === undefined) return this.best(over);
-    const { order, states } = this.controller;
-    for (const index of order) {
+    const { tracks } = this.controller;
+    const situation = this.view;
+    for (const index of tracks[this.current.track]!.order) {
       if (!among.has(index)) continue;
-      if (this.situation.wantsIn(index)) return index;
-      if (this.startsNow(index, over) && this.situation.holds(states[index]!.while)) return index;
+      if (situation.wantsIn(index) || this.startsNow(index, over)) return index;
     }
     return -1;
   }
 
   /** The target of the first hop that is taken now; -1 for none. */
   private hopNow(state: State, moment: number): number {
-    const { situation, timeline, showing } = this;
+    const { timeline, segment } = this;
+    const situation = this.view;
     const { states } = this.controller;
-    const armed = timeline.armed[showing]!;
+    const armed = timeline.armed[segment]!;
     const marked = this.markedHops(moment);
     for (let i = 0; i < state.hops.length; i++) {
       const hop = state.hops[i]!;
@@ -163,9 +183,9 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
 
   /** The hops whose instant is this. */
   protected markedHops(moment: number): number {
-    const { timeline, showing } = this;
+    const { timeline, segment } = this;
     if (moment === Moment.nothing) return 0;
-    return (moment === Moment.begins ? timeline.hopsAt : timeline.hopsAfter)[showing]!;
+    return (moment === Moment.begins ? timeline.hopsAt : timeline.hopsAfter)[segment]!;
   }
 
   /**
@@ -175,10 +195,10 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
   private legNow(state: State, moment: number, over: boolean): number {
     const { routes, states } = this.controller;
     const leg = routes.leg(state.index, this.goal);
-    if (leg === undefined || !this.situation.holds(states[leg.to]!.while)) return -1;
-    const { timeline, showing, marks } = this;
+    if (leg === undefined || !this.view.holds(states[leg.to]!.while)) return -1;
+    const { timeline, segment, marks } = this;
     const ended = (marks & Mark.ended) !== 0;
-    const passed = ended || (moment === Moment.ends && showing === timeline.ends.length - 1);
+    const passed = ended || (moment === Moment.ends && segment === timeline.ends.length - 1);
     const hop = leg.hop < 0 ? undefined : state.hops[leg.hop]!;
     const open =
       hop === undefined
@@ -191,9 +211,10 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
 
   private yieldNow({ yields }: State, over: boolean): number {
     if (yields.length === 0) return -1;
-    const open = this.timeline.yielding[this.showing]!;
+    const open = this.timeline.yielding[this.segment]!;
+    const situation = this.view;
     for (let i = 0; i < yields.length; i++) {
-      if ((open & (1 << i)) === 0 || !this.situation.holds(yields[i]!.if)) continue;
+      if ((open & (1 << i)) === 0 || !situation.holds(yields[i]!.if)) continue;
       const best = this.bestAmong(yields[i]!.to, over);
       if (best >= 0) return best;
     }
@@ -207,8 +228,8 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
     if (!this.situation.holds(asked.while)) return false;
     if (!state.final && asked.priority > state.priority) return true;
     if (state.atLeast > 0 && this.isKept(state)) return false;
-    if (state.index === this.controller.rest) return true;
-    const open = this.timeline.yielding[this.showing]!;
+    if (state.index === state.rest) return true;
+    const open = this.timeline.yielding[this.segment]!;
     return state.yields.some(
       (one, i) =>
         (open & (1 << i)) !== 0 && this.situation.holds(one.if) && (one.to === undefined || one.to.has(to)),

@@ -3,14 +3,20 @@ import { apart, neighbourTowards } from '../compass/compass.js';
 import type { State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
+import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { pulsesRead } from '../signal/condition.js';
 import { Chooser, fresh } from './chooser.js';
+import { Each } from './listener.js';
 import { Mark, Moment, passing } from './player.js';
 
 /** What a performer does at an instant: what was set counts, states are entered until nothing switches any more. */
 export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   protected override instant(): void {
+    if (!this.controller.isSingle) {
+      this.instantOfAll();
+      return;
+    }
     const { numbers, base } = this;
     this.move();
     const at = numbers[base + Place.due]!;
@@ -30,7 +36,14 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     if (this.current.gaits.length > 0) this.followGait();
   }
 
+  protected abstract instantOfAll(): void;
+
   protected override listen(): void {
+    if (!this.controller.isSingle) {
+      this.instantOfAll();
+      this.findDue();
+      return;
+    }
     const { numbers, base } = this;
     if (fresh.any) forgetChanges();
     if (this.commit()) {
@@ -52,28 +65,38 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     const before = this.situation;
     this.readSignals();
     const after = this.situation;
-    let changed = before !== after;
+    const changed = before !== after;
     if (changed)
       for (const { state, when } of watched) {
         if (before.holds(when) || !after.holds(when)) continue;
         fresh.starts[state] = 1;
         fresh.any = true;
       }
+    return (this.controller.isSingle ? this.heed() : this.inEach(Each.heed)) || changed;
+  }
+
+  /** Turns the state that shows, and has its rate follow, for signals as they are now. @returns whether it turned */
+  protected heed(): boolean {
     const state = this.current;
     const { timeline, toward } = this;
     if (this.controller.turnTimer >= 0) this.endTurn();
-    if (!state.held && toward !== timeline.direction && this.turn(state)) changed = true;
+    const turned = !state.held && toward !== timeline.direction && this.turn(state);
     if (state.rate !== undefined) {
       this.move();
       this.readRate();
     }
-    return changed;
+    return turned;
+  }
+
+  /** The timer of the time that turning takes. */
+  private get turnTimer(): number {
+    return this.controller.turnTimer + this.current.track;
   }
 
   /** A direction has been shown long enough: the next may follow. */
   private endTurn(): void {
     const { numbers, base } = this;
-    const timer = base + this.timerAt(this.controller.turnTimer);
+    const timer = base + this.timerAt(this.turnTimer);
     if (numbers[timer]! <= numbers[base + Place.due]!) numbers[timer] = Infinity;
   }
 
@@ -83,11 +106,11 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
    */
   private directionNow(state: State): number {
     const { toward, numbers, base } = this;
-    const { compass, turnTimer } = this.controller;
+    const { compass } = this.controller;
     const { direction } = this.timeline;
-    if (turnTimer < 0 || toward === direction || this.isWide(state)) return toward;
-    if (numbers[base + this.timerAt(turnTimer)] !== Infinity) return direction;
-    this.setTimer(turnTimer, compass.through);
+    if (this.controller.turnTimer < 0 || toward === direction || this.isWide(state)) return toward;
+    if (numbers[base + this.timerAt(this.turnTimer)] !== Infinity) return direction;
+    this.setTimer(this.turnTimer, compass.through);
     return neighbourTowards(compass, direction, toward);
   }
 
@@ -122,17 +145,22 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
    * clip may open hops and yields, so it is decided anew.
    */
   private followGait(): void {
+    // What has ended goes on at once in a clip that loops, also while its rate is 0.
+    if (this.changeGait()) this.settle(this.crossBorders());
+  }
+
+  /** @returns whether another gait shows than before */
+  protected changeGait(): boolean {
     const state = this.current;
     const { timeline } = this;
-    if (timeline.bridge) return;
+    if (timeline.bridge || state.gaits.length === 0) return false;
     const book = this.gait(state);
-    if (book === timeline.book) return;
+    if (book === timeline.book) return false;
     const { reports } = this.controller;
     const nameOf = (one: number): number => reports.bookIndex(state.bookNames[one]!);
     this.report(3, nameOf(timeline.book), nameOf(book), 0);
     this.changeTimeline(state.books[book]![timeline.direction]!);
-    // What has ended goes on at once in a clip that loops, also while its rate is 0.
-    this.settle(this.crossBorders());
+    return true;
   }
 
   protected override settle(moment: number): boolean {
@@ -152,12 +180,12 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   }
 
   /** Remembers the hops whose condition is true within their span, and uses its pulses. @returns whether a pulse was */
-  private remember(): boolean {
+  protected remember(): boolean {
     const { hops } = this.current;
     if (hops.length === 0) return false;
-    const { situation } = this;
+    const situation = this.view;
     const { conditions } = this.controller;
-    const armed = this.timeline.armed[this.showing]! & ~this.remembered;
+    const armed = this.timeline.armed[this.segment]! & ~this.remembered;
     let used = 0;
     for (let i = 0; i < hops.length; i++) {
       const hop = hops[i]!;
@@ -166,47 +194,45 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
       if (hop.if >= 0) used |= pulsesRead(conditions[hop.if]!, situation);
     }
     if (used === 0) return false;
-    this.usePulses(used);
+    this.use(used);
     this.commit();
     return true;
   }
 
   /** Whether the act that plays is pressed anew. */
-  private isPressedAgain({ index, kind, again, while: during }: State): boolean {
+  private isPressedAgain({ index, kind, again }: State): boolean {
     if (kind !== 'act' || again === 'ignore' || (this.marks & Mark.ended) !== 0) return false;
-    return (
-      this.situation.wantsIn(index) ||
-      (fresh.any && fresh.starts[index] !== 0 && this.situation.holds(during))
-    );
+    return this.view.wantsIn(index) || this.hasStarted(index);
   }
 
   /** Queues a press of an act that says so. @returns whether a press was used */
-  private queuePress(): boolean {
+  protected queuePress(): boolean {
     const state = this.current;
     if (state.again !== 'queue' || !this.isPressedAgain(state)) return false;
     this.marks |= Mark.queued;
     fresh.starts[state.index] = 0;
-    this.usePulses(this.ownPulses(state));
+    this.use(this.ownPulses(state));
     this.commit();
     return true;
   }
 
   /** The act itself, if it is to begin anew by a press; -1 if not. */
-  private restart(): number {
+  protected restart(): number {
     const state = this.current;
     if (state.again !== 'restart' || !this.isPressedAgain(state)) return -1;
     return this.by(Rule.again, state.index);
   }
 
   /** Switches to a state. @returns whether a segment of its clip begins */
-  private enter(to: number): boolean {
+  protected enter(to: number): boolean {
     const { states, tables } = this.controller;
-    const before = this.timeline;
     this.move();
+    const left = this.leave();
+    const before = this.timeline;
     const state = states[to]!;
     const rule = this.last & 15;
-    this.lastUsed = (this.situation.flags & tables.pulseBits) === 0 ? 0 : this.pulsesOf(state, rule);
-    this.usePulses(this.lastUsed);
+    this.lastUsed = (this.view.flags & tables.pulseBits) === 0 ? 0 : this.pulsesOf(state, rule);
+    this.use(this.lastUsed);
     if (fresh.any) this.startNoMore(to);
     this.report(1, before.state, to, rule);
     const again = to === before.state;
@@ -226,11 +252,21 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     if (direction !== before.direction) this.report(2, before.direction, direction, 0);
     const bridge = state.bridges[before.state]?.[before.book];
     this.timeline = state.books[bridge ?? this.gait(state)]![direction]!;
-    const begins = this.takePlace(before, again ? 'none' : state.carry[before.state]!);
+    const begins = this.takePlace(left, again ? 'none' : state.carry[before.state]!);
     // Its tags, the pulses that were used and the numbers it reads may change what holds.
-    const changes = (this.setFlags | state.tagBits) !== this.situation.flags || state.reads.length > 0;
+    const changes = (this.setFlags | this.shownBits()) !== this.situation.flags || state.reads.length > 0;
     if (changes) this.commit();
     return begins;
+  }
+
+  /** The timeline whose place is kept where a state says so: the one that is left. */
+  protected leave(): Timeline {
+    return this.timeline;
+  }
+
+  private use(pulses: number): void {
+    if (!this.controller.isSingle) this.sharePulses(pulses);
+    this.usePulses(pulses);
   }
 
   /** What has just become true for a state that is entered has had its effect. */
@@ -247,7 +283,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     const hop = this.current.hops[fresh.hop]!;
     if (hop.remembers) return 0;
     if (hop.if < 0) return this.ownPulses(state);
-    return pulsesRead(this.controller.conditions[hop.if]!, this.situation);
+    return pulsesRead(this.controller.conditions[hop.if]!, this.view);
   }
 
   private ownPulses(state: State): number {
@@ -255,17 +291,29 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   }
 
   private pulsesIn(condition: number): number {
-    return condition < 0 ? 0 : pulsesRead(this.controller.conditions[condition]!, this.situation);
+    return condition < 0 ? 0 : pulsesRead(this.controller.conditions[condition]!, this.view);
   }
 
   /** Puts a state there by a request, at the present instant. */
   protected request(to: number, rule: number): void {
     this.by(rule, to);
     const begins = this.enter(to);
-    this.settle(begins ? Moment.begins : Moment.nothing);
+    this.settleNow(begins ? Moment.begins : Moment.nothing);
   }
 
-  private cycleError(to: number): Error {
+  /** Decides after a request, at the present instant. */
+  protected settleNow(moment: number): void {
+    if (this.controller.isSingle) this.settle(moment);
+    else this.settleTogether(moment);
+  }
+
+  /** Decides in all tracks; of the one that is in the fields something of the clip happens. */
+  protected abstract settleTogether(moment: number): void;
+
+  /** Has the other tracks see pulses yet that this one uses. */
+  protected abstract sharePulses(used: number): void;
+
+  protected cycleError(to: number): Error {
     const { states, reports } = this.controller;
     const names: string[] = [];
     for (let i = 0; i < this.happened; i++) if (reports.kind(i) === 'switch') names.push(reports.name(i));
@@ -275,7 +323,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   }
 }
 
-function forgetChanges(): void {
+export function forgetChanges(): void {
   fresh.starts.fill(0);
   fresh.any = false;
 }

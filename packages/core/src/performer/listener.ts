@@ -20,6 +20,17 @@ const reading = { flags: 0, terms: 0, more: 0 };
 /** The vector that is being read: a double handed from function to function would be boxed. */
 const vector = new Float64Array(2);
 
+/** What is done for the track whose strand is in the fields, or for each of several: see `Strands`. */
+export const Each = {
+  openReads: 0,
+  openCompass: 1,
+  followCompass: 2,
+  timeLeast: 3,
+  findBorder: 4,
+  heed: 5,
+} as const;
+export type Each = (typeof Each)[keyof typeof Each];
+
 /** Half the side of the box around it. */
 const still = new Float64Array(1);
 
@@ -214,10 +225,13 @@ export abstract class Listener<N extends Names = Names> {
   protected readSignals(): void {
     const { controller, numbers, base, situation } = this;
     const { regions, computed } = controller.tables;
-    const { tagBits, reads } = this.current;
-    const flags = this.setFlags | tagBits;
+    const { isSingle } = controller;
+    const flags = this.setFlags | this.shownBits();
     let { terms, more } = situation;
-    if (controller.isTurningRead) this.widen(this.current);
+    if (controller.isTurningRead) {
+      if (isSingle) this.openCompass();
+      else this.inEach(Each.openCompass);
+    }
     for (let slot = 0; slot < regions.length; slot++) {
       const place = placeOf(slot);
       const value = numbers[base + place]!;
@@ -240,7 +254,8 @@ export abstract class Listener<N extends Names = Names> {
       numbers[base + place + 1] = of.bounds[first]!;
       numbers[base + place + 2] = of.bounds[last + 1]!;
     }
-    for (const slot of reads) numbers[base + placeOf(slot) + 1] = Infinity;
+    if (isSingle) this.openReads();
+    else this.inEach(Each.openReads);
     if (computed.length > 0) {
       reading.flags = flags;
       reading.terms = terms;
@@ -250,7 +265,33 @@ export abstract class Listener<N extends Names = Names> {
     }
     if (flags !== situation.flags || terms !== situation.terms || more !== situation.more)
       this.situation = controller.situations.find(flags, terms, more);
-    if (controller.isTurningRead) this.readCompass(this.current);
+    if (!controller.isTurningRead) return;
+    if (isSingle) this.followCompass();
+    else this.inEach(Each.followCompass);
+  }
+
+  /** The bits of what shows: its tags, and its name where that is asked for. */
+  protected shownBits(): number {
+    return this.controller.isSingle ? this.current.tagBits : this.bitsOfAll();
+  }
+
+  protected abstract bitsOfAll(): number;
+
+  /** Where there are several tracks, does something for each of them. @returns whether any said so */
+  protected abstract inEach(what: Each): boolean;
+
+  /** Has every change of the numbers counted that the state which shows reads itself. */
+  protected openReads(): void {
+    for (const slot of this.current.reads) this.numbers[this.base + placeOf(slot) + 1] = Infinity;
+  }
+
+  /** Has the intervals of the vector found anew: what the compass left of them is for where it was read last. */
+  protected openCompass(): void {
+    this.widen(this.current);
+  }
+
+  protected followCompass(): void {
+    this.readCompass(this.current);
   }
 
   /** Finds where the compass points for the vector that a state faces by. */
@@ -268,7 +309,6 @@ export abstract class Listener<N extends Names = Names> {
     if (yPlace > 0) this.narrow(yPlace);
   }
 
-  /** Has the intervals of the vector found anew: what the compass left of them is for where it was read last. */
   private widen(state: State): void {
     const turning = state.facesBy ?? this.controller.turning;
     if (turning === undefined) return;

@@ -1,18 +1,21 @@
 import type { Controller } from '../controller/controller.js';
-import { dressedAt } from '../controller/dressed.js';
+import { dressedAt, dressedFigure } from '../controller/dressed.js';
 import type { Names } from '../controller/names.js';
 import { Place } from '../controller/numbers.js';
 import { Reports } from '../controller/reports.js';
 import { Rule } from '../controller/rule.js';
+import { bodyTrack } from '../controller/tracks.js';
+import type { State } from '../controller/controller.js';
+import { inStepFrame } from '../controller/figure.js';
 import { unitsPerMicrosecond } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { placeOf } from '../signal/program.js';
 import type { Pose } from '../sheet/pose.js';
 import type { Outfit } from '../wardrobe/outfit.js';
-import { Decider } from './decider.js';
+import { Strands } from './strands.js';
 import { Mark, Moment, passing } from './player.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
-import type { PerformerSnapshot, Standstill } from './snapshot.js';
+import type { PerformerSnapshot, Standstill, Strand } from './snapshot.js';
 import { explain } from './why.js';
 import type { Why } from './why.js';
 
@@ -23,7 +26,27 @@ export const longestStep = 3_600_000;
 const shortStep = 1_000_000;
 
 /** What a step that reported nothing gives to read; the list that all performers share may be another's by then. */
-const noReports = new Reports([], [], [], []);
+const noReports = new Reports([], [], [], [], []);
+
+/** What a track shows. */
+export interface Showing<N extends Names = Names> {
+  /** Where another track has taken this one, the state by which it has. */
+  readonly state: N['states'];
+  /** The track that it is in step with; `undefined` for none. */
+  readonly inStep: N['tracks'] | undefined;
+  /** Whether a state of another track has taken this one. */
+  readonly isTaken: boolean;
+  readonly facing: N['directions'];
+  readonly clip: string;
+  /** From 0. */
+  readonly frameIndex: number;
+  /** From 0 to 1, as that of the performer. */
+  readonly phase: number;
+  readonly isBridging: boolean;
+}
+
+/** What each track shows of a performer whose picture is being put together. */
+const drawings: Pose[] = [];
 
 /** What performers wear, kept beside them: most wear nothing, and a field would be paid for by every one. */
 const worn = new WeakMap<object, Outfit>();
@@ -32,7 +55,7 @@ const worn = new WeakMap<object, Outfit>();
  * One running character: a controller plus where it stands now. What it hears, plays, chooses and does is in four layers
  * below this one; here is what a game calls.
  */
-export class Performer<N extends Names = Names> extends Decider<N> {
+export class Performer<N extends Names = Names> extends Strands<N> {
   /**
    * @param controller what it plays; shared by any number of performers
    * @param first first values of signals that differ from the document's; they decide which state it begins in
@@ -58,7 +81,7 @@ export class Performer<N extends Names = Names> extends Decider<N> {
     this.situation = situations.find(tables.firstFlags, 0, 0);
     this.setFlags = tables.firstFlags;
     this.wait = -1;
-    this.showing = this.marks = this.remembered = this.lastUsed = this.happened = 0;
+    this.segment = this.marks = this.remembered = this.lastUsed = this.happened = 0;
     this.toward = compass.start;
     this.rate = unitsPerMicrosecond;
     this.last = Rule.start;
@@ -75,19 +98,33 @@ export class Performer<N extends Names = Names> extends Decider<N> {
     }
   }
 
-  private findFirstState(): void {
-    const { states, rest } = this.controller;
+  private findFirstState(among?: readonly number[]): void {
+    const { states, tracks } = this.controller;
+    const isMeant = (track: number): boolean => among?.includes(track) ?? true;
     this.readSignals();
-    const { best } = this.situation;
-    const state = states[best < 0 ? rest : best]!;
-    this.timeline = state.books[this.gait(state)]![this.toward]!;
-    // Its tags and the numbers it reads count from the beginning too.
+    const { situation } = this;
+    for (const { index, rest } of tracks) {
+      if (!isMeant(index)) continue;
+      this.select(index);
+      const best = situation.bestOf(index);
+      this.showNow(states[best < 0 ? rest : best]!);
+    }
+    // Their tags and the numbers they read count from the beginning too.
     this.readSignals();
-    this.timeline = state.books[this.gait(state)]![this.toward]!;
-    this.readRate();
-    if (this.followsNumber) this.placeByNumber();
+    for (const { index } of tracks) {
+      if (!isMeant(index)) continue;
+      this.select(index);
+      this.showNow(this.current);
+      this.readRate();
+      if (this.followsNumber) this.placeByNumber();
+    }
+    this.select(0);
     this.findTimer();
     this.wait = -1;
+  }
+
+  private showNow(state: State): void {
+    this.timeline = state.books[this.gait(state)]![this.toward]!;
   }
 
   /**
@@ -118,6 +155,7 @@ export class Performer<N extends Names = Names> extends Decider<N> {
   ask(state: N['states']): boolean {
     const to = this.stateNamed(state);
     return this.now(() => {
+      this.select(this.controller.states[to]!.track);
       const granted = to === this.timeline.state || this.grants(to);
       if (granted && to !== this.timeline.state) this.request(to, Rule.ask);
       return granted;
@@ -133,6 +171,7 @@ export class Performer<N extends Names = Names> extends Decider<N> {
   cut(state: N['states']): void {
     const to = this.stateNamed(state);
     this.now(() => {
+      this.select(this.controller.states[to]!.track);
       this.request(to, Rule.cut);
       return true;
     });
@@ -149,18 +188,32 @@ export class Performer<N extends Names = Names> extends Decider<N> {
   route(state: N['states']): boolean {
     const to = this.stateNamed(state);
     return this.now(() => {
+      this.select(this.controller.states[to]!.track);
       if (to === this.timeline.state) return true;
       if (this.controller.routes.leg(this.timeline.state, to) === undefined) return false;
       this.goal = to;
-      this.settle(Moment.nothing);
+      this.settleNow(Moment.nothing);
       return true;
     });
   }
 
+  /** What its tracks show together, with what it wears. */
+  private get figure(): Pose {
+    const { controller, outfit } = this;
+    const count = controller.tracks.length;
+    drawings.length = count;
+    for (let track = 0; track < count; track++) drawings[track] = this.drawingOf(track);
+    const figure = controller.figures.pose(drawings);
+    if (outfit === undefined) return figure;
+    const lead = Math.max(0, this.leadOf(0));
+    return dressedFigure(controller, outfit, figure, this.timelineOf(lead), this.segmentOf(lead));
+  }
+
   /** What it shows now, with what it wears. The same object as long as the picture is the same. */
   get pose(): Pose {
-    const { timeline, showing, outfit, controller } = this;
-    return outfit === undefined ? timeline.poses[showing]! : dressedAt(controller, outfit, timeline, showing);
+    const { timeline, segment, outfit, controller } = this;
+    if (!controller.isSingle) return this.figure;
+    return outfit === undefined ? timeline.poses[segment]! : dressedAt(controller, outfit, timeline, segment);
   }
 
   /**
@@ -179,6 +232,35 @@ export class Performer<N extends Names = Names> extends Decider<N> {
     return this.controller.definition.wardrobe === undefined ? undefined : worn.get(this);
   }
 
+  /**
+   * What a track shows. What is in step with another track, or taken by a state of it, has that one's clip, frame and phase.
+   *
+   * @param track its name; by default that of the document's own states
+   * @throws {DotHopError} for an unknown track, with the nearest known one
+   */
+  showing(track: N['tracks'] = bodyTrack): Showing<N> {
+    const { controller } = this;
+    const own = this.trackNamed(track);
+    const { name, inStep, takenBy, drawsOwn } = this.stateOn(own);
+    const lead = this.leadOf(own);
+    this.select(lead < 0 ? own : lead);
+    const { timeline } = this;
+    const shown = drawsOwn ? this.timelineOf(own).clip : timeline.clip;
+    const frame = timeline.frames[this.segment]!;
+    const now: Showing<N> = {
+      state: name,
+      inStep: controller.tracks[inStep]?.name,
+      isTaken: takenBy >= 0,
+      facing: controller.compass.names[timeline.direction]!,
+      clip: shown.name,
+      frameIndex: shown === timeline.clip ? frame : inStepFrame(frame, timeline.clip, shown),
+      phase: this.ownPhase,
+      isBridging: timeline.bridge,
+    };
+    this.select(0);
+    return now;
+  }
+
   /** The name of the state that shows. */
   get state(): N['states'] {
     return this.current.name;
@@ -186,6 +268,7 @@ export class Performer<N extends Names = Names> extends Decider<N> {
 
   /** The name of the direction it faces. */
   get facing(): N['directions'] {
+    if (!this.controller.isSingle) return this.showing().facing;
     return this.controller.compass.names[this.timeline.direction]!;
   }
 
@@ -196,17 +279,17 @@ export class Performer<N extends Names = Names> extends Decider<N> {
 
   /** The name of the clip that shows. */
   get clip(): string {
-    return this.timeline.clip.name;
+    return this.controller.isSingle ? this.timeline.clip.name : this.showing().clip;
   }
 
   /** The frame of the clip that shows, from 0. */
   get frameIndex(): number {
-    return this.timeline.frames[this.showing]!;
+    return this.controller.isSingle ? this.timeline.frames[this.segment]! : this.showing().frameIndex;
   }
 
   /** Whether the clip that shows is a bridge, played before the state's own. */
   get isBridging(): boolean {
-    return this.timeline.bridge;
+    return this.controller.isSingle ? this.timeline.bridge : this.showing().isBridging;
   }
 
   /** The state that a route is on its way to; `undefined` for none. */
@@ -216,6 +299,10 @@ export class Performer<N extends Names = Names> extends Decider<N> {
 
   /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
   get phase(): number {
+    return this.controller.isSingle ? this.ownPhase : this.showing().phase;
+  }
+
+  private get ownPhase(): number {
     if ((this.marks & Mark.ended) !== 0) return 1;
     const { numbers, base, timeline } = this;
     const since = this.microseconds - numbers[base + Place.marked]!;
@@ -244,12 +331,18 @@ export class Performer<N extends Names = Names> extends Decider<N> {
     return reports;
   }
 
-  /** Why it shows what it shows: for every state whether it wants in, its terms, and what keeps it out. */
-  why(): Why {
-    return explain(this.controller, {
+  /**
+   * Why it shows what it shows: for every state of a track whether it wants in, its terms, and what keeps it out.
+   *
+   * @param track by default that of the document's own states
+   * @throws {DotHopError} for an unknown track
+   */
+  why(track: N['tracks'] = bodyTrack): Why {
+    this.select(this.trackNamed(track));
+    const why = explain(this.controller, {
       situation: this.situation,
       timeline: this.timeline,
-      showing: this.showing,
+      segment: this.segment,
       ended: (this.marks & Mark.ended) !== 0,
       queued: (this.marks & Mark.queued) !== 0,
       remembered: this.remembered,
@@ -261,35 +354,46 @@ export class Performer<N extends Names = Names> extends Decider<N> {
       goal: this.goal,
       value: (name) => this.value(name),
     });
+    this.select(0);
+    return why;
   }
 
   /** Where it stands, as plain data. Restoring it and going on equals never having stopped. */
   snapshot(): PerformerSnapshot {
-    const { controller, numbers, base, timeline, situation, wait } = this;
-    const time = this.microseconds;
+    const { controller, numbers, base } = this;
     const { regions, timers } = controller.tables;
-    const since = (this.marks & Mark.ended) === 0 ? time - numbers[base + Place.marked]! : 0;
     const still: Standstill = {
-      time,
+      time: this.microseconds,
       setFlags: this.setFlags,
-      words: situation,
+      words: this.situation,
       values: regions.map((_, slot) => numbers[base + placeOf(slot)]!),
       timers: [...numbers.subarray(base + this.timerAt(0), base + this.timerAt(timers))],
+      strands: controller.tracks.map(({ index }) => this.strandOf(index)),
+      changed: this.wait < 0,
+    };
+    return writeSnapshot(controller, still, (signal) => this.valueOf(signal));
+  }
+
+  private strandOf(track: number): Strand {
+    this.select(track);
+    const { numbers, base, timeline } = this;
+    const since = (this.marks & Mark.ended) === 0 ? this.microseconds - numbers[base + Place.marked]! : 0;
+    const strand = {
       state: timeline.state,
       entered: numbers[base + Place.entered]!,
       book: timeline.book,
       direction: timeline.direction,
       toward: this.toward,
       place: numbers[base + Place.position]! + since * this.rate,
-      segment: this.showing,
+      segment: this.segment,
       marks: this.marks & 15,
       remembered: this.remembered,
       goal: this.goal,
       last: this.last & 0x1ffff,
       lastUsed: this.lastUsed,
-      changed: wait < 0,
     };
-    return writeSnapshot(controller, still, (signal) => this.valueOf(signal));
+    this.select(0);
+    return strand;
   }
 
   /**
@@ -311,11 +415,15 @@ export class Performer<N extends Names = Names> extends Decider<N> {
     const still = readSnapshot(this.controller, snapshot, true);
     this.stand(still);
     this.readSignals();
-    if (still.stateIsKnown) return;
-    this.showing = 0;
-    this.marks &= ~15;
-    this.numbers[this.base + Place.position] = 0;
-    this.findFirstState();
+    if (still.unknown.length === 0) return;
+    for (const track of still.unknown) {
+      this.select(track);
+      this.segment = 0;
+      this.marks &= ~15;
+      this.numbers[this.base + Place.position] = 0;
+    }
+    this.select(0);
+    this.findFirstState(still.unknown);
   }
 
   private stand(still: Standstill): void {
@@ -323,30 +431,46 @@ export class Performer<N extends Names = Names> extends Decider<N> {
     numbers.set(controller.numbers.first, base);
     still.values.forEach((value, slot) => (numbers[base + placeOf(slot)] = value));
     still.timers.forEach((instant, timer) => (numbers[base + this.timerAt(timer)] = instant));
-    numbers[base + Place.due] = numbers[base + Place.marked] = still.time;
-    numbers[base + Place.entered] = still.entered;
-    numbers[base + Place.position] = still.place;
-    this.timeline = controller.states[still.state]!.books[still.book]![still.direction]!;
+    numbers[base + Place.due] = still.time;
+    // The numbers are those of the very first, and so is what the other tracks keep: this one must be, too.
+    this.timeline = controller.states[controller.rest]!.books[0]![0]!;
+    still.strands.forEach((strand, track) => {
+      this.select(track);
+      this.standIn(strand, still.time);
+    });
+    this.select(0);
     const { flags, terms, more } = still.words;
     this.situation = controller.situations.find(flags, terms, more);
     this.setFlags = still.setFlags;
-    this.showing = still.segment;
-    this.marks = still.marks;
-    this.toward = still.toward;
-    this.remembered = still.remembered;
-    this.last = still.last;
-    this.goal = still.goal;
-    this.lastUsed = still.lastUsed;
     this.wait = -1;
     this.happened = 0;
     this.findTimer();
-    this.readRate();
+    for (const { index } of controller.tracks) {
+      this.select(index);
+      this.readRate();
+    }
+    this.select(0);
     if (still.changed) return;
     // Nothing is waiting to be decided: reading finds the intervals and changes no bit.
     this.readSignals();
     this.findDue();
     passing[0] = still.time;
     this.waitFrom();
+  }
+
+  private standIn(strand: Strand, time: number): void {
+    const { controller, numbers, base } = this;
+    numbers[base + Place.marked] = time;
+    numbers[base + Place.entered] = strand.entered;
+    numbers[base + Place.position] = strand.place;
+    this.timeline = controller.states[strand.state]!.books[strand.book]![strand.direction]!;
+    this.segment = strand.segment;
+    this.marks = strand.marks;
+    this.toward = strand.toward;
+    this.remembered = strand.remembered;
+    this.last = strand.last;
+    this.goal = strand.goal;
+    this.lastUsed = strand.lastUsed;
   }
 
   private longStep(ms: number): number {
@@ -369,6 +493,7 @@ export class Performer<N extends Names = Names> extends Decider<N> {
       this.instant();
       return request();
     } finally {
+      this.select(0);
       passing[0] = this.numbers[this.base + Place.due]!;
       this.findDue();
       this.waitFrom();

@@ -6,7 +6,7 @@ import { segmentAt, unitsPerMicrosecond } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { isOn } from '../signal/condition.js';
 import { runProgram } from '../signal/program.js';
-import { Listener } from './listener.js';
+import { Each, Listener } from './listener.js';
 
 /** What of a clip happens at the instant a decision is made. */
 export const Moment = {
@@ -52,7 +52,7 @@ const longestWait = 2 ** 30 - 1;
  */
 export abstract class Player<N extends Names = Names> extends Listener<N> {
   /** Which segment of the timeline it is at, from 0. */
-  protected showing = 0;
+  protected segment = 0;
   /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */
   protected rate: number = unitsPerMicrosecond;
 
@@ -100,14 +100,14 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
       const passes =
         rate !== 0 && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun && !this.isWatchful;
       while (passes && at <= until && at < timer) {
-        const next = quiet[this.showing]!;
+        const next = quiet[this.segment]!;
         if (next < 0) break;
         let place = numbers[base + Place.position]! + (at - numbers[base + Place.marked]!) * rate;
-        if (place < ends[this.showing]!) break;
-        if (next <= this.showing) place -= timeline.length - timeline.loopStart;
+        if (place < ends[this.segment]!) break;
+        if (next <= this.segment) place -= timeline.length - timeline.loopStart;
         numbers[base + Place.position] = place;
         numbers[base + Place.marked] = at;
-        this.showing = next;
+        this.segment = next;
         if (timeline.cues[next]!.length > 0) this.reportCues();
         at = Math.min(timer, at + timeFor(ends[next]! - place, rate));
         numbers[base + Place.due] = at;
@@ -147,16 +147,21 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
 
   /** Finds the first instant after the present one at which anything can change; `Infinity` for none. */
   protected findDue(): void {
-    const { numbers, base, rate } = this;
+    const { numbers, base } = this;
     // The earliest timer may have been one that no longer counts: then nothing happens at its instant but this.
     if (numbers[base + Place.timer]! <= numbers[base + Place.due]!) this.findTimer();
-    const timer = numbers[base + Place.timer]!;
-    if (rate === 0 || (this.marks & Mark.ended) !== 0) {
-      numbers[base + Place.due] = timer;
-      return;
-    }
-    const left = this.timeline.ends[this.showing]! - numbers[base + Place.position]!;
-    numbers[base + Place.due] = Math.min(timer, numbers[base + Place.marked]! + timeFor(left, rate));
+    numbers[base + Place.due] = numbers[base + Place.timer]!;
+    if (this.controller.isSingle) this.findBorder();
+    else this.inEach(Each.findBorder);
+  }
+
+  /** Has the end of the segment that shows noticed, if it is due before what is. */
+  protected findBorder(): void {
+    const { numbers, base, rate } = this;
+    if (rate === 0 || (this.marks & Mark.ended) !== 0) return;
+    const left = this.timeline.ends[this.segment]! - numbers[base + Place.position]!;
+    const border = numbers[base + Place.marked]! + timeFor(left, rate);
+    if (border < numbers[base + Place.due]!) numbers[base + Place.due] = border;
   }
 
   protected findTimer(): void {
@@ -165,12 +170,19 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     const first = timerOf(regions.length, 0);
     let next = Infinity;
     for (let i = first; i < first + timers; i++) if (numbers[base + i]! < next) next = numbers[base + i]!;
-    const { atLeast } = this.current;
-    if (atLeast > 0) {
-      const over = numbers[base + Place.entered]! + atLeast;
-      if (over > numbers[base + Place.marked]! && over < next) next = over;
-    }
     numbers[base + Place.timer] = next;
+    if (this.controller.isSingle) this.timeLeast();
+    else this.inEach(Each.timeLeast);
+  }
+
+  /** Has the end of the state's `atLeast` noticed. */
+  protected timeLeast(): void {
+    const { atLeast } = this.current;
+    if (atLeast === 0) return;
+    const { numbers, base } = this;
+    const over = numbers[base + Place.entered]! + atLeast;
+    if (over > numbers[base + Place.marked]! && over < numbers[base + Place.timer]!)
+      numbers[base + Place.timer] = over;
   }
 
   /** Brings the place in the clip up to the instant that is due. */
@@ -189,13 +201,13 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     for (;;) {
       const timeline = this.timeline;
       if (this.followsNumber) return this.scrub() ? Moment.begins : moment;
-      if ((this.marks & Mark.ended) !== 0 || numbers[base + Place.position]! < timeline.ends[this.showing]!)
+      if ((this.marks & Mark.ended) !== 0 || numbers[base + Place.position]! < timeline.ends[this.segment]!)
         return moment;
       if (moment !== Moment.nothing && this.settle(moment)) {
         moment = Moment.nothing;
         continue;
       }
-      const last = this.showing + 1 === timeline.ends.length;
+      const last = this.segment + 1 === timeline.ends.length;
       if (last && timeline.bridge) this.crossBridge();
       else if (last && !timeline.loops) {
         numbers[base + Place.position] = timeline.length;
@@ -203,13 +215,13 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
         return Moment.ends;
       } else {
         // What is to be decided at an end comes before the next frame: a hop taken there must not let it begin.
-        const decides = last || timeline.hopsAfter[this.showing] !== 0 || timeline.leavesAfter[this.showing]!;
+        const decides = last || timeline.hopsAfter[this.segment] !== 0 || timeline.leavesAfter[this.segment]!;
         if (decides && this.settle(Moment.ends)) {
           moment = Moment.nothing;
           continue;
         }
         if (last) numbers[base + Place.position]! -= timeline.length - timeline.loopStart;
-        this.showing = last ? timeline.loopFrom : this.showing + 1;
+        this.segment = last ? timeline.loopFrom : this.segment + 1;
       }
       this.reportCues();
       moment = Moment.begins;
@@ -221,7 +233,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     const { numbers, base, timeline } = this;
     numbers[base + Place.position]! -= timeline.length;
     this.timeline = this.current.books[this.gait(this.current)]![timeline.direction]!;
-    this.showing = 0;
+    this.segment = 0;
     this.readRate();
     if (this.followsNumber) this.placeByNumber();
   }
@@ -233,9 +245,9 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
 
   /** Shows the frame that the number says. @returns whether it is another than before */
   private scrub(): boolean {
-    const before = this.showing;
+    const before = this.segment;
     this.placeByNumber();
-    if (before === this.showing) return false;
+    if (before === this.segment) return false;
     this.reportCues();
     return true;
   }
@@ -246,13 +258,13 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     const part = (runProgram(program, numbers, base, this.situation) - from) / (to - from);
     const place = Math.floor(Math.max(0, Math.min(1, part)) * timeline.length);
     numbers[base + Place.position] = Math.min(place, timeline.length - 1);
-    this.showing = segmentAt(timeline, numbers, base);
+    this.segment = segmentAt(timeline, numbers, base);
   }
 
   /** The rate of the state that shows, for the signals as they are. The place must be up to date. */
   protected readRate(): void {
-    const { rate } = this.current;
-    if (this.followsNumber) this.rate = 0;
+    const { rate, inStep } = this.current;
+    if (this.followsNumber || inStep >= 0) this.rate = 0;
     else if (rate === undefined) this.rate = unitsPerMicrosecond;
     else {
       const { length, clip } = this.timeline;
@@ -292,24 +304,24 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     const place = numbers[base + Place.position]!;
     if (place >= before.length) {
       numbers[base + Place.position] = after.length;
-      this.showing = after.ends.length - 1;
+      this.segment = after.ends.length - 1;
       return;
     }
-    const ending = place >= before.ends[this.showing]!;
-    const begins = this.showing === 0 ? 0 : before.ends[this.showing - 1]!;
+    const ending = place >= before.ends[this.segment]!;
+    const begins = this.segment === 0 ? 0 : before.ends[this.segment - 1]!;
     const scaled = Math.min(Math.floor(place * (after.length / before.length)), after.length - 1);
     if (ending || place - begins < unitsPerMicrosecond) {
       numbers[base + Place.position] = Math.min(scaled + unitsPerMicrosecond, after.length - 1);
-      this.showing = segmentAt(after, numbers, base);
-      const border = this.showing === 0 ? 0 : after.ends[this.showing - 1]!;
+      this.segment = segmentAt(after, numbers, base);
+      const border = this.segment === 0 ? 0 : after.ends[this.segment - 1]!;
       if (Math.abs(border - scaled) <= unitsPerMicrosecond) {
         numbers[base + Place.position] = border;
-        if (ending && this.showing > 0) this.showing--;
+        if (ending && this.segment > 0) this.segment--;
         return;
       }
     }
     numbers[base + Place.position] = scaled;
-    this.showing = segmentAt(after, numbers, base);
+    this.segment = segmentAt(after, numbers, base);
   }
 
   /**
@@ -320,7 +332,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
   protected takePlace(before: Timeline, carry: CarryRule): boolean {
     const { numbers, base, timeline } = this;
     if (carry === 'none') {
-      this.showing = 0;
+      this.segment = 0;
       numbers[base + Place.position] = 0;
       this.readRate();
       if (!this.followsNumber) {
@@ -334,15 +346,15 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     if (kept === 'phase') this.keepPhase(before, timeline);
     else {
       const frame =
-        kept === 'none' ? 0 : Math.min(before.frames[this.showing]!, timeline.clip.frames.length - 1);
-      this.showing = kept === 'none' ? 0 : timeline.frames.indexOf(frame);
-      numbers[base + Place.position] = this.showing === 0 ? 0 : timeline.ends[this.showing - 1]!;
+        kept === 'none' ? 0 : Math.min(before.frames[this.segment]!, timeline.clip.frames.length - 1);
+      this.segment = kept === 'none' ? 0 : timeline.frames.indexOf(frame);
+      numbers[base + Place.position] = this.segment === 0 ? 0 : timeline.ends[this.segment - 1]!;
     }
     // A border that was about to be crossed is crossed by entering.
-    if (numbers[base + Place.position]! >= timeline.ends[this.showing]!) this.showing++;
+    if (numbers[base + Place.position]! >= timeline.ends[this.segment]!) this.segment++;
     this.readRate();
     if (this.followsNumber) this.placeByNumber();
-    const begins = this.showing === 0 ? 0 : timeline.ends[this.showing - 1]!;
+    const begins = this.segment === 0 ? 0 : timeline.ends[this.segment - 1]!;
     if (numbers[base + Place.position]! - begins >= unitsPerMicrosecond) return false;
     this.reportCues();
     return true;
@@ -350,14 +362,15 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
 
   /** Writes down what happens at the instant that is due. */
   protected report(kind: 0 | 1 | 2 | 3, from: number, to: number, rule: number): void {
-    const { reports } = this.controller;
+    const { reports, isSingle } = this.controller;
     if (this.happened === 0) reports.begin(this);
-    this.happened = reports.add(kind, from, to, rule, this.numbers, this.base);
+    const track = isSingle ? 0 : this.current.track;
+    this.happened = reports.add(kind, from, to, rule, track, this.numbers, this.base);
   }
 
   /** Reports the cues of the segment that begins. */
   protected reportCues(): void {
-    const cues = this.timeline.cues[this.showing]!;
+    const cues = this.timeline.cues[this.segment]!;
     for (const cue of cues) this.report(0, cue, cue, 0);
   }
 }

@@ -1,4 +1,4 @@
-import type { Controller } from '../controller/controller.js';
+import type { Controller, State } from '../controller/controller.js';
 import { Rule, ruleNames } from '../controller/rule.js';
 import type { RuleName } from '../controller/rule.js';
 import { indexAt } from '../clip/clip.js';
@@ -9,22 +9,11 @@ import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf } from '../signal/program.js';
 import { Mark } from './player.js';
 
-/** Where a performer stands, as plain data: it goes through JSON unchanged. Instants are milliseconds since it began. */
-export interface PerformerSnapshot {
-  readonly dotHopSnapshot: 1;
-  /** The character's name and the version of its document. */
-  readonly controller: string;
-  readonly version: string;
-  readonly time: number;
-  /** Every signal as it was set; a pulse is true while it counts. */
-  readonly signals: Readonly<Record<string, SignalValue>>;
-  /** When pulses expire and lasting flags change, by name. */
-  readonly timers: Readonly<Record<string, number>>;
-  /** The terms that were on when it decided last. */
-  readonly on: readonly string[];
+/** What a track plays, as plain data. Instants are milliseconds since the performer began. */
+export interface TrackSnapshot {
   readonly state: string;
   readonly since: number;
-  /** The clip or flipbook that shows, and whether it is a bridge. */
+  /** The clip or flipbook that shows, and whether it is a bridge; empty for what shows its part of another track's. */
   readonly shows: string;
   readonly bridging: boolean;
   readonly facing: string;
@@ -42,18 +31,29 @@ export interface PerformerSnapshot {
     readonly rule: RuleName;
     readonly used: readonly string[];
   };
-  /** Whether something was set that it has not yet decided upon. */
-  readonly changed: boolean;
 }
 
-/** The same as a performer keeps it: indices, bits and microseconds. */
-export interface Standstill {
-  time: number;
-  setFlags: number;
-  words: Words;
-  /** The values of number slots and the instants of timers; the rest of a performer's numbers is found anew. */
-  values: number[];
-  timers: number[];
+/** Where a performer stands, as plain data: it goes through JSON unchanged. Of its own it says what the track `body` plays. */
+export interface PerformerSnapshot extends TrackSnapshot {
+  readonly dotHopSnapshot: 1;
+  /** The character's name and the version of its document. */
+  readonly controller: string;
+  readonly version: string;
+  readonly time: number;
+  /** Every signal as it was set; a pulse is true while it counts. */
+  readonly signals: Readonly<Record<string, SignalValue>>;
+  /** When pulses expire and lasting flags change, by name. */
+  readonly timers: Readonly<Record<string, number>>;
+  /** The terms that were on when it decided last. */
+  readonly on: readonly string[];
+  /** Whether something was set that it has not yet decided upon. */
+  readonly changed: boolean;
+  /** What the other tracks play, by name; absent without any. */
+  readonly tracks?: Readonly<Record<string, TrackSnapshot>>;
+}
+
+/** The same of one track as a performer keeps it: indices, bits and microseconds. */
+export interface Strand {
   state: number;
   entered: number;
   book: number;
@@ -66,6 +66,18 @@ export interface Standstill {
   goal: number;
   last: number;
   lastUsed: number;
+}
+
+/** The same of the whole. */
+export interface Standstill {
+  time: number;
+  setFlags: number;
+  words: Words;
+  /** The values of number slots and the instants of timers; the rest of a performer's numbers is found anew. */
+  values: number[];
+  timers: number[];
+  /** Track by track. */
+  strands: Strand[];
   changed: boolean;
 }
 
@@ -94,15 +106,13 @@ export function writeSnapshot(
   still: Standstill,
   valueOf: (signal: Signal) => SignalValue,
 ): PerformerSnapshot {
-  const { tables, states, compass } = controller;
-  const state = states[still.state]!;
-  const timeline = state.books[still.book]![still.direction]!;
+  const { tables, tracks } = controller;
   const timers = timed(controller)
     .filter(
       ({ timer, bit }) => still.timers[timer] !== Infinity && (bit === 0 || (still.setFlags & bit) !== 0),
     )
     .map(({ name, timer }) => [name, still.timers[timer]! / 1000] as const);
-  const ended = (still.marks & Mark.ended) !== 0;
+  const [first, ...others] = still.strands.map((strand) => writeStrand(controller, strand));
   return {
     dotHopSnapshot: 1,
     controller: controller.name,
@@ -111,26 +121,38 @@ export function writeSnapshot(
     signals: Object.fromEntries([...tables.signals.values()].map((one) => [one.name, valueOf(one)])),
     timers: Object.fromEntries(timers),
     on: tables.terms.filter((term) => isOn(term, still.words)).map(({ text }) => text),
-    state: state.name,
-    since: still.entered / 1000,
-    shows: state.bookNames[still.book]!,
-    bridging: timeline.bridge,
-    facing: compass.names[still.direction]!,
-    toward: compass.names[still.toward]!,
-    phase: ended ? 1 : still.place / timeline.length,
-    place: still.place,
-    segment: still.segment,
-    marks: markNames.filter((name) => (still.marks & Mark[name]) !== 0),
-    remembered: state.hops.flatMap(({ to }, hop) =>
-      (still.remembered & (1 << hop)) === 0 ? [] : [{ hop, to: states[to]!.name }],
-    ),
-    heading: states[still.goal]?.name,
-    last: {
-      from: states[(still.last >> 4) - 1]?.name,
-      rule: ruleNames[still.last & 15]!,
-      used: tables.pulses.filter(({ bit }) => (bit & still.lastUsed) !== 0).map(({ name }) => name),
-    },
+    ...first!,
     changed: still.changed,
+    ...(others.length === 0
+      ? {}
+      : { tracks: Object.fromEntries(others.map((one, i) => [tracks[i + 1]!.name, one])) }),
+  };
+}
+
+function writeStrand({ tables, states, compass }: Controller, strand: Strand): TrackSnapshot {
+  const state = states[strand.state]!;
+  const timeline = state.books[strand.book]![strand.direction]!;
+  const ended = (strand.marks & Mark.ended) !== 0;
+  return {
+    state: state.name,
+    since: strand.entered / 1000,
+    shows: state.bookNames[strand.book]!,
+    bridging: timeline.bridge,
+    facing: compass.names[strand.direction]!,
+    toward: compass.names[strand.toward]!,
+    phase: ended ? 1 : strand.place / timeline.length,
+    place: strand.place,
+    segment: strand.segment,
+    marks: markNames.filter((name) => (strand.marks & Mark[name]) !== 0),
+    remembered: state.hops.flatMap(({ to }, hop) =>
+      (strand.remembered & (1 << hop)) === 0 ? [] : [{ hop, to: states[to]!.name }],
+    ),
+    heading: states[strand.goal]?.name,
+    last: {
+      from: states[(strand.last >> 4) - 1]?.name,
+      rule: ruleNames[strand.last & 15]!,
+      used: tables.pulses.filter(({ bit }) => (bit & strand.lastUsed) !== 0).map(({ name }) => name),
+    },
   };
 }
 
@@ -143,65 +165,96 @@ export function readSnapshot(
   controller: Controller,
   snapshot: PerformerSnapshot,
   adopt: boolean,
-): Standstill & { readonly stateIsKnown: boolean } {
+): Standstill & { readonly unknown: readonly number[] } {
   checkForm(snapshot);
   const version = versionOf(controller);
   if (!adopt && snapshot.version !== version) {
     const received = `${snapshot.controller} (version ${snapshot.version})`;
     throw callError('snapshot-version', { received, expected: `${controller.name} (version ${version})` });
   }
-  const { tables, states, stateNamed, compass, rest, numbers } = controller;
-  const known = stateNamed.get(snapshot.state);
-  if (known === undefined && !adopt)
-    throw callError('snapshot-form', { detail: `there is no state ${JSON.stringify(snapshot.state)}` });
-  const state = known ?? states[rest]!;
-  const direction = Math.max(0, compass.names.indexOf(snapshot.facing));
-  const bridge = state.books.findIndex(
-    (book, i) => book[0]!.bridge === snapshot.bridging && state.bookNames[i] === snapshot.shows,
+  const { tables, tracks, numbers } = controller;
+  const strands = tracks.map(({ name }, track) =>
+    readStrand(controller, track, track === 0 ? snapshot : snapshot.tracks?.[name], adopt),
   );
-  const timeline = state.books[Math.max(0, bridge)]![direction]!;
-  const { remembered, signals } = snapshot;
-  const place = adopt ? Math.floor(Math.min(1, snapshot.phase) * timeline.length) : snapshot.place;
-  // What a clip without end has no more is an end.
-  const ended = snapshot.marks.includes('ended') && !timeline.loops && known !== undefined;
   const values = tables.regions.map((_, slot) => numbers.first[placeOf(slot)]!);
   let setFlags = tables.firstFlags;
   for (const signal of tables.signals.values()) {
-    const value = signals[signal.name];
+    const value = snapshot.signals[signal.name];
     if (value === undefined) continue;
     if (typeof value === 'boolean') {
       if (signal.bit !== 0) setFlags = value ? setFlags | signal.bit : setFlags & ~signal.bit;
     } else placeValue(signal, value, values);
   }
+  const shown = strands.reduce((bits, { state }) => bits | controller.states[state]!.tagBits, setFlags);
   return {
-    stateIsKnown: known !== undefined,
+    unknown: tracks.flatMap(({ name, index }) => {
+      const saved = index === 0 ? snapshot : snapshot.tracks?.[name];
+      return stateOf(controller, index, saved?.state) === undefined ? [index] : [];
+    }),
     time: microseconds(snapshot.time),
     setFlags,
-    words: wordsOf(controller, snapshot, setFlags | state.tagBits),
+    words: wordsOf(controller, snapshot, shown),
     values,
     timers: timersOf(controller, snapshot, setFlags),
+    strands,
+    changed: snapshot.changed || adopt,
+  };
+}
+
+/** A state that can show in a track, by name: one of its own, or one of another track that takes it. */
+function stateOf({ states, tracks }: Controller, track: number, name: string | undefined): State | undefined {
+  const index = tracks[track]!.order.find((one) => states[one]!.name === name);
+  return index === undefined ? undefined : states[index];
+}
+
+/** @param saved nothing for a track that the snapshot does not have: it rests then, if it is adopted */
+function readStrand(
+  controller: Controller,
+  track: number,
+  saved: TrackSnapshot | undefined,
+  adopt: boolean,
+): Strand {
+  const { tables, states, compass, tracks } = controller;
+  const known = stateOf(controller, track, saved?.state);
+  if (known === undefined && !adopt)
+    throw callError('snapshot-form', { detail: `there is no state ${JSON.stringify(saved?.state)}` });
+  const state = known ?? states[tracks[track]!.rest]!;
+  if (saved === undefined)
+    return {
+      ...{ state: state.index, entered: 0, book: 0, direction: compass.start, toward: compass.start },
+      ...{ place: 0, segment: 0, marks: 0, remembered: 0, goal: -1, last: 0, lastUsed: 0 },
+    };
+  const direction = Math.max(0, compass.names.indexOf(saved.facing));
+  const bridge = state.books.findIndex(
+    (book, i) => book[0]!.bridge === saved.bridging && state.bookNames[i] === saved.shows,
+  );
+  const timeline = state.books[Math.max(0, bridge)]![direction]!;
+  const place = adopt ? Math.floor(Math.min(1, saved.phase) * timeline.length) : saved.place;
+  // What a clip without end has no more is an end.
+  const ended = saved.marks.includes('ended') && !timeline.loops && known !== undefined;
+  const indexOf = (name: string | undefined): number => stateOf(controller, track, name)?.index ?? -1;
+  return {
     state: state.index,
-    entered: microseconds(snapshot.since),
+    entered: microseconds(saved.since),
     book: Math.max(0, bridge),
     direction,
-    toward: Math.max(0, compass.names.indexOf(snapshot.toward)),
+    toward: Math.max(0, compass.names.indexOf(saved.toward)),
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),
-    segment: ended ? timeline.ends.length - 1 : adopt ? indexAt(timeline.ends, place) : snapshot.segment,
-    marks: snapshot.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : Mark[name]), 0),
-    remembered: remembered.reduce(
+    segment: ended ? timeline.ends.length - 1 : adopt ? indexAt(timeline.ends, place) : saved.segment,
+    marks: saved.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : Mark[name]), 0),
+    remembered: saved.remembered.reduce(
       (bits, { hop, to }) =>
         states[state.hops[hop]?.to ?? -1]?.name === to && state.hops[hop]!.remembers
           ? bits | (1 << hop)
           : bits,
       0,
     ),
-    goal: stateNamed.get(snapshot.heading ?? '')?.index ?? -1,
-    last: (((stateNamed.get(snapshot.last.from ?? '')?.index ?? -1) + 1) << 4) | Rule[snapshot.last.rule],
+    goal: indexOf(saved.heading),
+    last: ((indexOf(saved.last.from) + 1) << 4) | Rule[saved.last.rule],
     lastUsed: tables.pulses.reduce(
-      (bits, { name, bit }) => (snapshot.last.used.includes(name) ? bits | bit : bits),
+      (bits, { name, bit }) => (saved.last.used.includes(name) ? bits | bit : bits),
       0,
     ),
-    changed: snapshot.changed || adopt,
   };
 }
 
@@ -210,6 +263,7 @@ const microseconds = (ms: number): number => Math.round(ms * 1000);
 /** What has a timer: pulses, each with its bit and how long it is kept, lasting flags, and a compass that takes its time. */
 function timed({
   tables,
+  tracks,
   turnTimer,
 }: Controller): { name: string; timer: number; bit: number; keep: number }[] {
   const lasting = tables.computed.flatMap((term) => {
@@ -217,8 +271,11 @@ function timed({
     const { text } = tables.terms.find(({ word, bit }) => word === term.word && bit === term.bit)!;
     return [{ name: text, timer: term.timer, bit: 0, keep: Infinity }];
   });
-  const turning = { name: 'the next turn', timer: turnTimer, bit: 0, keep: Infinity };
-  return [...tables.pulses, ...lasting, ...(turnTimer < 0 ? [] : [turning])];
+  const turning = tracks.map(({ name }, i) => ({
+    name: i === 0 ? 'the next turn' : `the next turn of ${name}`,
+    ...{ timer: turnTimer + i, bit: 0, keep: Infinity },
+  }));
+  return [...tables.pulses, ...lasting, ...(turnTimer < 0 ? [] : turning)];
 }
 
 /** The instants of the timers. A pulse that is on expires in any case: one without an instant as if set just now. */
@@ -255,16 +312,21 @@ function checkForm(snapshot: PerformerSnapshot): void {
   if (typeof snapshot !== 'object' || (snapshot as unknown) === null) fault('it is not an object');
   if ((snapshot.dotHopSnapshot as number) !== 1)
     fault(`"dotHopSnapshot" must be 1, not ${JSON.stringify(snapshot.dotHopSnapshot)}`);
-  for (const field of ['time', 'since', 'phase', 'place', 'segment'] as const)
-    if (!(snapshot[field] >= 0))
-      fault(`"${field}" must be 0 or more, not ${JSON.stringify(snapshot[field])}`);
-  for (const field of ['on', 'marks', 'remembered'] as const)
-    if (!Array.isArray(snapshot[field])) fault(`"${field}" must be a list`);
-  for (const field of ['signals', 'timers', 'last'] as const)
+  if (!(snapshot.time >= 0)) fault(`"time" must be 0 or more, not ${JSON.stringify(snapshot.time)}`);
+  for (const [name, track] of [['', snapshot] as const, ...Object.entries(snapshot.tracks ?? {})]) {
+    const at = name === '' ? '' : `of the track "${name}" `;
+    for (const field of ['since', 'phase', 'place', 'segment'] as const)
+      if (!(track[field] >= 0))
+        fault(`${at}"${field}" must be 0 or more, not ${JSON.stringify(track[field])}`);
+    for (const field of ['marks', 'remembered'] as const)
+      if (!Array.isArray(track[field])) fault(`${at}"${field}" must be a list`);
+    if (typeof track.last !== 'object' || (track.last as unknown) === null) fault(`${at}"last" is missing`);
+    if (!Object.hasOwn(Rule, track.last.rule)) fault(`there is no rule ${JSON.stringify(track.last.rule)}`);
+  }
+  if (!Array.isArray(snapshot.on)) fault('"on" must be a list');
+  for (const field of ['signals', 'timers'] as const)
     if (typeof snapshot[field] !== 'object' || (snapshot[field] as unknown) === null)
       fault(`"${field}" is missing`);
-  if (!Object.hasOwn(Rule, snapshot.last.rule))
-    fault(`there is no rule ${JSON.stringify(snapshot.last.rule)}`);
   if (!Object.values(snapshot.signals).every(isValue)) fault('a signal has a value of no kind');
 }
 

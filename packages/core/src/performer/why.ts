@@ -38,6 +38,8 @@ export interface WhyCondition {
 /** One state's part of the answer. */
 export interface WhyState {
   readonly name: string;
+  /** The track whose state it is, where that one has taken this track. */
+  readonly takenBy: string | undefined;
   readonly kind: State['kind'];
   readonly priority: number;
   readonly wantsIn: boolean;
@@ -79,6 +81,8 @@ export type Holding =
 export interface Why {
   /** Milliseconds since the performer began. */
   readonly at: number;
+  /** The track it speaks of. */
+  readonly track: string;
   readonly state: string;
   /** Since when it shows, in milliseconds. */
   readonly since: number;
@@ -96,7 +100,7 @@ export interface Why {
   readonly heading: string | undefined;
   /** The hops of the state that shows, in order. */
   readonly hops: readonly WhyHop[];
-  /** Every state, from the highest rank to the lowest. */
+  /** Every state of the track, from the highest rank to the lowest. */
   readonly states: readonly WhyState[];
 }
 
@@ -104,7 +108,7 @@ export interface Why {
 export interface Standing {
   readonly situation: Situation;
   readonly timeline: Timeline;
-  readonly showing: number;
+  readonly segment: number;
   readonly ended: boolean;
   readonly queued: boolean;
   readonly remembered: number;
@@ -119,7 +123,7 @@ export interface Standing {
 
 /** Explains a standing. Reads the same conditions and words of bits as the decision does. */
 export function explain(controller: Controller, standing: Standing): Why {
-  const { states, order, tables } = controller;
+  const { states, tracks, tables } = controller;
   const { situation, timeline, used, at, entered } = standing;
   const current = states[timeline.state]!;
 
@@ -150,12 +154,13 @@ export function explain(controller: Controller, standing: Standing): Why {
     else if (!wantsIn) keptOut = 'not-new';
     else if (current.final && state.priority > current.priority) keptOut = 'final';
     const { name, kind, priority } = state;
-    return { name, kind, priority, wantsIn, keptOut, while: during, when: start };
+    const takenBy = tracks[states[state.takenBy]?.track ?? -1]?.name;
+    return { name, takenBy, kind, priority, wantsIn, keptOut, while: during, when: start };
   };
 
   const hopOf = ({ to, if: test, remembers, now }: State['hops'][number], index: number): WhyHop => {
     const remembered = (standing.remembered & (1 << index)) !== 0;
-    const within = (timeline.armed[standing.showing]! & (1 << index)) !== 0;
+    const within = (timeline.armed[standing.segment]! & (1 << index)) !== 0;
     const met = remembers ? remembered : within && situation.holds(test);
     let kept: HopKept = now ? 'open' : 'instant';
     if (!met) kept = within ? 'condition' : 'span';
@@ -168,6 +173,7 @@ export function explain(controller: Controller, standing: Standing): Why {
   const held = current.atLeast > 0 && at < entered + current.atLeast;
   return {
     at: at / 1000,
+    track: tracks[current.track]!.name,
     state: current.name,
     since: entered / 1000,
     last: {
@@ -179,7 +185,7 @@ export function explain(controller: Controller, standing: Standing): Why {
     queued: standing.queued,
     heading: states[standing.goal]?.name,
     hops: current.hops.map(hopOf),
-    states: order.map(stateOf),
+    states: tracks[current.track]!.order.map(stateOf),
   };
 }
 

@@ -2,6 +2,8 @@ export { findIslands } from './islands.js';
 export type { IslandOptions, Islands } from './islands.js';
 export { measureCell, measureClips } from './measure.js';
 export type { CellMeasure, MeasureCode, MeasureFinding } from './measure.js';
+export { measureParts } from './parts.js';
+export type { PartCode, PartFinding } from './parts.js';
 export { inkOf } from './picture.js';
 export type { Ink, Picture } from './picture.js';
 export { coloursOf, recolour } from './recolour.js';

@@ -54,6 +54,14 @@ const sentences = {
     `${shown(v.rect)} does not fit into its untrimmed frame ${shown(v.trim)}, which is [left, top, width, height]`,
   'sheet-none': () => 'a character needs a sheet; add one under "sheets" with an image and a grid',
 
+  'part-sequence': () =>
+    'parts are laid out like one image, which a sheet of several "images" or of composed cells is not; draw it on one',
+  'part-size': (v: Values) =>
+    `the image ${shown(v.image)} of this part is ${v.received}, that of the sheet ${v.expected}; parts are laid out like the sheet`,
+  'part-unknown': unknown('part of a sheet'),
+  'part-twice': (v: Values) =>
+    `the part "${v.name}" is drawn by the track "${v.track}" already; each is drawn by one`,
+
   'clip-cells': (v: Values) =>
     `cells are written 0-7, 7-0, 3, [0-3, 5] or { row: 2 }, not ${shown(v.received)}`,
   'clip-empty': () => 'a clip needs at least one cell',
@@ -162,6 +170,28 @@ const sentences = {
     `${shown(v.part)} is a ${v.received} where a ${v.expected} is wanted${typeof v.remedy === 'string' && v.remedy !== '' ? `; ${v.remedy}` : ''}`,
   'function-count': (v: Values) => `${v.name}() takes ${v.expected}, not ${v.received}`,
 
+  'track-unknown': unknown('other track'),
+  'track-name': (v: Values) =>
+    `${shown(v.name)} cannot name a track: conditions ask for its states, such as arms.swing; begin with a letter, go on with letters, digits or _`,
+  'track-body': () => 'the track "body" is that of the document\'s own "states"; name this one otherwise',
+  'track-signal': (v: Values) => `"${v.name}" is both a track and a signal; rename one`,
+  'tag-tracks': (v: Values) =>
+    `the tag "${v.tag}" is of states of the track "${v.track}" already; let each track have tags of its own`,
+  'state-twice': (v: Values) =>
+    `there is a state "${v.name}" in ${v.other} already; names of states are for all tracks together`,
+  'state-other-track': (v: Values) =>
+    `"${v.name}" is a state of the track "${v.track}"; a state leads to states of its own track${hint(undefined, v.known)}`,
+  'takes-itself': () => 'a state takes other tracks than its own; it shows in its own already',
+  'takes-in-step': () =>
+    'a state that is in step with another track has no time of its own, which another could be in step with; leave "takes" or "inStep" out',
+  'in-step-itself': (v: Values) =>
+    `a state is in step with another track than its own${hint(undefined, v.known)}`,
+  'in-step-circle': (v: Values) =>
+    `the track "${v.track}" is in step with "${v.inStep}", and that one with it: nobody leads; let "takes" say when one shows the other's state`,
+  'in-step-act': () =>
+    'an act plays to its end, and what is in step has no time of its own; make it a posture with "while", or let the other track\'s state take this one',
+  'in-step-time': (v: Values) =>
+    `what is in step has no time and no direction of its own: "${v.field}" cannot be here; leave it out`,
   'state-none': () => 'a character needs a state; add one under "states"',
   'priority-number': (v: Values) => `"priority" must be a finite number, not ${shown(v.received)}`,
   'then-posture': () =>

@@ -1,5 +1,5 @@
 import type { ControllerDefinition } from '../controller/definition.js';
-import { tagsOf } from '../controller/states.js';
+import { askableOf, placeStates } from '../controller/tracks.js';
 import type { Performer } from '../performer/performer.js';
 import type { ProblemList } from '../problem/problem.js';
 import type { DocumentPath } from '../problem/problem.js';
@@ -19,7 +19,8 @@ export function checkQuestion(
   problems: ProblemList,
 ): void {
   const { signals = {}, derived = {} } = definition;
-  new SignalCompiler(signals, derived, tagsOf(definition), problems).condition(text, path);
+  const askable = askableOf(definition, placeStates(definition, problems), [text], problems);
+  new SignalCompiler(signals, derived, askable, problems).condition(text, path);
 }
 
 /**

@@ -47,6 +47,17 @@ export interface PieceDefinition {
   flip?: 'x' | 'y' | 'xy' | undefined;
 }
 
+/** One of the parts of which a sheet's drawings consist, on an image of its own. */
+export interface PartDefinition {
+  /** The image's file: laid out like that of the sheet, with this part alone on it. */
+  image: string;
+  /** A point of both drawings by which it hangs on the body, where another track draws it. Default: it lies pivot on pivot. */
+  joint?: string | undefined;
+  /** Boxes and points that go with this part, such as what the hand strikes with. */
+  boxes?: readonly string[] | undefined;
+  points?: readonly string[] | undefined;
+}
+
 /** A sheet as it stands in a document: an image with `grid` or `cells`, or a sequence of `images`. */
 export interface SheetDefinition extends MarksDefinition {
   /** The image's file, relative to the document. */
@@ -60,6 +71,8 @@ export interface SheetDefinition extends MarksDefinition {
   cells?: readonly RectangleDefinition[] | undefined;
   /** Cells put together from pieces, back to front; they take the place of the pieces as the sheet's cells. */
   compose?: readonly (readonly PieceDefinition[])[] | undefined;
+  /** The drawings once more, cut in parts, back to front: by name an image, or one with what goes with it. */
+  parts?: Readonly<Record<string, string | PartDefinition>> | undefined;
   /** Marks of single cells, by number. */
   perCell?: Readonly<Record<string, MarksDefinition>> | undefined;
 }

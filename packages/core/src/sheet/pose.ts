@@ -9,20 +9,22 @@ export interface Pose {
   readonly boxes: Readonly<Record<string, Box>>;
   /** The cell's points, likewise. */
   readonly points: Readonly<Record<string, Point>>;
-  /** What is drawn, back to front: the body, and what it wears. All are mirrored alike. */
+  /** What is drawn, back to front: the body, or its parts where several tracks draw it, and what it wears. */
   readonly layers: readonly PoseLayer[];
 }
 
 /** One of the drawings that a pose is made of. */
 export interface PoseLayer {
-  /** `body`, or the name of a layer of the wardrobe. */
+  /** `body`, a part of it, or the name of a layer of the wardrobe. */
   readonly layer: string;
-  /** The piece of that layer; `undefined` for the body. */
+  /** The piece of that layer; `undefined` for the body and its parts. */
   readonly piece: string | undefined;
   readonly cell: Cell;
   /** Where the cell's pivot stands, in pixels from that of the pose, right and down positive. */
   readonly x: number;
   readonly y: number;
+  /** Drawn flipped left to right about its pivot. */
+  readonly mirrored: boolean;
   /** What follows the file of its image in the name of the one that is drawn: its colours, or nothing. */
   readonly dye: string;
 }
@@ -53,7 +55,7 @@ export function poseOf(cell: Cell, mirrored: boolean): Pose {
   const points: Record<string, Point> = {};
   for (const [name, { x, y }] of Object.entries(cell.points))
     points[name] = Object.freeze({ x: mirrored ? cell.pivotX - x : x - cell.pivotX, y: y - cell.pivotY });
-  const body = Object.freeze({ layer: 'body', piece: undefined, cell, x: 0, y: 0, dye: '' });
+  const body = Object.freeze({ layer: 'body', piece: undefined, cell, x: 0, y: 0, mirrored, dye: '' });
   const layers = Object.freeze([body]);
   return Object.freeze({
     cell,
@@ -83,13 +85,13 @@ const stamps = new WeakMap<Pose, readonly Stamp[]>();
 export function stampsOf(pose: Pose): readonly Stamp[] {
   let all = stamps.get(pose);
   if (all === undefined) {
-    all = pose.layers.flatMap((layer) => stampsOfLayer(layer, pose.mirrored));
+    all = pose.layers.flatMap(stampsOfLayer);
     stamps.set(pose, all);
   }
   return all;
 }
 
-function stampsOfLayer({ cell, x: left, y: top, dye }: PoseLayer, mirrored: boolean): Stamp[] {
+function stampsOfLayer({ cell, x: left, y: top, mirrored, dye }: PoseLayer): Stamp[] {
   const parts = cell.pieces ?? [{ cell, x: cell.offsetX, y: cell.offsetY, flipX: false, flipY: false }];
   return parts.map(({ cell: part, x, y, flipX, flipY }) => ({
     cell: part,

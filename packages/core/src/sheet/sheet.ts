@@ -64,6 +64,17 @@ export interface Sheet {
   readonly cells: readonly Cell[];
   /** Cells in a row of the grid; all of them where there is no grid. */
   readonly columns: number;
+  /** What its drawings consist of, back to front. */
+  readonly parts: ReadonlyMap<string, Part>;
+}
+
+/** One of the parts of which the drawings of a sheet consist. */
+export interface Part {
+  readonly name: string;
+  readonly image: string;
+  readonly joint: string | undefined;
+  readonly boxes: readonly string[];
+  readonly points: readonly string[];
 }
 
 /** A rectangle before it has become a cell. */
@@ -127,8 +138,37 @@ export function cutSheet(
     if (list[Number(key)] === undefined)
       problems.add('cell-range', [...path, 'perCell', key], { cell: key, sheet: name, count: list.length });
   if (problems.problems.length > before) return undefined;
-  const files = [...new Set(cuts.map((cut) => cut.image))];
-  return { name, images: files, cells: list, columns: compose || columns === 0 ? list.length : columns };
+  const parts = readParts(definition, sizeOf, path, problems);
+  const files = [...cuts, ...parts.values()].map((cut) => cut.image);
+  const across = compose || columns === 0 ? list.length : columns;
+  return { name, images: [...new Set(files)], cells: list, columns: across, parts };
+}
+
+/** The parts of a sheet, whose images are as large as its own. */
+function readParts(
+  { image, compose, parts = {} }: SheetDefinition,
+  sizeOf: (file: string, at: DocumentPath) => ImageSize | undefined,
+  path: DocumentPath,
+  problems: ProblemList,
+): Map<string, Part> {
+  const isOne = image !== undefined && compose === undefined;
+  if (!isOne && Object.keys(parts).length > 0) problems.add('part-sequence', [...path, 'parts']);
+  const own = image === undefined ? undefined : sizeOf(image, path);
+  return new Map(
+    Object.entries(parts).map(([name, given]): [string, Part] => {
+      const part = typeof given === 'string' ? { image: given } : given;
+      const { joint, boxes = [], points = [] } = part;
+      const at = [...path, 'parts', name];
+      const size = sizeOf(part.image, at);
+      if (size !== undefined && own !== undefined && (size.width !== own.width || size.height !== own.height))
+        problems.add('part-size', at, {
+          image: part.image,
+          received: `${size.width}x${size.height}`,
+          expected: `${own.width}x${own.height}`,
+        });
+      return [name, { name, image: part.image, joint, boxes, points }];
+    }),
+  );
 }
 
 function cutGrid(

@@ -20,6 +20,16 @@ class Refused extends Error {}
 
 const opOfWord: Record<keyof Words, number> = { flags: Op.flagBit, terms: Op.termBit, more: Op.moreBit };
 
+/** What expressions can ask of states. */
+export interface Askable {
+  /** The tags, each with the place of the first state that has it. */
+  readonly tags: ReadonlyMap<string, DocumentPath>;
+  /** States with their tracks, such as `arms.swing`, that some expression asks for. */
+  readonly shown: ReadonlySet<string>;
+  /** All of them, where there are several tracks. */
+  readonly states: readonly string[];
+}
+
 /** Reads signals, derived signals and every expression over them into tables. */
 export class SignalCompiler implements KindReader {
   readonly scope: Scope;
@@ -38,14 +48,16 @@ export class SignalCompiler implements KindReader {
   /** The place of the expression being read, for problems found inside it. */
   private path: DocumentPath = [];
 
-  /** @param tags the names of the states' tags, with the place of the first state that has each */
+  /**
+   * @param askable what of states can be asked for
+   */
   constructor(
     definitions: Readonly<Record<string, SignalDefinition>>,
     derived: Readonly<Record<string, DerivedDefinition>>,
-    tags: ReadonlyMap<string, DocumentPath>,
+    { tags, shown, states }: Askable,
     private readonly problems: ProblemList,
   ) {
-    this.scope = new Scope(derived);
+    this.scope = new Scope(derived, states);
     for (const [name, definition] of Object.entries(definitions)) {
       this.checkName(name, ['signals', name]);
       if (name in derived) problems.add('signal-twice', ['derived', name], { name });
@@ -56,6 +68,7 @@ export class SignalCompiler implements KindReader {
       if (tag in definitions || tag in derived) problems.add('tag-signal', path, { name: tag });
       this.scope.tags.set(tag, 1 << (this.flagBits++ % wordBits));
     }
+    for (const name of shown) this.scope.tags.set(name, 1 << (this.flagBits++ % wordBits));
     for (const name of Object.keys(derived)) {
       this.checkName(name, ['derived', name]);
       if (this.scope.signals.has(name)) continue;
@@ -299,8 +312,8 @@ export class SignalCompiler implements KindReader {
     }
   }
 
-  /** A flag, pulse, tag or derived flag by name. */
-  private flagNamed(name: string): Condition {
+  /** A flag, pulse, tag or derived flag by name; also a state with its track, by whatever name. */
+  flagNamed(name: string): Condition {
     const signal = this.scope.signals.get(name);
     const tag = this.scope.tags.get(name);
     if (signal === undefined && tag === undefined) return this.scope.derivedFlags.get(name)!;

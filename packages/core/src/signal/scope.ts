@@ -12,14 +12,18 @@ export class Scope {
   readonly derivedFlags = new Map<string, Condition>();
   readonly derivedNumbers = new Map<string, Expression>();
 
-  constructor(readonly derived: Readonly<Record<string, DerivedDefinition>>) {}
+  /** @param states every state with its track, such as `arms.swing`, whether it is asked for or not */
+  constructor(
+    readonly derived: Readonly<Record<string, DerivedDefinition>>,
+    private readonly states: readonly string[],
+  ) {}
 
   /** Every name there is. */
   names(): string[] {
     const ofSignals = [...this.signals.values()].flatMap(({ name, kind }) =>
       kind === 'vector' ? [`${name}.x`, `${name}.y`] : [name],
     );
-    return [...ofSignals, ...Object.keys(this.derived), ...this.tags.keys()];
+    return [...new Set([...ofSignals, ...Object.keys(this.derived), ...this.tags.keys(), ...this.states])];
   }
 
   /** The slot of a number, or of a part of a vector. */

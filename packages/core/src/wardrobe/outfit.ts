@@ -139,7 +139,9 @@ export class Outfit {
     const point = at === undefined ? { x: 0, y: 0 } : body.points[at];
     // Where the body has no such point on this drawing, there is nothing to hang it on.
     if (point === undefined) return undefined;
-    return { layer, piece: name, cell, x: point.x, y: point.y, dye: this.suffix(layer, piece.palettes) };
+    const { x, y } = point;
+    const { mirrored } = body;
+    return { layer, piece: name, cell, x, y, mirrored, dye: this.suffix(layer, piece.palettes) };
   }
 
   /** A piece and those that may stand in for it. */

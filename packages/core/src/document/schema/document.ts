@@ -3,7 +3,7 @@ import type { ControllerDefinition } from '../../controller/definition.js';
 import { named, section, text } from './basics.js';
 import { clip, sheet } from './drawings.js';
 import { compass, derived, signal } from './signals.js';
-import { state } from './states.js';
+import { state, track } from './states.js';
 import { palette, wardrobe } from './wardrobe.js';
 
 /** The one schema of a character's document; that what it reads is what the runtime takes, the compiler checks. */
@@ -26,6 +26,11 @@ export const documentSchema: z.ZodType<ControllerDefinition> = section(
       .optional()
       .describe('What it can be showing, by rank. Without states each clip is one, to be looked at.'),
     rest: text.optional().describe('The state that shows when no other wants to; default: the first.'),
+    tracks: named(track, 'tracks by name')
+      .optional()
+      .describe(
+        'Further sets of states beside these (which are the track "body"): arms that act while legs run.',
+      ),
     palettes: named(palette, 'palettes by name').optional().describe('Colours that can be exchanged.'),
     wardrobe: wardrobe.optional().describe('What it can wear: layers drawn in step with the body.'),
     accept: z

@@ -57,6 +57,16 @@ const piece = section(
   'a piece: { cell, at, flip }',
 );
 
+const part = section(
+  {
+    image: text.describe("The image's file, laid out like that of the sheet."),
+    joint: text.optional().describe('A point of both drawings by which it hangs on the body.'),
+    boxes: z.array(text).optional().describe('Boxes that go with this part.'),
+    points: z.array(text).optional().describe('Points that go with this part.'),
+  },
+  'a part: an image, or { image, joint, boxes, points }',
+).meta({ examples: [{ image: 'wick-arms.png', joint: 'waist', points: ['lamp'] }] });
+
 export const sheet = section(
   {
     image: text.optional().describe('The image file, relative to this document.'),
@@ -77,6 +87,9 @@ export const sheet = section(
       .optional()
       .describe('Cells put together from pieces.'),
     ...marks,
+    parts: named(z.union([text, part]), 'images by part')
+      .optional()
+      .describe('The drawings once more, cut in parts, back to front; tracks draw them.'),
     perCell: perNumber.describe('Marks of single cells, by number.'),
   },
   'a sheet: { image, grid }',

@@ -144,6 +144,15 @@ export const state = section(
       .optional()
       .describe('What shows first when the character turns in this state.'),
     final: flag.optional().describe('No rank cuts it off.'),
+    inStep: text
+      .optional()
+      .describe('The track whose frames it shows; without "shows" its part of the same drawings.'),
+    takes: z
+      .union([z.array(text), z.record(z.string(), z.string())], {
+        error: 'a list of tracks, or a condition for each: { body: "!moving" }',
+      })
+      .optional()
+      .describe('Tracks that show this state too while it shows, always or while a condition holds.'),
   },
   'a state: { shows, priority, while or when }',
 ).meta({
@@ -152,4 +161,20 @@ export const state = section(
     { shows: 'run', while: 'grounded && moving', priority: 10, carry: 'phase' },
     { shows: 'takeoff', when: 'jump && grounded', priority: 30, then: 'rise' },
   ],
+});
+
+export const track = section(
+  {
+    draws: z
+      .array(text, { error: 'a list of parts of the sheets' })
+      .optional()
+      .describe('The parts of the sheets that show what this track shows.'),
+    states: named(state, 'states by name').describe('What it can be showing, by rank.'),
+    rest: text
+      .optional()
+      .describe('The state that shows when no other of them wants to; default: the first.'),
+  },
+  'a track: { draws, states, rest }',
+).meta({
+  examples: [{ draws: ['arms'], states: { along: { inStep: 'body' } }, rest: 'along' }],
 });

@@ -1,0 +1,156 @@
+import { poseOf } from '../sheet/pose.js';
+import type { Controller, State, Track } from '../controller/controller.js';
+import type { Cell, Part, Point, Sheet } from '../sheet/sheet.js';
+import type { Picture } from './picture.js';
+
+/** What can be off between the parts of drawings. */
+export type PartCode = 'parts-differ' | 'part-apart';
+
+/** One finding of {@link measureParts}. */
+export interface PartFinding {
+  readonly code: PartCode;
+  readonly path: readonly (string | number)[];
+  /** What is off, with the measured values and the remedy. */
+  readonly text: string;
+}
+
+type PictureOf = (image: string) => Picture;
+
+const listed = (some: readonly (string | number)[], most: number): string =>
+  `${some.slice(0, most).join(', ')}${some.length > most ? ` and ${some.length - most} more` : ''}`;
+
+/**
+ * Looks at drawings cut in parts: whether these make up the whole, and whether parts touch that two tracks can show together.
+ *
+ * @param pictureOf gives the pixels of an image by its file
+ */
+export function measureParts(controller: Controller, pictureOf: PictureOf): PartFinding[] {
+  const sheets = [...controller.sheets.values()].filter(({ parts }) => parts.size > 0);
+  const ink = new Inks(pictureOf);
+  return [
+    ...sheets.flatMap((sheet) => differing(sheet, pictureOf)),
+    ...controller.tracks
+      .filter(({ index, draws }) => index > 0 && draws.length > 0)
+      .flatMap((track) => sheets.flatMap((sheet) => apart(controller, track, sheet, ink))),
+  ];
+}
+
+function colourAt({ width, pixels }: Picture, x: number, y: number): number {
+  const at = (y * width + x) * 4;
+  if (pixels[at + 3] === 0) return 0;
+  return ((pixels[at]! << 24) | (pixels[at + 1]! << 16) | (pixels[at + 2]! << 8) | pixels[at + 3]!) >>> 0;
+}
+
+/** Cells whose parts, one upon the other, are not the drawing. */
+function differing({ name, cells, parts }: Sheet, pictureOf: PictureOf): PartFinding[] {
+  const pictures = [...parts.values()].map(({ image }) => pictureOf(image)).reverse();
+  const wrong: number[] = [];
+  let most = 0;
+  for (const { image, index, x, y, width, height } of cells) {
+    const whole = pictureOf(image);
+    let count = 0;
+    for (let row = y; row < y + height; row++)
+      for (let column = x; column < x + width; column++) {
+        const top = pictures.find((picture) => colourAt(picture, column, row) !== 0);
+        if ((top === undefined ? 0 : colourAt(top, column, row)) !== colourAt(whole, column, row)) count++;
+      }
+    if (count > 0) wrong.push(index);
+    most = Math.max(most, count);
+  }
+  if (wrong.length === 0) return [];
+  const text = `the parts, one upon the other, are not the drawing in cell ${listed(wrong, 8)} (up to ${most} pixels differ), so there is a flash where one takes the other's place; cut the parts from the drawing anew`;
+  return [{ code: 'parts-differ', path: ['sheets', name, 'parts'], text }];
+}
+
+/** The drawings of a sheet that states show by themselves, each with the name of a clip that has it. */
+function drawnBy(states: readonly State[], sheet: Sheet): Map<Cell, string> {
+  const cells = new Map<Cell, string>();
+  for (const { poses, clip } of states.flatMap(({ books }) => books.flat()))
+    for (const { cell } of poses)
+      if (cell.sheet === sheet.name && !cells.has(cell)) cells.set(cell, clip.name);
+  return cells;
+}
+
+/** Drawings that a track and the body can show together and that leave a gap between them. */
+function apart(
+  { states, tracks, conditions }: Controller,
+  track: Track,
+  sheet: Sheet,
+  ink: Inks,
+): PartFinding[] {
+  const own = states.filter((one) => one.track === track.index && (one.inStep < 0 || one.drawsOwn));
+  // What takes the track without a condition is never seen together with a drawing of the track's own.
+  const takers = states
+    .filter((one) => one.track === track.index && one.takenBy >= 0 && conditions[one.while]!.op === 'term')
+    .map((one) => one.takenBy);
+  const others = states.filter((one) => one.track === 0 && one.inStep < 0 && !takers.includes(one.index));
+  const further = tracks.slice(1).flatMap(({ draws }) => draws);
+  const mine = [...sheet.parts.values()].filter(({ name }) => track.draws.includes(name));
+  const still = [...sheet.parts.values()].filter(({ name }) => !further.includes(name));
+  const gaps: { readonly gap: number; readonly text: string }[] = [];
+  for (const [cell, clip] of drawnBy(own, sheet))
+    for (const [body, under] of drawnBy(others, sheet)) {
+      const gap = gapBetween(
+        mine.flatMap((part) => ink.of(part, cell).map((one) => hung(part, one, cell, body))),
+        still.flatMap((part) => ink.of(part, body)),
+      );
+      const text = `${gap} px in ${clip} (cell ${cell.index}) over ${under} (cell ${body.index})`;
+      if (gap > 0) gaps.push({ gap, text });
+    }
+  if (gaps.length === 0) return [];
+  gaps.sort((a, b) => b.gap - a.gap);
+  const list = listed(
+    gaps.map(({ text }) => text),
+    4,
+  );
+  const text = `what "${track.name}" draws does not touch what the body shows: ${list}; move the joint, or draw the parts further`;
+  return [{ code: 'part-apart', path: ['tracks', track.name, 'draws'], text }];
+}
+
+/** Where a point of a part lies when it hangs on another drawing. */
+function hung({ joint }: Part, { x, y }: Point, cell: Cell, body: Cell): Point {
+  const own = joint === undefined ? undefined : poseOf(cell, false).points[joint];
+  const on = joint === undefined ? undefined : poseOf(body, false).points[joint];
+  return own === undefined || on === undefined ? { x, y } : { x: x + on.x - own.x, y: y + on.y - own.y };
+}
+
+/** How many empty pixels lie between two drawings where they are nearest; 0 where they touch, or one is empty. */
+function gapBetween(one: readonly Point[], other: readonly Point[]): number {
+  const key = (x: number, y: number): number => (y + 4096) * 8192 + x + 4096;
+  const there = new Set(other.map(({ x, y }) => key(x, y)));
+  const touches = one.some(({ x, y }) =>
+    [-1, 0, 1].some((dx) => [-1, 0, 1].some((dy) => there.has(key(x + dx, y + dy)))),
+  );
+  if (touches || one.length === 0 || other.length === 0) return 0;
+  let nearest = Infinity;
+  for (const a of one)
+    for (const b of other)
+      nearest = Math.min(nearest, Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y)) - 1);
+  return nearest;
+}
+
+/** The drawn pixels of parts, found once. */
+class Inks {
+  private readonly known = new Map<string, Map<Cell, readonly Point[]>>();
+
+  constructor(private readonly pictureOf: PictureOf) {}
+
+  /** Those of a cell, in pixels from its pivot. */
+  of({ image }: Part, cell: Cell): readonly Point[] {
+    let cells = this.known.get(image);
+    if (cells === undefined) this.known.set(image, (cells = new Map<Cell, readonly Point[]>()));
+    let points = cells.get(cell);
+    if (points === undefined) cells.set(cell, (points = this.find(this.pictureOf(image), cell)));
+    return points;
+  }
+
+  private find(picture: Picture, cell: Cell): Point[] {
+    const { x, y, width, height, offsetX, offsetY, pivotX, pivotY } = cell;
+    const found: Point[] = [];
+    for (let row = 0; row < height; row++)
+      for (let column = 0; column < width; column++)
+        if (colourAt(picture, x + column, y + row) !== 0)
+          found.push({ x: column + offsetX - pivotX, y: row + offsetY - pivotY });
+    return found;
+  }
+}
