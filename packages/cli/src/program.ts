@@ -222,6 +222,10 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('-o, --out <file.png>', 'draw it here')
     .option('--winners', 'print who takes over in which situation instead: the first row that fits')
     .option('--when <condition>', 'who takes over in situations of this kind, such as "grounded && moving"')
+    .option(
+      '--track <name>',
+      "with --winners or --when: in which track; the document's own states by default",
+    )
     .addOption(new Option('--csv', 'print the table as CSV').conflicts('json'))
     .option('--json', 'print it as JSON')
     .addHelpText(

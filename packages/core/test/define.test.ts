@@ -8,7 +8,14 @@ import ts from 'typescript';
 const gull = defineController({
   dotHop: 1,
   name: 'gull',
-  sheets: { gull: { image: 'gull.png', size: [64, 16], grid: { cell: [16, 16] } } },
+  sheets: {
+    gull: {
+      image: 'gull.png',
+      size: [64, 16],
+      grid: { cell: [16, 16] },
+      parts: { feathers: 'gull-feathers.png' },
+    },
+  },
   clips: {
     sit: { cells: 0, sheet: 'gull' },
     peck: { cells: '1-3', fps: 8, loop: 'once', cues: { tap: 2 }, spans: { bite: '1-2' } },
@@ -36,6 +43,22 @@ const gull = defineController({
     },
   },
   rest: 'sit',
+  tracks: {
+    wings: {
+      draws: ['feathers'],
+      states: {
+        still: { inStep: 'body' },
+        flap: {
+          shows: 'peck',
+          while: 'moving && !body.peck',
+          priority: 5,
+          takes: { body: '!near' },
+          tags: ['loud'],
+        },
+      },
+      rest: 'still',
+    },
+  },
 });
 
 test('a definition is the same plain data as a document, there and back', () => {
@@ -100,6 +123,8 @@ test('a misspelt name is an error at its place that says so', () => {
   const peck = "of.states.peck, shows: 'peck'";
   const state = (fields: string): string =>
     `defineController({ ...of, states: { ...of.states, peck: { ${fields} } } });`;
+  const track = (states: string): string =>
+    `defineController({ ...of, tracks: { wings: { states: { ${states} } } } });`;
   const cases: [string, string, string][] = [
     [`defineController(of);`, '', ''],
     [state(`...${peck}, priority: 3`), '', ''],
@@ -155,6 +180,31 @@ test('a misspelt name is an error at its place that says so', () => {
       'sheet',
       'no sheet \\"gul\\"',
     ],
+    [
+      track(
+        `still: { inStep: 'body' }, flap: { shows: 'peck', while: 'wings.still || loud', tags: ['loud'] }`,
+      ),
+      '',
+      '',
+    ],
+    [track(`still: { inStep: 'bdoy' }`), 'inStep', 'there is no track \\"bdoy\\"'],
+    [track(`still: { shows: 'peck', while: 'body.pekc' }`), 'while', 'derived signal or tag \\"body.pekc\\"'],
+    [track(`still: { shows: 'peck', then: 'sit' }`), 'then', 'there is no state \\"sit\\"'],
+    [track(`still: { shows: 'peck', takes: ['bdy'] }`), "'bdy'", 'there is no track \\"bdy\\"'],
+    [track(`still: { shows: 'peck', takes: { bdy: 'near' } }`), 'bdy', 'there is no track \\"bdy\\"'],
+    [track(`still: { shows: 'peck', takes: { body: 'naer' } }`), 'body', 'derived signal or tag \\"naer\\"'],
+    [
+      `defineController({ ...of, tracks: { wings: { states: { a: { inStep: 'body' } }, rest: 'b' } } });`,
+      'rest',
+      'there is no state of this track \\"b\\"',
+    ],
+    [
+      `defineController({ ...of, tracks: { wings: { draws: ['feather'], states: {} } } });`,
+      "'feather'",
+      'no part of a sheet \\"feather\\"',
+    ],
+    [`performer.showing('wigs');`, "'wigs'", '"body" | "wings"'],
+    [`if (performer.state === 'flap') console; performer.ask('flap');`, '', ''],
     [`performer.set('vy', 3);`, "'vy'", '"vy"'],
     [`performer.set('vx', true);`, 'true', 'number'],
     [`performer.set('mood', 'merry');`, "'merry'", '["calm", "cross"]'],

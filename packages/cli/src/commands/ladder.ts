@@ -8,7 +8,9 @@ import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
+import { nearestOf } from '../nearest.js';
 import { ladderPicture } from '../picture/ladder-picture.js';
+import { kindText } from '../state-words.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 import { csv, printTable } from './table.js';
@@ -22,6 +24,8 @@ export interface LadderOptions {
   readonly winners?: boolean;
   /** Only the situations in which this condition is true. */
   readonly when?: string;
+  /** Who wins in this track; by default in that of the document's own states. */
+  readonly track?: string;
 }
 
 /** The states by rank with their conditions and ways, as a picture or a table; or who wins in which situation. */
@@ -32,7 +36,7 @@ export async function ladder(file: string, options: LadderOptions, output: Outpu
     if (path.extname(options.out).toLowerCase() !== '.png')
       throw new Misuse(`-o ${options.out}: a ladder is written as .png`);
     await writeWhole(options.out, await ladderPicture(controller, images));
-    output.note(`ladder of ${controller.states.length} states in ${options.out}`);
+    output.note(`ladder of ${controller.stateNamed.size} states in ${options.out}`);
   }
   if (options.winners === true || options.when !== undefined) printWinners(character, options, output);
   else printRungs(controller, options, output);
@@ -41,10 +45,11 @@ export async function ladder(file: string, options: LadderOptions, output: Outpu
 
 function printRungs(controller: Controller, options: LadderOptions, output: Output): void {
   const rungs = controller.order.map((index) => plain(controller, controller.states[index]!));
-  const columns = ['rank', 'state', 'kind', 'while', 'when', 'ways'];
-  const rows = rungs.map(({ rank, state, kind, while: during, when, ways }) => {
+  const several = controller.isSingle ? [] : ['track'];
+  const columns = [...several, 'rank', 'state', 'kind', 'while', 'when', 'ways'];
+  const rows = rungs.map(({ track, rank, state, kind, while: during, when, ways }) => {
     const on = ways.map(({ to, if: condition }) => `${to}${condition === '' ? '' : ` if ${condition}`}`);
-    return [rank, state, kind, during, when, on.join('; ')];
+    return [...several.map(() => track), rank, state, kind, during, when, on.join('; ')];
   });
   if (options.json === true) printJson(output, rungs);
   else if (options.csv === true) output.line(csv(columns, rows));
@@ -54,7 +59,15 @@ function printRungs(controller: Controller, options: LadderOptions, output: Outp
 /** Who wins in which situation, read from the top: the first row that fits. */
 function printWinners(character: Character, options: LadderOptions, output: Output): void {
   const { controller, question } = asked(character, options.when);
-  const winners = whoWins(controller, question);
+  const named = controller.tracks.find(({ name }) => name === options.track);
+  if (options.track !== undefined && named === undefined)
+    throw new Misuse(
+      `--track ${options.track}: there is no such track${nearestOf(
+        options.track,
+        controller.tracks.map(({ name }) => name),
+      )}`,
+    );
+  const winners = whoWins(controller, question, named?.index);
   if (options.json === true) {
     printJson(output, winners);
     return;
@@ -110,6 +123,7 @@ function asked(
 }
 
 interface Rung {
+  readonly track: string;
   readonly rank: number;
   readonly state: string;
   readonly kind: string;
@@ -118,12 +132,14 @@ interface Rung {
   readonly ways: readonly { readonly to: string; readonly if: string }[];
 }
 
-function plain({ conditionTexts, states, rest }: Controller, state: State): Rung {
+function plain(controller: Controller, state: State): Rung {
+  const { conditionTexts, states, tracks } = controller;
   const text = (index: number): string => conditionTexts[index] ?? '';
   return {
+    track: tracks[state.track]!.name,
     rank: state.priority,
     state: state.name,
-    kind: state.index === rest ? 'rest' : state.kind,
+    kind: kindText(controller, state),
     while: text(state.while),
     when: text(state.when),
     ways: [

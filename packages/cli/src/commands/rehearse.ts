@@ -3,6 +3,7 @@ import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { watch as watchFiles } from 'chokidar';
 import { DotHopError } from 'dot-hop';
+import type { Controller } from 'dot-hop';
 import type { Source } from 'dot-hop/document';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import type { Outcome, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
@@ -186,7 +187,7 @@ function plainRun(one: Run | BrokenRun): unknown {
 function print({ file, source, character, result }: Run, quiet: boolean, output: Output): void {
   const { paint } = output;
   output.line(`${paint.bold(file)}  ${paint.dim(`${character.controller.name}, ${result.lasts} ms`)}`);
-  if (!quiet) printTimeline(result, output);
+  if (!quiet) printTimeline(result, character.controller, output);
   for (const outcome of result.outcomes)
     printOutcome(outcome, source.place(outcome.path).line, quiet, output);
   const met = result.outcomes.filter((outcome) => outcome.met).length;
@@ -200,18 +201,20 @@ function print({ file, source, character, result }: Run, quiet: boolean, output:
 }
 
 /** Lines of one instant stand together: what the game set, and what came of it. */
-function printTimeline(result: RehearsalResult, output: Output): void {
+function printTimeline(result: RehearsalResult, controller: Controller, output: Output): void {
   const { paint } = output;
   const line = (text: string): void => output.line(text);
-  line(
-    `${time(0)}  ${paint.bold(result.samples[0]!.state)}  ${paint.dim(`facing ${result.samples[0]!.direction}`)}`,
-  );
+  const first = result.samples[0]!;
+  const states = first.tracks.map(({ state }, i) => {
+    return paint.dim(trackText(controller.tracks[i]!.name)) + paint.bold(state);
+  });
+  line(`${time(0)}  ${states.join('  ')}  ${paint.dim(`facing ${first.direction}`)}`);
   let last = 0;
   for (const entry of result.trace) {
     if (entry.kind === 'set' && entry.by !== undefined && typeof entry.value !== 'boolean') continue;
     const at = entry.at === last ? ' '.repeat(time(0).length) : time(entry.at);
     last = entry.at;
-    line(`${at}  ${describe(entry, paint)}`);
+    line(`${at}  ${describe(entry, controller, paint)}`);
   }
   line(`${time(result.lasts)}  ${paint.dim('end')}`);
 }
@@ -231,7 +234,11 @@ const ruleWords = {
   route: 'on its route',
 } as const;
 
-function describe(entry: TraceEntry, paint: Output['paint']): string {
+/** The document's own states need no word. */
+const trackText = (track: string): string => (track === 'body' ? '' : `${track}: `);
+
+function describe(entry: TraceEntry, { stateNamed, tracks }: Controller, paint: Output['paint']): string {
+  const track = 'track' in entry ? trackText(entry.track) : '';
   switch (entry.kind) {
     case 'set':
       return entry.by === undefined
@@ -244,17 +251,20 @@ function describe(entry: TraceEntry, paint: Output['paint']): string {
     case 'ramp':
       return paint.cyan(`  ramp ${entry.name} to ${entry.to} over ${entry.over} ms`);
     case 'cue':
-      return paint.yellow(`  cue ${entry.name}`);
+      return paint.yellow(`  ${track}cue ${entry.name}`);
     case 'turn':
-      return paint.dim(`  faces ${entry.name}`);
+      return paint.dim(`  ${track}faces ${entry.name}`);
     case 'gait':
-      return paint.dim(`  gait ${entry.name}`);
+      return paint.dim(`  ${track}gait ${entry.name}`);
     case 'ask':
     case 'cut':
     case 'route':
       return paint.cyan(`  ${entry.kind} ${entry.name}${entry.granted ? '' : ': not granted'}`);
-    case 'switch':
-      return `${paint.bold(entry.name.padEnd(12))} ${paint.dim(`from ${entry.from}: ${ruleWords[entry.rule]}`)}`;
+    case 'switch': {
+      const owner = tracks[stateNamed.get(entry.name)!.track]!.name;
+      const how = owner === entry.track ? ruleWords[entry.rule] : `taken by ${owner}`;
+      return `${paint.dim(track)}${paint.bold(entry.name.padEnd(12))} ${paint.dim(`from ${entry.from}: ${how}`)}`;
+    }
   }
 }
 

@@ -6,34 +6,34 @@ import { theme } from './theme.js';
 import type { Drawing } from './trace-picture.js';
 
 const left = 24;
-const laneHeight = 22;
+const rowHeight = 22;
 const lineHeight = 17;
 
-/** On which lane each expectation is drawn, so that none covers another. */
-export interface Lanes {
+/** On which row each expectation is drawn, so that none covers another. */
+export interface Rows {
   readonly of: readonly number[];
   readonly height: number;
 }
 
 /** @param x turns milliseconds into pixels */
-export function lanesOf({ outcomes }: RehearsalResult, x: (ms: number) => number): Lanes {
+export function expectationRows({ outcomes }: RehearsalResult, x: (ms: number) => number): Rows {
   const taken: [number, number][][] = [];
   const of = outcomes.map(({ from, to }) => {
     const middle = (x(from) + x(to)) / 2;
     const [begin, end] = [Math.min(x(from), middle - 10), Math.max(x(to), middle + 10)];
     const free = taken.findIndex((spans) => spans.every(([from, to]) => end <= from || begin >= to));
-    const lane = free < 0 ? taken.length : free;
-    (taken[lane] ??= []).push([begin, end]);
-    return lane;
+    const row = free < 0 ? taken.length : free;
+    (taken[row] ??= []).push([begin, end]);
+    return row;
   });
-  return { of, height: outcomes.length > 0 ? taken.length * laneHeight + 14 : 0 };
+  return { of, height: outcomes.length > 0 ? taken.length * rowHeight + 14 : 0 };
 }
 
 /** @param timeTop where the mark of a failure begins, so that it runs through all that led to it */
 export function drawExpectations(
   { canvas, result, x }: Drawing,
   top: number,
-  lanes: Lanes,
+  rows: Rows,
   timeTop: number,
 ): void {
   if (result.outcomes.length === 0) return;
@@ -41,7 +41,7 @@ export function drawExpectations(
   result.outcomes.forEach(({ from: begin, to: end, met, index, failedAt }, i) => {
     const colour = met ? theme.good : theme.bad;
     const [from, to] = [x(begin), x(end)];
-    const y = top + lanes.of[i]! * laneHeight + 12;
+    const y = top + rows.of[i]! * rowHeight + 12;
     if (to > from) canvas.draw(svgBox(from, y - 1.5, to - from, 3, colour, 'fill-opacity="0.55"'));
     const middle = (from + to) / 2;
     if (failedAt !== undefined)

@@ -1,7 +1,8 @@
 import { poseOf } from 'dot-hop';
-import type { Controller, State } from 'dot-hop';
+import type { Controller, State, Track } from 'dot-hop';
 import type { Severity } from 'dot-hop/check';
 import type { Image } from '../images.js';
+import { kindText, takesText } from '../state-words.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
 import { fitText, svgText, textWidth } from './letters.js';
 import { reachOf } from './motion.js';
@@ -16,6 +17,46 @@ const framesWidth = 190;
 const wordsWidth = 460;
 /** Room for the ways from state to state, at the right. */
 const waysWidth = 260;
+/** The line that begins each of several tracks, and that of a state which has taken a track. */
+const trackHeight = 44;
+const takenHeight = 26;
+
+/** A state where it stands. */
+interface Rung {
+  readonly state: State;
+  readonly y: number;
+  readonly height: number;
+}
+
+/** A track where it stands, with its states from the highest rank down. */
+interface Section {
+  readonly track: Track;
+  readonly y: number;
+  readonly rungs: readonly Rung[];
+}
+
+/** Where everything stands. */
+interface Layout {
+  readonly sections: readonly Section[];
+  readonly rungs: readonly Rung[];
+  readonly bottom: number;
+}
+
+function layOut({ tracks, states, isSingle }: Controller): Layout {
+  let y = heading;
+  const sections = tracks.map((track): Section => {
+    const top = y;
+    if (!isSingle) y += trackHeight;
+    const rungs = track.order.map((index): Rung => {
+      const state = states[index]!;
+      const height = state.takenBy < 0 ? rung : takenHeight;
+      y += height;
+      return { state, y: y - height, height };
+    });
+    return { track, y: top, rungs };
+  });
+  return { sections, rungs: sections.flatMap(({ rungs }) => rungs), bottom: y };
+}
 
 /** A way from one state to another, as an arc. */
 interface Way {
@@ -45,15 +86,15 @@ export function ladderPicture(
   images: ReadonlyMap<string, Image>,
   remarks?: { readonly list: readonly Remark[]; readonly verdict: string },
 ): Promise<Buffer> {
-  const states = controller.order.map((index) => controller.states[index]!);
-  const ladderEnd = heading + states.length * rung + margin;
+  const layout = layOut(controller);
+  const ladderEnd = layout.bottom + margin;
   const width = margin * 2 + rankWidth + nameWidth + framesWidth + wordsWidth + waysWidth;
   const told = remarks && layOutRemarks(remarks.list, width - margin * 2 - 60);
   const below = told?.reduce((sum, { height }) => sum + height, 0) ?? 0;
   const canvas = new Canvas(width, ladderEnd + below + 26);
   canvas.fill(0, 0, canvas.width, canvas.height, theme.ground);
   canvas.draw(
-    svgText(`${controller.name}: ${states.length} states by rank`, margin, 40, {
+    svgText(`${controller.name}: ${controller.stateNamed.size} states by rank`, margin, 40, {
       size: 18,
       bold: true,
       colour: theme.text,
@@ -67,10 +108,13 @@ export function ladderPicture(
         : { colour: verdictColour(remarks.list), align: 'right', size: 14, bold: true },
     ),
   );
-  drawRails(canvas, states);
-  states.forEach((state, place) => drawRung(canvas, controller, images, state, heading + place * rung));
-  drawWays(canvas, controller, states);
-  if (told !== undefined) drawRemarks(canvas, told, states, ladderEnd);
+  for (const section of layout.sections) {
+    if (!controller.isSingle) drawTrack(canvas, controller, section);
+    drawRails(canvas, section);
+    for (const one of section.rungs) drawRung(canvas, controller, images, one);
+  }
+  drawWays(canvas, controller, layout.rungs);
+  if (told !== undefined) drawRemarks(canvas, told, layout.rungs, ladderEnd);
   return canvas.png();
 }
 
@@ -107,7 +151,7 @@ function layOutRemarks(remarks: readonly Remark[], room: number): ToldRemark[] {
 function drawRemarks(
   canvas: Canvas,
   remarks: readonly ToldRemark[],
-  states: readonly State[],
+  rungs: readonly Rung[],
   top: number,
 ): void {
   const badge = (x: number, y: number, number: number, severity: Severity): void =>
@@ -117,11 +161,11 @@ function drawRemarks(
     );
   let y = top;
   remarks.forEach(({ state, severity, head, lines, height }, i) => {
-    const place = states.findIndex(({ name }) => name === state);
+    const at = rungs.find((one) => one.state.name === state && one.state.takenBy < 0);
     // Several of one state stand side by side, from the right.
     const before = remarks.slice(0, i).filter((one) => one.state === state).length;
     const right = margin + rankWidth + nameWidth - 14 - before * 25;
-    if (place >= 0) badge(right, heading + place * rung + 18, i + 1, severity);
+    if (at !== undefined) badge(right, at.y + 18, i + 1, severity);
     canvas.draw(
       svgBox(margin, y, canvas.width - margin * 2, height - 10, theme.panel, 'rx="4"'),
       svgBox(margin, y, 4, height - 10, severityColours[severity], 'rx="2"'),
@@ -135,25 +179,44 @@ function drawRemarks(
   });
 }
 
+/** The heading of one of several tracks: what it draws. */
+function drawTrack(canvas: Canvas, { tracks }: Controller, { track, y }: Section): void {
+  const others = tracks.flatMap(({ draws }) => draws);
+  const draws =
+    track.index > 0
+      ? `draws ${track.draws.join(', ') || 'nothing: it is for its cues and tags'}`
+      : others.length > 0
+        ? 'draws what no other track draws'
+        : 'draws everything';
+  canvas.draw(
+    svgBox(margin, y + 2, canvas.width - margin * 2, trackHeight - 14, theme.panel, 'rx="4"'),
+    svgText(track.name, margin + 14, y + 22, { size: 15, bold: true, colour: theme.lamp }),
+    svgText(draws, margin + rankWidth + nameWidth, y + 22, { size: 12, colour: theme.dim }),
+  );
+}
+
 /** The two rails of the ladder, and a step wherever the rank changes. */
-function drawRails(canvas: Canvas, states: readonly State[]): void {
-  const bottom = heading + states.length * rung;
+function drawRails(canvas: Canvas, { rungs }: Section): void {
+  const { y: top } = rungs[0]!;
+  const last = rungs[rungs.length - 1]!;
   for (const x of [margin + 4, margin + rankWidth - 14])
-    canvas.draw(svgLine(x, heading - 6, x, bottom, theme.line, 'stroke-width="4" stroke-linecap="round"'));
-  states.forEach(({ priority }, place) => {
-    if (states[place - 1]?.priority === priority) return;
-    const y = heading + place * rung;
-    const same = states.filter((one) => one.priority === priority).length;
+    canvas.draw(
+      svgLine(x, top - 6, x, last.y + last.height, theme.line, 'stroke-width="4" stroke-linecap="round"'),
+    );
+  rungs.forEach(({ state: { priority }, y }, place) => {
+    if (rungs[place - 1]?.state.priority === priority) return;
+    const same = rungs.filter(({ state }) => state.priority === priority);
+    const middle = y + same.reduce((sum, { height }) => sum + height, 0) / 2;
     canvas.draw(
       svgLine(
         margin + 4,
-        y + (same * rung) / 2,
+        middle,
         margin + rankWidth - 14,
-        y + (same * rung) / 2,
+        middle,
         theme.lamp,
         'stroke-width="4" stroke-linecap="round"',
       ),
-      svgText(String(priority), margin + (rankWidth - 10) / 2, y + (same * rung) / 2 - 9, {
+      svgText(String(priority), margin + (rankWidth - 10) / 2, middle - 9, {
         colour: theme.text,
         bold: true,
         align: 'middle',
@@ -170,13 +233,20 @@ function drawRung(
   canvas: Canvas,
   controller: Controller,
   images: ReadonlyMap<string, Image>,
-  state: State,
-  y: number,
+  { state, y, height }: Rung,
 ): void {
   const left = margin + rankWidth;
-  const colour = markColour(state.index);
+  const colour = markColour(state.takenBy < 0 ? state.index : state.takenBy);
+  canvas.draw(svgBox(left, y, 6, height - 10, colour, 'rx="3"'));
+  if (state.takenBy >= 0) {
+    const says = `${kindText(controller, state)}: while ${controller.conditionTexts[state.while]!}`;
+    canvas.draw(
+      svgText(state.name, left + 18, y + 12, { size: 13, bold: true, colour: theme.dim }),
+      svgText(says, left + nameWidth, y + 12, { size: 12, colour: theme.dim }),
+    );
+    return;
+  }
   canvas.draw(
-    svgBox(left, y, 6, rung - 10, colour, 'rx="3"'),
     svgText(fitText(state.name, nameWidth - 30, { size: 16, bold: true }), left + 18, y + 23, {
       size: 16,
       bold: true,
@@ -188,8 +258,10 @@ function drawRung(
   drawWords(canvas, controller, state, left + nameWidth + framesWidth, y);
 }
 
-function kindOf({ rest }: Controller, { index, kind, final, bookNames, gaits }: State): string {
-  const words = index === rest ? 'rest' : { posture: 'posture', act: 'act', bare: 'by a way only' }[kind];
+function kindOf(controller: Controller, state: State): string {
+  const { kind, index, rest, final, bookNames, gaits, inStep } = state;
+  const isBare = kind === 'bare' && index !== rest && inStep < 0;
+  const words = isBare ? 'by a way only' : kindText(controller, state);
   const shows = gaits.length > 0 ? bookNames.slice(0, gaits.length + 1).join(', ') : '';
   return [words, ...(final ? ['final'] : []), ...(shows === '' ? [] : [shows])].join(' · ');
 }
@@ -203,6 +275,8 @@ function drawFrames(
   x: number,
   y: number,
 ): void {
+  // Its part of what another track shows is drawn there.
+  if (state.inStep >= 0 && !state.drawsOwn) return;
   const { clip } = state.books[0]![compass.start]!;
   const { mirrored } = state.books[0]![compass.start]!.poses[0]!;
   const step = Math.max(1, clip.frames.length / 3);
@@ -235,11 +309,11 @@ function drawWords(canvas: Canvas, controller: Controller, state: State, x: numb
     ({ to }) => [...(to ?? [])].map((one) => controller.states[one]!.name).join(', ') || 'whoever wants in',
   );
   if (yields.length > 0) lines.push(['yields to', yields.join('; ')]);
-  if (lines.length === 0)
-    lines.push(
-      state.index === controller.rest
-        ? ['when', 'nobody else wants in']
-        : ['reached', 'by the ways at the right'],
+  const takes = takesText(controller, state);
+  if (takes !== '') lines.push(['takes', takes]);
+  if (state.while < 0 && state.when < 0 && yields.length === 0)
+    lines.unshift(
+      state.index === state.rest ? ['when', 'nobody else wants in'] : ['reached', 'by the ways at the right'],
     );
   lines.slice(0, 3).forEach(([what, condition], i) => {
     const line = y + 17 + i * 18;
@@ -255,9 +329,9 @@ function drawWords(canvas: Canvas, controller: Controller, state: State, x: numb
 }
 
 /** Hops and follow-ups as arcs at the right, the shorter ones inside. */
-function drawWays(canvas: Canvas, controller: Controller, states: readonly State[]): void {
-  const place = (index: number): number => states.findIndex((state) => state.index === index);
-  const ways = states.flatMap((state): Way[] => [
+function drawWays(canvas: Canvas, controller: Controller, rungs: readonly Rung[]): void {
+  const place = (index: number): number => rungs.findIndex(({ state }) => state.index === index);
+  const ways = rungs.flatMap(({ state }): Way[] => [
     ...state.hops.map((hop): Way => ({
       from: place(state.index),
       to: place(hop.to),
@@ -271,10 +345,10 @@ function drawWays(canvas: Canvas, controller: Controller, states: readonly State
   ways.sort((one, other) => Math.abs(one.to - one.from) - Math.abs(other.to - other.from));
   const left = canvas.width - margin - waysWidth;
   ways.forEach(({ from, to, kind, label }, i) => {
-    const [a, b] = [from, to].map((one) => heading + one * rung + (rung - 10) / 2);
+    const [a, b] = [from, to].map((one) => rungs[one]!.y + (rung - 10) / 2);
     const shift = from === to ? 12 : 0;
     const reach = left + 60 + ((i + 1) / (ways.length + 1)) * (waysWidth - 90);
-    const colour = markColour(states[from]!.index);
+    const colour = markColour(rungs[from]!.state.index);
     const [y1, y2] = [a! + (from < to ? 7 : -7) - shift, b! + (from < to ? -7 : 7) + shift];
     const dashes = kind === 'then' ? 'stroke-dasharray="7 5"' : '';
     canvas.draw(

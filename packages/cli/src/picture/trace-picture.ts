@@ -1,8 +1,8 @@
-import type { Controller, Signal } from 'dot-hop';
+import type { Controller, Signal, State, Track } from 'dot-hop';
 import type { RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
-import { drawExpectations, drawFailures, failuresOf, lanesOf } from './expectations-picture.js';
+import { drawExpectations, drawFailures, expectationRows, failuresOf } from './expectations-picture.js';
 import { fitText, svgText, textWidth } from './letters.js';
 import { markColour, theme } from './theme.js';
 
@@ -11,6 +11,8 @@ const margin = 24;
 const labels = 124;
 const heading = 62;
 const stepHeight = 21;
+/** The room above the states of each of several tracks, for its name. */
+const laneHeading = 22;
 const signalHeight = 30;
 const thumb = { width: 88, height: 104, scale: 2 };
 
@@ -36,12 +38,13 @@ export function tracePicture(
   const x = (ms: number): number => left + (ms / Math.max(1, result.lasts)) * (width - margin - left);
   const signals = [...controller.tables.signals.values()].flatMap((signal) => rowsOf(signal, result.trace));
   const stepsTop = heading + thumb.height + 34;
-  const cuesTop = stepsTop + controller.states.length * stepHeight + 12;
+  const lanes = lanesOf(controller);
+  const cuesTop = stepsTop + lanes.height + 12;
   const signalsTop = cuesTop + 34;
   const expectationsTop = signalsTop + signals.length * signalHeight + 8;
-  const lanes = lanesOf(result, x);
+  const rows = expectationRows(result, x);
   const failures = failuresOf(result, controller, width - margin * 2 - 60);
-  const failuresTop = expectationsTop + lanes.height + (failures.length > 0 ? 14 : 0);
+  const failuresTop = expectationsTop + rows.height + (failures.length > 0 ? 14 : 0);
   const canvas = new Canvas(
     width,
     failuresTop + failures.reduce((sum, { height }) => sum + height, 0) + margin,
@@ -51,10 +54,10 @@ export function tracePicture(
   drawHeading(drawing, name);
   drawTime(drawing, heading + thumb.height + 8, expectationsTop);
   drawThumbs(drawing, images);
-  drawSteps(drawing, stepsTop);
+  for (const lane of lanes.all) drawLane(drawing, lane, stepsTop);
   drawCues(drawing, cuesTop);
   signals.forEach((signal, i) => drawSignal(drawing, signal, signalsTop + i * signalHeight));
-  drawExpectations(drawing, expectationsTop, lanes, heading + thumb.height + 24);
+  drawExpectations(drawing, expectationsTop, rows, heading + thumb.height + 24);
   drawFailures(drawing, failures, failuresTop);
   return canvas.png();
 }
@@ -121,22 +124,57 @@ function copy(from: Canvas, to: Canvas, x: number, y: number): void {
   }
 }
 
-/** The states from the highest rank down; the one that shows as a bar, each switch as a line to the next. */
-function drawSteps({ canvas, result, controller, x }: Drawing, top: number): void {
-  const row = (state: string): number => controller.order.indexOf(controller.stateNamed.get(state)!.index);
-  controller.order.forEach((index, i) => {
-    const state = controller.states[index]!;
+/** Where the states of a track stand. */
+interface Lane {
+  readonly track: Track;
+  /** From the first of them. */
+  readonly y: number;
+  /** The states from the highest rank down, and below them one row for those by which another track has taken this one. */
+  readonly rows: readonly (State | 'taken')[];
+}
+
+function lanesOf({ tracks, states, isSingle }: Controller): { all: readonly Lane[]; height: number } {
+  let y = 0;
+  const all = tracks.map((track): Lane => {
+    if (!isSingle) y += laneHeading;
+    const own = track.order.map((index) => states[index]!);
+    const rows: (State | 'taken')[] = own.filter(({ takenBy }) => takenBy < 0);
+    if (rows.length < own.length) rows.push('taken');
+    y += rows.length * stepHeight;
+    return { track, y: y - rows.length * stepHeight, rows };
+  });
+  return { all, height: y };
+}
+
+/** The states of a track from the highest rank down; the one that shows as a bar, each switch as a line to the next. */
+function drawLane(
+  { canvas, result, controller, x }: Drawing,
+  { track, y: offset, rows }: Lane,
+  from: number,
+): void {
+  const top = from + offset;
+  const row = (name: string): number => {
+    const own = rows.findIndex((one) => one !== 'taken' && one.name === name);
+    return own < 0 ? rows.length - 1 : own;
+  };
+  if (!controller.isSingle)
+    canvas.draw(svgText(track.name, margin + 6, top - 6, { size: 12, bold: true, colour: theme.lamp }));
+  rows.forEach((state, i) => {
     const y = top + i * stepHeight;
     if (i % 2 === 0)
       canvas.draw(svgBox(margin, y, width - margin * 2, stepHeight, theme.panel, 'fill-opacity="0.55"'));
+    if (state === 'taken') {
+      canvas.draw(svgText('taken', margin + 32, y + 15, { colour: theme.dim }));
+      return;
+    }
     const rank = { size: 11, colour: theme.dim, align: 'right' } as const;
     canvas.draw(svgText(String(state.priority), margin + 24, y + 15, rank));
     canvas.draw(
       svgText(fitText(state.name, labels - 34, { size: 13 }), margin + 32, y + 15, { colour: theme.text }),
     );
   });
-  const switches = result.trace.filter((entry) => entry.kind === 'switch');
-  const begins = [{ name: result.samples[0]!.state, at: 0 }, ...switches];
+  const switches = result.trace.filter((entry) => entry.kind === 'switch' && entry.track === track.name);
+  const begins = [{ name: result.samples[0]!.tracks[track.index]!.state, at: 0 }, ...switches];
   begins.forEach(({ name, at }, i) => {
     const end = begins[i + 1]?.at ?? result.lasts;
     const y = top + row(name) * stepHeight + 4;
@@ -148,8 +186,10 @@ function drawSteps({ canvas, result, controller, x }: Drawing, top: number): voi
       if (textWidth(text, style) + 6 < x(to) - x(from))
         canvas.draw(svgText(text, x(from) + 4, y + 10, style));
     };
-    const clips = clipsWithin(result, at, end);
-    if (clips.length === 1) label(`${Math.round(end - at)}`, at, end);
+    const state = rows[row(name)];
+    const clips = clipsWithin(result, track.index, at, end);
+    if (state === 'taken') label(name, at, end);
+    else if (clips.length === 1 || state?.inStep !== -1) label(`${Math.round(end - at)}`, at, end);
     else
       clips.forEach((clip, j) => {
         const from = x(clip.at);
@@ -174,9 +214,17 @@ function drawSteps({ canvas, result, controller, x }: Drawing, top: number): voi
 }
 
 /** The clips that a state showed in turn: its gaits, or a bridge and its own. */
-function clipsWithin({ samples }: RehearsalResult, from: number, to: number): { name: string; at: number }[] {
+function clipsWithin(
+  { samples }: RehearsalResult,
+  track: number,
+  from: number,
+  to: number,
+): { name: string; at: number }[] {
   const first = samples.findLastIndex(({ at }) => at <= from);
-  const shown = samples.slice(Math.max(0, first)).filter(({ at }, i) => i === 0 || at < to);
+  const shown = samples
+    .slice(Math.max(0, first))
+    .filter(({ at }, i) => i === 0 || at < to)
+    .map(({ at, tracks }) => ({ at, clip: tracks[track]!.clip }));
   return shown
     .filter(({ clip }, i) => clip !== shown[i - 1]?.clip)
     .map(({ clip, at }) => ({ name: clip, at: Math.max(at, from) }));

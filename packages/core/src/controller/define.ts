@@ -88,6 +88,18 @@ type RowsOf<Clips> = {
   [C in Keys<Clips>]: Clips[C] extends { readonly rows: unknown } ? `${C}-${string}` : never;
 }[Keys<Clips>];
 
+type TracksIn<D> = Field<D, 'tracks', object>;
+/** The states of the document itself, as those of the track `body`, and those of the others. */
+type StatesByTrack<D> = {
+  readonly [T in 'body' | Keys<TracksIn<D>>]: T extends keyof TracksIn<D>
+    ? Field<TracksIn<D>[T], 'states', object>
+    : Field<D, 'states', object>;
+};
+type OfEach<ByTrack, What extends 'states' | 'tags'> = {
+  [T in keyof ByTrack]: What extends 'tags' ? TagsOf<ByTrack[T]> : Keys<ByTrack[T]>;
+}[keyof ByTrack];
+type PartsOf<Sheets> = { [S in keyof Sheets]: Keys<Field<Sheets[S], 'parts', object>> }[keyof Sheets];
+
 /** Every name of a definition by what it names. */
 interface All<D> {
   readonly sheets: Keys<Field<D, 'sheets', object>>;
@@ -98,7 +110,10 @@ interface All<D> {
   readonly read:
     | SignalNames<Field<D, 'signals', object>>
     | Keys<Field<D, 'derived', object>>
-    | TagsOf<Field<D, 'states', object>>;
+    | OfEach<StatesByTrack<D>, 'tags'>
+    | `${Keys<StatesByTrack<D>>}.${OfEach<StatesByTrack<D>, 'states'>}`;
+  readonly tracks: Keys<StatesByTrack<D>>;
+  readonly parts: PartsOf<Field<D, 'sheets', object>>;
   readonly cues: MarksOf<Field<D, 'clips', object>, 'cues'>;
   readonly spans: MarksOf<Field<D, 'clips', object>, 'spans'>;
 }
@@ -108,9 +123,15 @@ interface Everything {
   readonly shown: unknown;
   readonly states: unknown;
   readonly read: unknown;
+  readonly tracks: unknown;
+  readonly parts: unknown;
   readonly cues: unknown;
   readonly spans: unknown;
 }
+/** The names that states of a track can name: of states only those of their own. */
+type Within<N extends Everything, States> = {
+  readonly [What in keyof N]: What extends 'states' ? Keys<States> : N[What];
+};
 
 type AtCheck<At, N extends Everything> = At extends string
   ? Known<At, 'now' | 'end' | N['cues'], 'cue or instant'>
@@ -195,9 +216,32 @@ type StateCheck<S, N extends Everything> = {
                               ? Known<S[F][T], N['shown'], 'clip or flipbook'>
                               : unknown;
                           }
-                        : unknown;
+                        : F extends 'inStep'
+                          ? Known<S[F], N['tracks'], 'track'>
+                          : F extends 'takes'
+                            ? TakesCheck<S[F], N>
+                            : unknown;
 };
+type TakesCheck<Takes, N extends Everything> = Takes extends readonly unknown[]
+  ? KnownList<Takes, N['tracks'], 'track'>
+  : {
+      readonly [T in keyof Takes]: T extends N['tracks']
+        ? Expression<Takes[T], N['read']>
+        : Fault<`there is no track "${T & string}"`>;
+    };
 type StatesCheck<States, N extends Everything> = { readonly [S in keyof States]: StateCheck<States[S], N> };
+
+type TracksCheck<Tracks, N extends Everything> = {
+  readonly [T in keyof Tracks]: {
+    readonly [F in keyof Tracks[T]]: F extends 'states'
+      ? StatesCheck<Tracks[T][F], Within<N, Tracks[T][F]>>
+      : F extends 'draws'
+        ? KnownList<Tracks[T][F], N['parts'], 'part of a sheet'>
+        : F extends 'rest'
+          ? Known<Tracks[T][F], Keys<Field<Tracks[T], 'states', object>>, 'state of this track'>
+          : unknown;
+  };
+};
 
 type ClipsCheck<Clips, N extends Everything> = {
   readonly [C in keyof Clips]: {
@@ -227,7 +271,9 @@ type Check<D, N extends Everything> = {
             ? PartCheck<D[F], 'by', N>
             : F extends 'rest'
               ? Known<D[F], N['states'], 'state'>
-              : unknown;
+              : F extends 'tracks'
+                ? TracksCheck<D[F], N>
+                : unknown;
 };
 
 /**

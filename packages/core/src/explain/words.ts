@@ -1,5 +1,6 @@
 import type { SignalValue } from '../signal/definition.js';
 import type { HopKept, KeptOut, Why, WhyCondition, WhyState } from '../performer/why.js';
+import { bodyTrack } from '../controller/tracks.js';
 import type { RuleName } from '../controller/rule.js';
 
 const ruleText: Record<RuleName, (from: string) => string> = {
@@ -85,10 +86,13 @@ export function litParts({ text, terms }: WhyCondition): LitPart[] {
 export function whyText(why: Why): string {
   const lines = why.states.map((state) => {
     const mark = state.keptOut === 'shows' ? '>' : ' ';
-    const head = `${mark} ${String(state.priority).padStart(4)}  ${state.name}: ${keptOutSentence(state, why.state)}`;
+    const name = state.takenBy === undefined ? state.name : `${state.name} of ${state.takenBy}`;
+    const head = `${mark} ${String(state.priority).padStart(4)}  ${name}: ${keptOutSentence(state, why.state)}`;
     return head + conditionText('while', state.while) + conditionText('when', state.when);
   });
+  const taker = why.states.find(({ keptOut }) => keptOut === 'shows')?.takenBy;
   const notes = [
+    taker === undefined ? '' : `It is a state of ${taker}, which has taken this track.`,
     why.holding === 'atLeast' ? 'It would give way, but its "atLeast" is not over.' : '',
     why.holding === 'leaves' ? 'Its condition is no longer true; it is left where its "leaves" says.' : '',
     why.queued ? 'A press is queued: it plays again at its end.' : '',
@@ -100,5 +104,10 @@ export function whyText(why: Why): string {
   });
   const at = why.states.findIndex(({ keptOut }) => keptOut === 'shows');
   lines.splice(at + 1, 0, ...hops);
-  return [`${why.state} shows since ${why.since} ms: ${lastSwitchText(why)}.`, ...notes, ...lines].join('\n');
+  const track = why.track === bodyTrack ? '' : `${why.track}: `;
+  return [
+    `${track}${why.state} shows since ${why.since} ms: ${lastSwitchText(why)}.`,
+    ...notes,
+    ...lines,
+  ].join('\n');
 }

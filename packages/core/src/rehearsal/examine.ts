@@ -4,6 +4,7 @@ import type { DocumentPath } from '../problem/problem.js';
 import { buttonNames, quantityNames } from './body.js';
 import type { RehearsalScript } from './run.js';
 import { listOf } from './definition.js';
+import { statesMeant } from './meant.js';
 import type { BodyDefinition, ScriptLine } from './definition.js';
 import { FeedingBody, kindsFedBy, movingOf } from './feeds.js';
 import { checkQuestion } from './question.js';
@@ -48,7 +49,7 @@ class Examiner {
   }
 
   private state(name: string | undefined, path: DocumentPath): void {
-    this.known('state-unknown', name, [...this.controller.stateNamed.keys()], path);
+    this.known('state-unknown', name, statesMeant(this.controller), path);
   }
 
   private line(line: ScriptLine, path: DocumentPath): void {

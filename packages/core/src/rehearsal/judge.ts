@@ -1,5 +1,8 @@
+import type { Controller } from '../controller/controller.js';
 import { listOf } from './definition.js';
 import type { Expectation } from './definition.js';
+import { stateMeant } from './meant.js';
+import type { Meant } from './meant.js';
 import type { Sample, TraceEntry } from './trace.js';
 
 /** What an expectation says in words, and what happened instead (nothing when it was met). */
@@ -9,12 +12,31 @@ export interface Judgement {
   readonly expected: string;
   readonly instead: string;
   readonly failedAt: number | undefined;
+  /** The index of the track that is to be asked why. */
+  readonly track: number;
 }
 
 const times = (count: number): string => (count === 1 ? 'once' : `${count} times`);
 
+/** A state that begins to show, in which track and which sample. */
+interface Entry {
+  readonly sample: number;
+  readonly track: number;
+  readonly state: string;
+}
+
+/** The states that each track shows in turn. */
+function entriesOf(shown: readonly Sample[]): Entry[] {
+  return shown.flatMap(({ tracks }, sample) =>
+    tracks.flatMap(({ state }, track): Entry[] =>
+      state === shown[sample - 1]?.tracks[track]!.state ? [] : [{ sample, track, state }],
+    ),
+  );
+}
+
 /** Compares an expectation with what happened. */
 export function judge(
+  controller: Controller,
   expectation: Expectation,
   trace: readonly TraceEntry[],
   samples: readonly Sample[],
@@ -29,48 +51,67 @@ export function judge(
   );
   const shown = samples.slice(begin).filter((sample, i) => i === 0 || sample.at <= to);
   const now = samples.findLast((sample) => sample.at <= to) ?? samples[0]!;
-  const order = shown.map((sample) => sample.state).filter((name, i, all) => name !== all[i - 1]);
+  const entries = entriesOf(shown);
   const wanted: string[] = [];
   const instead: string[] = [];
   let failedAt = Infinity;
-  const judgeOne = (words: string, met: boolean, found: string, when = to): void => {
+  let asked = 0;
+  const judgeOne = (words: string, met: boolean, found: string, when = to, track = 0): void => {
     wanted.push(words);
     if (met) return;
     instead.push(found);
-    failedAt = Math.min(failedAt, when);
+    if (when >= failedAt) return;
+    failedAt = when;
+    asked = track;
   };
-  /** When a state showed first within the time. */
-  const firstOf = (test: (name: string) => boolean): number =>
-    Math.max(from, shown.find((sample) => test(sample.state))?.at ?? to);
-  if (state !== undefined && at !== undefined)
-    judgeOne(`state ${state}`, now.state === state, `state ${now.state}`);
-  else if (state !== undefined)
-    judgeOne(
-      `only state ${state}`,
-      order.every((name) => name === state),
-      `states ${order.join(', ')}`,
-      firstOf((name) => name !== state),
-    );
+  const orderIn = (track: number): string[] =>
+    entries.filter((one) => one.track === track).map((one) => one.state);
+  /** When a state of a track showed first within the time. */
+  const firstOf = (track: number, test: (name: string) => boolean): number =>
+    Math.max(from, shown.find(({ tracks }) => test(tracks[track]!.state))?.at ?? to);
+  if (state !== undefined) {
+    const meant = stateMeant(controller, state)!;
+    const { track } = meant;
+    const found = now.tracks[track]!.state;
+    const order = orderIn(track);
+    const isIt = (name: string): boolean => name === meant.state;
+    if (at !== undefined) judgeOne(`state ${state}`, isIt(found), `state ${found}`, to, track);
+    else
+      judgeOne(
+        `only state ${state}`,
+        order.every(isIt),
+        `states ${order.join(', ')}`,
+        firstOf(track, (name) => !isIt(name)),
+        track,
+      );
+  }
   if (direction !== undefined)
     judgeOne(`facing ${direction}`, now.direction === direction, `facing ${now.direction}`);
   if (cell !== undefined)
     judgeOne(`cell ${cell}`, now.pose.cell.index === cell, `cell ${now.pose.cell.index}`);
   if (passes !== undefined) {
-    let found = 0;
-    for (const name of order) if (name === passes[found]) found++;
+    const meant = passes.map((name) => stateMeant(controller, name)!);
+    const left = firstNotPassed(meant, entries);
+    const track = meant[left]?.track ?? 0;
     judgeOne(
       `states ${passes.join(', ')} in this order`,
-      found === passes.length,
-      `${passes[found] ?? ''} did not come in turn: ${order.join(', ')}`,
+      left === passes.length,
+      `${passes[left] ?? ''} did not come in turn: ${orderIn(track).join(', ')}`,
+      to,
+      track,
     );
   }
-  for (const name of listOf(never))
+  for (const name of listOf(never)) {
+    const meant = stateMeant(controller, name)!;
+    const isIt = (one: string): boolean => one === meant.state;
     judgeOne(
       `never ${name}`,
-      !order.includes(name),
+      !orderIn(meant.track).includes(meant.state),
       `${name} showed`,
-      firstOf((one) => one === name),
+      firstOf(meant.track, isIt),
+      meant.track,
     );
+  }
   for (const [cue, count] of Object.entries(cues ?? {})) {
     const heard = trace.filter((e) => e.kind === 'cue' && e.name === cue && e.at >= from && e.at <= to);
     const found = `cue ${cue} ${times(heard.length)}`;
@@ -83,5 +124,21 @@ export function judge(
     expected: `${when}: ${wanted.join(', ')}`,
     instead: instead.join('; '),
     failedAt: instead.length > 0 ? failedAt : undefined,
+    track: asked,
   };
+}
+
+/** The first of some states that does not come in turn; of tracks that switch at the same instant each may be first. */
+function firstNotPassed(wanted: readonly Meant[], entries: readonly Entry[]): number {
+  let found = 0;
+  let left = entries;
+  while (found < wanted.length) {
+    const { track, state } = wanted[found]!;
+    const at = left.findIndex((one) => one.track === track && one.state === state);
+    if (at < 0) return found;
+    const { sample } = left[at]!;
+    left = left.filter((one, i) => i !== at && one.sample >= sample);
+    found++;
+  }
+  return found;
 }

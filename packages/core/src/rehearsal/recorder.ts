@@ -1,7 +1,8 @@
 import type { Performer } from '../performer/performer.js';
 import { whyText } from '../explain/index.js';
 import type { SignalValue } from '../signal/definition.js';
-import type { Sample, TraceEntry, TrailPoint } from './trace.js';
+import { entryOf } from './trace.js';
+import type { Sample, TraceEntry, TrackSample, TrailPoint } from './trace.js';
 
 /** How finely pictures are sampled, in milliseconds. Switches and cues have their exact instants whatever this is. */
 export const sampling = 5;
@@ -11,8 +12,8 @@ export class Recorder {
   readonly trace: TraceEntry[] = [];
   readonly samples: Sample[] = [];
   readonly trail: TrailPoint[] = [];
-  /** The answers to why at the instants looked at. */
-  readonly whys = new Map<number, string>();
+  /** The answers to why at the instants looked at, one for each track. */
+  readonly whys = new Map<number, readonly string[]>();
   private nextStop = 0;
   /** The performer's time at the beginning, in microseconds: not 0 where it stands on a snapshot. */
   private readonly begin: number;
@@ -87,8 +88,13 @@ export class Recorder {
   }
 
   private look(): void {
+    const { tracks } = this.performer.controller;
     for (const at of this.looks)
-      if (micros(at) === micros(this.time)) this.whys.set(at, whyText(this.performer.why()));
+      if (micros(at) === micros(this.time))
+        this.whys.set(
+          at,
+          tracks.map(({ name }) => whyText(this.performer.why(name))),
+        );
   }
 
   /** Writes down what the latest step or request reported, and what shows now. */
@@ -96,19 +102,21 @@ export class Recorder {
     const { performer, trace } = this;
     const { reports } = performer;
     for (let i = 0; i < count; i++) {
-      const [kind, name, from] = [reports.kind(i), reports.name(i), reports.from(i)];
-      const at = this.sinceBegin(reports.at(i));
-      if (kind === 'cue') trace.push({ kind, at, name });
-      else if (kind !== 'switch') trace.push({ kind, at, name, from });
-      else trace.push({ kind, at, name, from, rule: reports.rule(i)! });
+      trace.push(entryOf(reports, i, this.sinceBegin(reports.at(i))));
     }
     this.recordVector();
-    const { state, clip, frameIndex: frame, facing: direction, pose } = performer;
+    const { pose, controller } = performer;
+    const tracks = controller.tracks.map(({ name }): TrackSample => {
+      const { state, clip, frameIndex: frame, facing: direction } = performer.showing(name);
+      return { state, clip, frame, direction };
+    });
     const last = this.samples[this.samples.length - 1];
-    if (last?.pose === pose && last.state === state && last.frame === frame && count === 0) return;
+    const isSame = (what: 'state' | 'frame'): boolean =>
+      tracks.every((one, i) => last?.tracks[i]![what] === one[what]);
+    if (last?.pose === pose && isSame('state') && isSame('frame') && count === 0) return;
     const switched = trace.findLast((entry) => entry.kind === 'switch');
-    const entered = last !== undefined && last.state !== state && switched !== undefined;
-    this.samples.push({ at: entered ? switched.at : this.time, state, clip, frame, direction, pose });
+    const entered = last !== undefined && !isSame('state') && switched !== undefined;
+    this.samples.push({ at: entered ? switched.at : this.time, ...tracks[0]!, pose, tracks });
   }
 
   private recordVector(): void {

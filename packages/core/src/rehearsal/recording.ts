@@ -4,6 +4,7 @@ import type { Signal, SignalValue } from '../signal/definition.js';
 import type { ScriptLine } from './definition.js';
 import { micros } from './recorder.js';
 import type { RehearsalScript } from './run.js';
+import { entryOf } from './trace.js';
 import type { TraceEntry } from './trace.js';
 
 /** How long a recording reaches back when nothing else is said, in milliseconds. */
@@ -180,10 +181,7 @@ export class Recording {
     if (count === 0) return;
     const { reports } = this.performer;
     for (let i = 0; i < count; i++) {
-      const [kind, at, name, from] = [reports.kind(i), reports.at(i), reports.name(i), reports.from(i)];
-      if (kind === 'cue') this.told.push({ kind, at, name });
-      else if (kind !== 'switch') this.told.push({ kind, at, name, from });
-      else this.told.push({ kind, at, name, from, rule: reports.rule(i)! });
+      this.told.push(entryOf(reports, i, reports.at(i)));
     }
   }
 

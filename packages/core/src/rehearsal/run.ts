@@ -5,6 +5,8 @@ import type { Expectation, RehearsalDefinition, StepsDefinition } from './defini
 import { examine } from './examine.js';
 import { FeedingBody } from './feeds.js';
 import { judge } from './judge.js';
+import type { Judgement } from './judge.js';
+import { stateMeant } from './meant.js';
 import { Recorder, micros, sampling } from './recorder.js';
 import { Script, waitText } from './script.js';
 import type { Moment } from './script.js';
@@ -31,18 +33,22 @@ export function runRehearsal(controller: Controller, rehearsal: RehearsalScript)
     trace: recorder.trace,
     samples: recorder.samples,
     trail: recorder.trail,
-    outcomes: outcomes.map((one) =>
-      one.failedAt === undefined ? one : { ...one, why: whys?.get(one.failedAt) },
-    ),
+    outcomes: outcomes.map(({ track, ...one }): Outcome => ({
+      ...one,
+      why: one.failedAt === undefined ? undefined : whys?.get(one.failedAt)?.[track],
+    })),
   };
 }
+
+/** An outcome before it is asked why, with the track that is to be asked. */
+type Judged = Omit<Outcome, 'why'> & { readonly track: number };
 
 /** @param looks instants at which it is asked why; asking changes nothing */
 function perform(
   controller: Controller,
   rehearsal: RehearsalScript,
   looks: ReadonlySet<number>,
-): { recorder: Recorder; outcomes: Outcome[] } {
+): { recorder: Recorder; outcomes: Judged[] } {
   const { lasts, expect = [] } = rehearsal;
   const body = rehearsal.body && new FeedingBody(controller, rehearsal.body);
   const stops = [...expect.flatMap(({ at }) => at ?? []), ...looks].sort((a, b) => a - b);
@@ -62,23 +68,24 @@ function perform(
   }
   script.finish();
   const { trace, samples } = recorder;
-  const judged = (one: Expectation): ReturnType<typeof judge> => judge(one, trace, samples, lasts);
+  const judged = (one: Expectation): Judgement => judge(controller, one, trace, samples, lasts);
   const found = [
     ...expect.map((one, i) => ({ path: ['expect', i], ...judged(one) })),
-    ...script.moments.map((moment) => ofMoment(moment, lasts, judged)),
+    ...script.moments.map((moment) => ofMoment(controller, moment, lasts, judged)),
   ];
   return {
     recorder,
-    outcomes: found.map((one, index) => ({ index, ...one, met: one.instead === '', why: undefined })),
+    outcomes: found.map((one, index) => ({ index, ...one, met: one.instead === '' })),
   };
 }
 
 /** What came of a line that waits or expects something. */
 function ofMoment(
+  controller: Controller,
   { kind, index, line, since, at }: Moment,
   lasts: number,
-  judged: (one: Expectation) => ReturnType<typeof judge>,
-): Omit<Outcome, 'index' | 'met' | 'why'> {
+  judged: (one: Expectation) => Judgement,
+): Omit<Judged, 'index' | 'met'> {
   const path = ['script', index];
   if (kind === 'expects') return { path: [...path, 'expect'], ...judged({ at, ...line.expect }) };
   if (line.until === undefined) {
@@ -90,8 +97,12 @@ function ofMoment(
       expected,
       instead: 'the rehearsal was over first',
       failedAt: lasts,
+      track: 0,
     };
   }
+  const { until } = line;
+  const { track = 0 } =
+    typeof until === 'object' && 'state' in until ? (stateMeant(controller, until.state) ?? {}) : {};
   const limit = line.within === undefined ? '' : ` within ${line.within} ms`;
   const came = kind === 'waited';
   return {
@@ -101,6 +112,7 @@ function ofMoment(
     expected: `after ${Number(since.toFixed(3))} ms: ${waitText(line)}${limit}`,
     instead: came ? '' : `it did not come until ${Number(at.toFixed(3))} ms`,
     failedAt: came ? undefined : at,
+    track,
   };
 }
 

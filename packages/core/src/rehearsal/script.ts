@@ -4,6 +4,7 @@ import { isButton } from './body.js';
 import { listOf } from './definition.js';
 import type { ScriptLine } from './definition.js';
 import type { FeedingBody } from './feeds.js';
+import { stateMeant } from './meant.js';
 import { isTrue } from './question.js';
 import { micros } from './recorder.js';
 import type { Recorder } from './recorder.js';
@@ -135,7 +136,10 @@ export class Script {
     const { until } = headOf(chain)!.line;
     const { performer, trace } = this.recorder;
     if (typeof until === 'string') return isTrue(until, performer);
-    if ('state' in until!) return performer.state === until.state;
+    if ('state' in until!) {
+      const { track, state } = stateMeant(performer.controller, until.state)!;
+      return performer.showing(performer.controller.tracks[track]!.name).state === state;
+    }
     return trace.slice(chain.heard).some((entry) => entry.kind === 'cue' && entry.name === until!.cue);
   }
 

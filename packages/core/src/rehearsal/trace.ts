@@ -1,3 +1,4 @@
+import type { Reports } from '../controller/reports.js';
 import type { RuleName } from '../controller/rule.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
@@ -21,8 +22,15 @@ export type TraceEntry =
       readonly to: number;
       readonly over: number;
     }
-  | { readonly kind: 'pulse' | 'cue' | 'press' | 'release'; readonly at: number; readonly name: string }
-  | { readonly kind: 'turn' | 'gait'; readonly at: number; readonly name: string; readonly from: string }
+  | { readonly kind: 'pulse' | 'press' | 'release'; readonly at: number; readonly name: string }
+  | { readonly kind: 'cue'; readonly at: number; readonly name: string; readonly track: string }
+  | {
+      readonly kind: 'turn' | 'gait';
+      readonly at: number;
+      readonly name: string;
+      readonly from: string;
+      readonly track: string;
+    }
   | {
       readonly kind: 'ask' | 'cut' | 'route';
       readonly at: number;
@@ -36,16 +44,34 @@ export type TraceEntry =
       readonly name: string;
       readonly from: string;
       readonly rule: RuleName;
+      readonly track: string;
     };
 
-/** What showed from an instant on, until the next sample. */
-export interface Sample {
-  readonly at: number;
+/** What a performer reports, at an instant of the rehearsal. */
+export function entryOf(reports: Reports, index: number, at: number): TraceEntry {
+  const [kind, name, from] = [reports.kind(index), reports.name(index), reports.from(index)];
+  const track = reports.track(index);
+  if (kind === 'cue') return { kind, at, name, track };
+  return kind === 'switch'
+    ? { kind, at, name, from, rule: reports.rule(index)!, track }
+    : { kind, at, name, from, track };
+}
+
+/** What a track showed. */
+export interface TrackSample {
   readonly state: string;
   readonly clip: string;
   readonly frame: number;
   readonly direction: string;
+}
+
+/** What showed from an instant on, until the next sample; `state` to `direction` are those of the first track. */
+export interface Sample extends TrackSample {
+  readonly at: number;
+  /** What all tracks showed together. */
   readonly pose: Pose;
+  /** What each track showed, in the order of the document. */
+  readonly tracks: readonly TrackSample[];
 }
 
 /** The vector that turned the character from an instant on, and where it faced then. */
