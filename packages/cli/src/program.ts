@@ -150,6 +150,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
         .choices(['plain', 'checker', 'none'])
         .default('plain'),
     )
+    .option('--over <name>', 'with a state of a track, such as arms: what the body shows under it')
     .option('--dial', 'all directions around the compass, as a .png')
     .option('--wear <list>', 'what is worn, such as hat=straw; the rest by chance, always the same', wear)
     .addOption(new Option('--bare', 'the body alone, without its wardrobe').conflicts('wear'))
@@ -161,6 +162,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
         'dot-hop preview demo/wick.dothop.yaml run -o run.webp --ground',
         'dot-hop preview demo/wick.dothop.yaml walk -o walk.gif --compare 24,12,6',
         'dot-hop preview demo/wick.dothop.yaml swing1 --direction west -o swing.png',
+        'dot-hop preview demo/wick.dothop.yaml swing1 --over run -o swing-run.webp --ground',
         'dot-hop preview demo/townsfolk/marlis.dothop.yaml walk --dial --trail demo/townsfolk/round.rehearsal.yaml -o dial.png',
       ),
     )

@@ -21,8 +21,8 @@ const milliseconds = (delay: string): number => Number.parseFloat(delay) * (/\d\
  */
 export class Chart {
   time = 0;
-  /** What was entered in the first region, and when. */
-  readonly entered: [number, string][] = [];
+  /** What was entered in each region, and when. */
+  private readonly entries: { at: number; region: string; state: string }[] = [];
   /** Events of its own clocks, as they came. */
   readonly sent: [number, string][] = [];
   private readonly data: Record<string, unknown> = {};
@@ -46,6 +46,13 @@ export class Chart {
     }
     for (const one of this.active) this.enter(one);
     this.settle();
+  }
+
+  /** What was entered in a region, and when. */
+  entered(region = 'shows'): [number, string][] {
+    return this.entries
+      .filter((one) => one.region === region)
+      .map(({ at, state }) => [Number(at.toFixed(3)), state]);
   }
 
   /** The state of each region. */
@@ -126,8 +133,8 @@ export class Chart {
   }
 
   private enter(state: Element): void {
-    if (state.parentNode.getAttribute('id') === 'shows')
-      this.entered.push([this.time, state.getAttribute('id')!]);
+    const region = state.parentNode.getAttribute('id')!;
+    this.entries.push({ at: this.time, region, state: state.getAttribute('id')! });
     for (const entry of inside(state, 'onentry')) this.run(entry);
   }
 

@@ -13,6 +13,7 @@ import { filmFormats } from '../picture/film-files.js';
 import { filmOf } from '../picture/motion.js';
 import type { Background, Look, Showing } from '../picture/motion.js';
 import { loopWords, strip, trimmed } from '../picture/strip.js';
+import { together } from '../picture/together.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 import { wornIn } from './dress.js';
@@ -31,6 +32,8 @@ export interface PreviewOptions {
   readonly ghosts?: boolean;
   readonly ground?: boolean;
   readonly marks?: boolean;
+  /** What the body shows under a state of another track. */
+  readonly over?: string;
   /** Show all directions around the compass. */
   readonly dial?: boolean;
   /** A rehearsal whose vectors are drawn into the dial. */
@@ -53,7 +56,7 @@ export async function preview(
     throw new Misuse('--trail draws the vectors of a rehearsal into a compass; it needs --dial');
   if (options.dial === true) return dial(file, name, options, output);
   const character = await loadCharacter(file);
-  const found = findShowing(character, name, options.direction);
+  const found = overAnother(character, findShowing(character, name, options.direction), name, options);
   const { showing, title, images } = dressed(character, found, options);
   const { clip, poses } = showing;
   if (options.out !== undefined) await write(options.out, title, showing, images, options, output);
@@ -223,6 +226,31 @@ function findShowing({ controller }: Character, name: string, direction: string 
   }
   const poses = clip.cells.map((cell) => poseOf(cell, page?.mirrored ?? false));
   return { showing: { clip, poses }, title, state: '', facing };
+}
+
+/** With `--over`: what a track shows over what the body shows. */
+function overAnother(
+  character: Character,
+  found: Found,
+  name: string,
+  { over, direction }: PreviewOptions,
+): Found {
+  if (over === undefined) return found;
+  const { tracks, stateNamed } = character.controller;
+  const track = stateNamed.get(name)?.track ?? 0;
+  if (track === 0) {
+    const own = [...stateNamed.values()].filter((state) => state.track > 0 && state.drawsOwn);
+    throw new Misuse(
+      own.length === 0
+        ? `--over ${over}: this character has no tracks that draw parts of their own`
+        : `--over ${over}: "${name}" is drawn by the body itself; what can be shown over it: ${own.map((one) => one.name).join(', ')}`,
+    );
+  }
+  if (tracks[track]!.draws.length === 0)
+    throw new Misuse(`--over ${over}: the track "${tracks[track]!.name}" of "${name}" draws no parts`);
+  const under = findShowing(character, over, direction);
+  const showing = together(character.controller, track, found.showing, under.showing);
+  return { ...found, showing, title: `${found.title} over ${under.title}`, state: under.state };
 }
 
 /** What a name shows, and as whose picture. */

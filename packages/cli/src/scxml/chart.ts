@@ -22,11 +22,13 @@ class ChartWriter extends ChartStates {
   write(): Chart {
     const { name, compass } = this.controller;
     const leftOut = this.leftOut();
-    const ladder = node(
-      'state',
-      { id: 'shows', initial: this.first.state },
-      ...this.controller.states.map((one) => this.state(one)),
-    );
+    const { tracks, states } = this.controller;
+    const ladders = tracks.map(({ name: track, order }) => {
+      const own = states.filter(({ index }) => order.includes(index));
+      const shown = own.find((one) => one.name === this.first.showing(track).state)!;
+      const id = track === 'body' ? 'shows' : `shows.${track}`;
+      return node('state', { id, initial: this.idIn(shown) }, ...own.map((one) => this.state(one)));
+    });
     const regions =
       compass.names.length > 1 && this.definition.compass?.by !== undefined ? [this.facing()] : [];
     const chart = node(
@@ -39,7 +41,7 @@ class ChartWriter extends ChartStates {
         initial: 'character',
       },
       node('datamodel', {}, ...this.data()),
-      node('parallel', { id: 'character' }, ...this.hearing(), ladder, ...regions),
+      node('parallel', { id: 'character' }, ...this.hearing(), ...ladders, ...regions),
     );
     const notes =
       leftOut.length === 0 ? '' : `\nWhat a state chart has no place for:\n${leftOut.join('\n')}\n`;
@@ -77,7 +79,7 @@ class ChartWriter extends ChartStates {
 
   /** What the document says and a chart has no place for. */
   private leftOut(): string[] {
-    const { states = {}, compass } = this.definition;
+    const { states = {}, tracks = {}, compass } = this.definition;
     const fields = [
       'gaits',
       'carry',
@@ -89,18 +91,28 @@ class ChartWriter extends ChartStates {
       'atLeast',
       'again',
     ] as const;
-    const found = Object.entries(states).flatMap(([name, state]) => [
-      ...fields.filter((field) => state[field] !== undefined).map((field) => `states.${name}.${field}`),
-      ...(typeof state.facing === 'object' || state.facing === 'held' ? [`states.${name}.facing`] : []),
+    const all = [
+      ...Object.entries(states).map(([name, state]) => [`states.${name}`, state] as const),
+      ...Object.entries(tracks).flatMap(([track, { states: own }]) =>
+        Object.entries(own).map(([name, state]) => [`tracks.${track}.states.${name}`, state] as const),
+      ),
+    ];
+    const found = all.flatMap(([place, state]) => [
+      ...fields.filter((field) => state[field] !== undefined).map((field) => `${place}.${field}`),
+      ...(typeof state.facing === 'object' || state.facing === 'held' ? [`${place}.facing`] : []),
       ...(state.hops ?? []).flatMap(({ at }, i) =>
-        typeof at === 'object' && 'phases' in at ? [`states.${name}.hops[${i}].at (taken at once)`] : [],
+        typeof at === 'object' && 'phases' in at ? [`${place}.hops[${i}].at (taken at once)`] : [],
       ),
     ]);
+    const sideBySide = this.controller.isSingle
+      ? []
+      : ['ranks between tracks: what several would switch to at one instant, all do at once'];
     const turning = (['diagonal', 'through', 'stick'] as const).filter(
       (field) => compass?.[field] !== undefined,
     );
     return [
       'what is drawn: sheets, cells, flipbooks',
+      ...sideBySide,
       ...found,
       ...turning.map((field) => `compass.${field}`),
     ];

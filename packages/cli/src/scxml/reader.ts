@@ -20,19 +20,51 @@ export class ChartReader {
 
   /** What stands for a name in an expression. */
   protected nameOf = (name: string, isFirst = false): string => {
-    const { tags } = this.controller.tables;
-    if (!tags.has(name)) return name;
-    const states = this.controller.states.filter((one) => one.tags.includes(name));
-    if (isFirst) return String(states.some((one) => one.name === this.first.state));
-    return `(${states.map((one) => `In('${one.name}')`).join(' || ')})`;
+    const { tables, states, tracks } = this.controller;
+    if (!tables.tags.has(name)) return name;
+    // A tag, or a state with its track.
+    const meant = states.filter(
+      (one) => one.tags.includes(name) || `${tracks[one.track]!.name}.${one.name}` === name,
+    );
+    if (isFirst) return String(meant.some((one) => this.isFirst(one)));
+    return `(${meant.map((one) => `In('${this.idIn(one)}')`).join(' || ')})`;
   };
+
+  /** Whether a state shows at the very first. */
+  private isFirst({ track, name }: State): boolean {
+    return this.first.showing(this.controller.tracks[track]!.name).state === name;
+  }
+
+  /** The name of a state in the chart; of one that has taken another track, with that. */
+  protected idIn({ name, track, takenBy }: State): string {
+    return takenBy < 0 ? name : `${this.controller.tracks[track]!.name}.${name}`;
+  }
+
+  /** The other states of its track that have a condition, from the highest rank. */
+  protected others(state: State): State[] {
+    return this.order.filter((one) => one !== state && one.track === state.track && one.kind !== 'bare');
+  }
 
   protected expression(text: string | undefined): string {
     return text === undefined ? 'true' : ecmascriptOf(text, (name) => this.nameOf(name));
   }
 
-  protected definitionOf({ name }: State): StateDefinition {
-    return this.definition.states?.[name] ?? {};
+  /** A state as it stands in the document; nothing of one that has taken a track. */
+  protected definitionOf(state: State): StateDefinition {
+    const { tracks } = this.controller;
+    if (state.takenBy >= 0) return {};
+    const { states, tracks: further = {} } = this.definition;
+    return (state.track === 0 ? states : further[tracks[state.track]!.name]!.states)?.[state.name] ?? {};
+  }
+
+  /** While what a state may show: one that has taken a track, while it shows in its own and what `takes` says holds. */
+  protected during(state: State): string {
+    const taker = this.controller.states[state.takenBy];
+    if (taker === undefined) return this.expression(this.definitionOf(state).while);
+    const { takes } = this.definitionOf(taker);
+    const track = this.controller.tracks[state.track]!.name;
+    const condition = Array.isArray(takes) ? undefined : (takes as Record<string, string>)[track];
+    return both(`In('${this.idIn(taker)}')`, this.expression(condition));
   }
 
   /** Whether the `when` of a state is a change and not a press. */
@@ -41,12 +73,9 @@ export class ChartReader {
   }
 
   protected wants(state: State): string {
-    const { while: during, when: begins } = this.definitionOf(state);
+    const { when: begins } = this.definitionOf(state);
     if (state.kind === 'bare') return 'false';
-    return both(
-      this.expression(during),
-      this.isChange(state) ? `new_${idOf(state)}` : this.expression(begins),
-    );
+    return both(this.during(state), this.isChange(state) ? `new_${idOf(state)}` : this.expression(begins));
   }
 
   /** What entering a state uses up. */
@@ -71,5 +100,6 @@ export class ChartReader {
 }
 
 /** A state's name as part of a variable's. */
-export const idOf = ({ name }: State): string => name.replace(/\W/g, '_');
+export const idOf = ({ name, takenBy, track }: State): string =>
+  (takenBy < 0 ? name : `${name}_in_${track}`).replace(/\W/g, '_');
 export const spanId = (state: State, span: string): string => `in_${idOf(state)}_${span.replace(/\W/g, '_')}`;

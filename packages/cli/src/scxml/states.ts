@@ -25,7 +25,7 @@ export class ChartStates extends ChartHearing {
     ]);
     return node(
       'state',
-      { id: state.name },
+      { id: this.idIn(state) },
       ...(entered.length > 0 ? [node('onentry', {}, ...entered)] : []),
       ...(onexit.length > 0 ? [node('onexit', {}, ...onexit)] : []),
       ...this.byRank(state),
@@ -40,7 +40,7 @@ export class ChartStates extends ChartHearing {
     const attributes = {
       ...(event !== undefined && { event }),
       ...(cond !== 'true' && { cond }),
-      target: state.name,
+      target: this.idIn(state),
     };
     return node('transition', attributes, ...uses);
   }
@@ -48,9 +48,9 @@ export class ChartStates extends ChartHearing {
   /** Rule 1: whoever ranks higher takes over at once. */
   private byRank(state: State): Node[] {
     if (state.final) return [];
-    const isRest = state.index === this.controller.rest;
-    return this.order
-      .filter((one) => one !== state && one.kind !== 'bare' && (isRest || one.priority > state.priority))
+    const isRest = state.index === state.rest;
+    return this.others(state)
+      .filter((one) => isRest || one.priority > state.priority)
       .map((one) => this.into(one, this.wants(one), this.uses(one)));
   }
 
@@ -59,7 +59,7 @@ export class ChartStates extends ChartHearing {
     return hops.flatMap((hop, i) => {
       const to = this.controller.stateNamed.get(hop.to)!;
       const given = this.expression(hop.if);
-      const open = this.expression(this.definitionOf(to).while);
+      const open = this.during(to);
       const uses = hop.if === undefined ? this.uses(to) : this.uses(to, hop.if);
       const span = hop.during === undefined ? 'true' : spanId(state, hop.during);
       const events = eventsOf(state, hop.at);
@@ -75,9 +75,9 @@ export class ChartStates extends ChartHearing {
 
   /** Rule 3: whoever wants in when it ends, no longer stands, or yields; else the rest. */
   private givingWay(state: State, definition: StateDefinition): Node[] {
-    const rest = this.controller.states[this.controller.rest]!;
+    const rest = this.controller.states[state.rest]!;
     if (state === rest) return [];
-    const others = this.order.filter((one) => one !== state && one.kind !== 'bare');
+    const others = this.others(state);
     const way = (cond: string, event: string | undefined, among = others): Node[] =>
       among.map((one) => this.into(one, both(cond, this.wants(one)), this.uses(one), event));
     const yields = (definition.yields ?? []).flatMap(({ to, during, if: given }) => {
@@ -88,13 +88,13 @@ export class ChartStates extends ChartHearing {
         others.filter(({ name }) => to?.includes(name) ?? true),
       );
     });
-    const gone = `!(${this.expression(definition.while)})`;
-    const leaves = definition.while === undefined ? [] : [...way(gone, undefined), this.into(rest, gone, [])];
+    const gone = `!(${this.during(state)})`;
+    const leaves = state.while < 0 ? [] : [...way(gone, undefined), this.into(rest, gone, [])];
     const end = `end.${state.name}`;
     const then = definition.then === undefined ? [] : [this.controller.stateNamed.get(definition.then)!];
     const ends = state.ends
       ? [
-          ...then.map((one) => this.into(one, this.expression(this.definitionOf(one).while), [], end)),
+          ...then.map((one) => this.into(one, this.during(one), [], end)),
           ...way('true', end),
           this.into(rest, 'true', [], end),
         ]
@@ -104,6 +104,8 @@ export class ChartStates extends ChartHearing {
 
   /** What is sent after a while of showing: cues, borders of spans, the end or the next pass. */
   private clocks(state: State): Node[] {
+    // What is in step has no time of its own.
+    if (state.inStep >= 0) return [];
     const { clip } = state.books[0]![this.controller.compass.start]!;
     const starts = [0, ...clip.ends];
     const spans = this.spansRead();

@@ -23,7 +23,9 @@ export class Scope {
     const ofSignals = [...this.signals.values()].flatMap(({ name, kind }) =>
       kind === 'vector' ? [`${name}.x`, `${name}.y`] : [name],
     );
-    return [...new Set([...ofSignals, ...Object.keys(this.derived), ...this.tags.keys(), ...this.states])];
+    const all = new Set([...ofSignals, ...Object.keys(this.derived), ...this.tags.keys(), ...this.states]);
+    // A state with a hyphen in its name cannot be asked for: that would be a minus.
+    return [...all].filter((name) => /^[\w.]+$/.test(name));
   }
 
   /** The slot of a number, or of a part of a vector. */
