@@ -74,7 +74,7 @@ test('what it compiles to knows its names, and is a controller and performer lik
   performer.set('aim', [1, 2]);
   performer.pulse('crumb');
   performer.step(16);
-  const state: 'sit' | 'peck' = performer.state;
+  const state: 'sit' | 'peck' | 'still' | 'flap' = performer.state;
   const facing: 'east' | 'west' = performer.facing;
   const plain: [Controller, Performer] = [controller, performer];
   expect([state, facing, plain.length]).toEqual(['sit', 'east', 2]);

@@ -6,11 +6,13 @@ import type { Game } from '../scene/game';
 const frame = { width: 64, height: 52 };
 const gap = 4;
 
-/** The frames of the clip that shows, the present one lit. */
+/** The frames of the clip that the body shows; the present one is lit, with the arms as they are. */
 export function Filmstrip({ game }: { readonly game: Game }) {
   const ref = useRef<HTMLCanvasElement>(null);
   const { performer, character } = game;
   const { clip, frameIndex, pose, facing } = performer;
+  const arms = performer.showing('arms');
+  const isFree = arms.inStep === undefined && performer.showing().inStep === undefined;
   const cells = character.controller.clips.get(clip)!.frames;
   useEffect(() => {
     const canvas = ref.current!;
@@ -25,10 +27,11 @@ export function Filmstrip({ game }: { readonly game: Game }) {
       context.fillStyle = i === frameIndex ? '#8a7fa8' : '#4d4569';
       context.fillRect(x, 0, frame.width, frame.height);
       context.globalAlpha = i === frameIndex ? 1 : 0.55;
-      drawPose(context, character.images, poseOf(cell, pose.mirrored), x + frame.width / 2, frame.height - 3);
+      const shown = i === frameIndex ? pose : poseOf(cell, pose.mirrored);
+      drawPose(context, character.images, shown, x + frame.width / 2, frame.height - 3);
       context.globalAlpha = 1;
     });
-  }, [cells, frameIndex, pose.mirrored, character.images]);
+  }, [cells, frameIndex, pose, character.images]);
   return (
     <figure className="filmstrip">
       <canvas ref={ref} style={{ width: 8 * (frame.width + gap) - gap, height: frame.height }} />
@@ -39,6 +42,11 @@ export function Filmstrip({ game }: { readonly game: Game }) {
           <output data-testid="cell">{pose.cell.index}</output>
         </span>
         <span data-testid="facing">facing {facing}</span>
+        {isFree ? (
+          <span className="arms" data-testid="arms">
+            arms: {arms.clip}, frame {arms.frameIndex}
+          </span>
+        ) : null}
       </figcaption>
     </figure>
   );

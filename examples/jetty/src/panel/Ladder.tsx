@@ -1,15 +1,27 @@
-import { keptOutSentence, litParts } from 'dot-hop/explain';
+import { keptOutSentence, litParts, takerOf } from 'dot-hop/explain';
 import type { Why, WhyCondition, WhyHop, WhyState } from 'dot-hop';
 
 /** The states from the highest rank down, the one that shows lit, each term of their conditions lit when it is true. */
 export function Ladder({ why }: { readonly why: Why }) {
+  const taker = takerOf(why);
   return (
-    <section className="ladder">
-      <h2>States by rank</h2>
+    <section className="ladder" aria-label={`states of ${why.track} by rank`}>
+      <h2>{why.track}, by rank</h2>
       <ol>
-        {why.states.map((state) => (
-          <Rung key={state.name} state={state} why={why} />
-        ))}
+        {why.states
+          .filter(({ takenBy }) => takenBy === undefined)
+          .map((state) => (
+            <Rung key={state.name} state={state} why={why} />
+          ))}
+        {taker === undefined ? null : (
+          <li className="showing" data-testid={`taken-${why.track}`}>
+            <span className="rank" />
+            <span className="name">{why.state}</span>
+            <span className="terms">
+              <i>taken by {taker}</i>
+            </span>
+          </li>
+        )}
       </ol>
     </section>
   );

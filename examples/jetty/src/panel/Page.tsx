@@ -29,7 +29,7 @@ const percent = (part: number): string => `${part * 100}%`;
 /** The scene with what its performer is told and decides beside it. */
 export function Page({ game, mount, look, isLooking }: PageProps) {
   const { performer } = game;
-  const why = performer.why();
+  const whys = performer.controller.tracks.map(({ name }) => performer.why(name as 'body' | 'arms'));
   return (
     <main>
       <header>
@@ -65,8 +65,12 @@ export function Page({ game, mount, look, isLooking }: PageProps) {
         </Scene>
         <Filmstrip game={game} />
         <p className="because" data-testid="because">
-          <b>{why.state}</b> shows because {lastSwitchText(why)}.
-          {why.holding === 'leaves' ? ' It leaves where that suits the feet.' : ''}
+          {whys.map((why) => (
+            <span key={why.track} data-testid={`because-${why.track}`}>
+              <i>{why.track}</i> <b>{why.state}</b>: {lastSwitchText(why)}.
+              {why.holding === 'leaves' ? ' It leaves where that suits the feet.' : ''}
+            </span>
+          ))}
         </p>
         <ol className="trail" aria-label="the states that showed lately" data-testid="trail">
           {game.trail.map((state, i) => (
@@ -76,7 +80,9 @@ export function Page({ game, mount, look, isLooking }: PageProps) {
       </section>
       <aside>
         <Signals performer={performer} />
-        <Ladder why={why} />
+        {whys.map((why) => (
+          <Ladder key={why.track} why={why} />
+        ))}
       </aside>
     </main>
   );

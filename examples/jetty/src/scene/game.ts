@@ -113,7 +113,11 @@ export class Game {
     const name = reports.name(index);
     const kind = reports.kind(index);
     const { state, clip, isBridging, facing } = this.performer;
-    if (kind === 'switch') this.note(isBridging && state === name ? `${name}: ${clip}` : name);
+    const { tracks, stateNamed } = this.character.controller;
+    // What one track shows because another has taken it is told there, and that arms hang along by nobody.
+    const isOwn = tracks[stateNamed.get(name)?.track ?? 0]!.name === reports.track(index);
+    if (kind === 'switch' && isOwn && name !== 'with-body')
+      this.note(isBridging && state === name ? `${name}: ${clip}` : name);
     else if (kind === 'gait') this.note(`${state}: ${name}`);
     else if (name === 'leap') this.body.leap();
     else if (name === 'surge') {

@@ -1,5 +1,5 @@
 import type { Performer, Signal, SignalValue } from 'dot-hop';
-import { lastSwitchText } from 'dot-hop/explain';
+import { lastSwitchText, takerOf } from 'dot-hop/explain';
 import { Recording } from 'dot-hop/rehearsal';
 import { drawPose } from '../draw.js';
 import type { Loop } from '../loop.js';
@@ -234,16 +234,16 @@ class Panel implements Overlay, Hands {
     this.live.setAttribute('aria-pressed', String(this.cursor === undefined));
     this.timeline.draw(this.instant);
     const then = this.cursor === undefined ? performer : recording.at(this.cursor);
-    const why = then.why();
-    say(this.state, then.state);
-    say(
-      this.facts,
-      `${then.clip}, frame ${then.frameIndex}, facing ${then.facing}, ${(then.time / 1000).toFixed(2)} s`,
-    );
-    say(this.because, lastSwitchText(why));
+    const { tracks } = then.controller;
+    const whys = tracks.map(({ name }) => then.why(name));
+    say(this.state, whys.map(({ state }) => state).join(' + '));
+    const shown = tracks.map(({ name }) => then.showing(name)).filter(({ inStep }) => inStep === undefined);
+    const frames = shown.map(({ clip, frameIndex }) => `${clip}, frame ${frameIndex}`).join('; ');
+    say(this.facts, `${frames}, facing ${then.facing}, ${(then.time / 1000).toFixed(2)} s`);
+    say(this.because, lastSwitchText(whys.find((why) => takerOf(why) === undefined) ?? whys[0]!));
     this.drawStage(then);
     this.signals.show(then);
-    this.ladder.show(why);
+    this.ladder.show(whys);
   }
 
   private drawStage(then: Performer): void {

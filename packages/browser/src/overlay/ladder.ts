@@ -1,22 +1,36 @@
-import type { Controller, Why, WhyState } from 'dot-hop';
-import { keptOutSentence, lastSwitchText, litParts } from 'dot-hop/explain';
+import type { Controller, State, Why, WhyState } from 'dot-hop';
+import { keptOutSentence, lastSwitchText, litParts, takerOf } from 'dot-hop/explain';
 import type { LitPart } from 'dot-hop/explain';
 import { element, say } from './dom.js';
 
 /** The states by rank with their terms lit; one that is clicked says why it shows or not. */
 export class LadderRows {
-  readonly part = element('ol', { className: 'ladder' });
+  readonly part = element('div');
   readonly answer = element('div', { className: 'why', role: 'status' });
   private readonly rungs: {
+    readonly track: number;
     readonly name: string;
     readonly button: HTMLButtonElement;
     readonly terms: HTMLElement;
   }[] = [];
+  /** One for each track, where another can have taken it. */
+  private readonly taken: HTMLElement[] = [];
   private asked: string | undefined;
 
-  constructor({ order, states }: Controller) {
-    for (const index of order) {
-      const { name, priority } = states[index]!;
+  constructor({ tracks, states, isSingle }: Controller) {
+    for (const { index: track, name: trackName, order } of tracks) {
+      const list = element('ol', { className: 'ladder' });
+      if (!isSingle) this.part.append(element('h2', {}, `${trackName}, by rank`));
+      const own = order.map((index) => states[index]!).filter(({ takenBy }) => takenBy < 0);
+      this.addRungs(track, own, list);
+      this.part.append(list);
+      this.taken[track] = element('p', { className: 'taken', 'data-taken': trackName });
+      if (own.length < order.length) this.part.append(this.taken[track]);
+    }
+  }
+
+  private addRungs(track: number, states: readonly State[], list: HTMLElement): void {
+    for (const { name, priority } of states) {
       const terms = element('span', { className: 'terms' });
       const button = element(
         'button',
@@ -28,15 +42,22 @@ export class LadderRows {
       button.addEventListener('click', () => {
         this.asked = this.asked === name ? undefined : name;
       });
-      this.rungs.push({ name, button, terms });
-      this.part.append(element('li', {}, button));
+      this.rungs.push({ track, name, button, terms });
+      list.append(element('li', {}, button));
     }
   }
 
-  show(why: Why): void {
-    for (const { name, button, terms } of this.rungs) {
+  /** @param whys the answer of each track */
+  show(whys: readonly Why[]): void {
+    whys.forEach((why, track) => {
+      const taker = takerOf(why);
+      this.taken[track]!.hidden = taker === undefined;
+      say(this.taken[track]!, `taken by ${taker ?? ''}: ${why.state}`);
+    });
+    for (const { track, name, button, terms } of this.rungs) {
+      const why = whys[track]!;
       const state = why.states.find((one) => one.name === name)!;
-      const shows = name === why.state;
+      const shows = state.keptOut === 'shows';
       button.classList.toggle('shows', shows);
       button.classList.toggle('wants', state.wantsIn && !shows);
       button.setAttribute('aria-expanded', String(name === this.asked));
@@ -47,7 +68,8 @@ export class LadderRows {
       );
     }
     this.answer.hidden = this.asked === undefined;
-    if (this.asked !== undefined) say(this.answer, answerFor(this.asked, why));
+    const track = this.rungs.find(({ name }) => name === this.asked)?.track;
+    if (this.asked !== undefined) say(this.answer, answerFor(this.asked, whys[track!]!));
   }
 }
 

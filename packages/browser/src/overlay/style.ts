@@ -47,6 +47,7 @@ input.time { width: calc(100% - 50px); margin: 2px 0 0 50px }
 .ladder button.wants .name { color: ${colours.lamp} }
 .ladder .rank { color: ${colours.dim}; text-align: right; font-variant-numeric: tabular-nums }
 .ladder .name { font-weight: 600; overflow: hidden; text-overflow: ellipsis; white-space: nowrap }
+.taken { margin: 2px 0 0 38px; color: ${colours.lamp}; font-weight: 600 }
 .terms { display: flex; flex-wrap: wrap; gap: 2px 4px }
 .terms code { font: 11.5px/1.3 ui-monospace, monospace; padding: 0 4px; border-radius: 4px; color: ${colours.dim}; background: ${colours.panel} }
 .terms code.on { color: ${colours.ground}; background: ${colours.good} }

@@ -1,5 +1,5 @@
 import type { Controller, Performer, SignalValue } from 'dot-hop';
-import type { Recording, TraceEntry } from 'dot-hop/rehearsal';
+import type { Recording } from 'dot-hop/rehearsal';
 import { element } from './dom.js';
 import { colourOf, colours } from './style.js';
 
@@ -13,13 +13,15 @@ export class Timeline {
   readonly part: HTMLCanvasElement;
   private readonly context: CanvasRenderingContext2D;
   private readonly height: number;
+  private readonly statesHeight: number;
 
   constructor(
     private readonly recording: Recording,
     private readonly seconds: number,
   ) {
     const { signals } = this.controller.tables;
-    this.height = stateHeight + 16 + signals.size * rowHeight;
+    this.statesHeight = this.controller.tracks.length * stateHeight;
+    this.height = this.statesHeight + 16 + signals.size * rowHeight;
     const ratio = window.devicePixelRatio;
     this.part = element('canvas', { width: width * ratio, height: this.height * ratio });
     this.part.setAttribute('aria-hidden', 'true');
@@ -44,45 +46,52 @@ export class Timeline {
     context.font = '11px system-ui, sans-serif';
     context.textBaseline = 'middle';
     const first = recording.at(from);
-    this.drawStates(first.state, recording.trace, now, x);
+    for (const { index, name } of this.controller.tracks)
+      this.drawStates({ name, top: index * stateHeight }, first.showing(name).state, now, x);
+    this.drawCues(x);
     this.drawSignals(first, now, x);
     context.fillStyle = colours.lamp;
     context.fillRect(x(cursor) - 0.75, 0, 1.5, height);
   }
 
   private drawStates(
+    track: { readonly name: string; readonly top: number },
     first: string,
-    trace: readonly TraceEntry[],
     now: number,
     x: (ms: number) => number,
   ): void {
-    const { context } = this;
-    this.label('state', stateHeight / 2);
-    const switches = trace.filter((one) => one.kind === 'switch');
-    const shown = [{ name: switches[0]?.from ?? first, at: 0 }, ...switches];
+    const { context, recording, controller } = this;
+    this.label(controller.isSingle ? 'state' : track.name, track.top + stateHeight / 2);
+    const switches = recording.trace.filter((one) => one.kind === 'switch' && one.track === track.name);
+    const shown = [{ name: first, at: 0 }, ...switches];
     shown.forEach(({ name, at }, i) => {
       const [left, right] = [x(at), x(shown[i + 1]?.at ?? now)];
       if (right <= labels) return;
-      context.fillStyle = colourOf(this.controller.stateNamed.get(name)!.index);
-      context.fillRect(left, 3, Math.max(1, right - left - 0.5), stateHeight - 6);
+      context.fillStyle = colourOf(controller.stateNamed.get(name)!.index);
+      context.fillRect(left, track.top + 3, Math.max(1, right - left - 0.5), stateHeight - 6);
       if (context.measureText(name).width + 6 > right - left) return;
       context.fillStyle = colours.ground;
-      context.fillText(name, left + 3, stateHeight / 2);
+      context.fillText(name, left + 3, track.top + stateHeight / 2);
     });
+  }
+
+  private drawCues(x: (ms: number) => number): void {
+    const { context } = this;
+    const y = this.statesHeight + 6;
     context.fillStyle = colours.lamp;
-    for (const { at, kind } of trace) {
+    for (const { at, kind } of this.recording.trace) {
       if (kind !== 'cue' || x(at) <= labels) continue;
       context.beginPath();
-      context.arc(x(at), stateHeight + 6, 2.2, 0, Math.PI * 2);
+      context.arc(x(at), y, 2.2, 0, Math.PI * 2);
       context.fill();
     }
-    this.label('cues', stateHeight + 6);
+    this.label('cues', y);
   }
 
   private drawSignals(first: Performer, now: number, x: (ms: number) => number): void {
     const { context, recording } = this;
     [...this.controller.tables.signals.values()].forEach(({ name, kind }, row) => {
-      const top = stateHeight + 16 + row * rowHeight;
+      const top = this.statesHeight + 16 + row * rowHeight;
       this.label(name, top + rowHeight / 2);
       const entries = recording.trace.filter(
         (one) => (one.kind === 'set' || one.kind === 'pulse') && one.name === name,

@@ -1,2 +1,2 @@
-export { keptOutSentence, lastSwitchText, litParts, whyText } from './words.js';
+export { keptOutSentence, lastSwitchText, litParts, takerOf, whyText } from './words.js';
 export type { LitPart } from './words.js';

@@ -33,8 +33,16 @@ const hopKeptText: Record<HopKept, string> = {
   while: 'the "while" of that state is not true',
 };
 
+/** The track whose state it is that shows, where that one has taken this track. */
+export function takerOf({ states }: Why): string | undefined {
+  return states.find(({ keptOut }) => keptOut === 'shows')?.takenBy;
+}
+
 /** How a state came to show, as a sentence without its end: `it ranks above run and took over, using swing`. */
-export function lastSwitchText({ last }: Why): string {
+export function lastSwitchText(why: Why): string {
+  const { last } = why;
+  const taker = takerOf(why);
+  if (taker !== undefined) return `${taker} shows it and has taken this track too`;
   const used = last.used.length > 0 ? `, using ${last.used.join(' and ')}` : '';
   return ruleText[last.rule](last.from ?? '') + used;
 }
@@ -90,9 +98,7 @@ export function whyText(why: Why): string {
     const head = `${mark} ${String(state.priority).padStart(4)}  ${name}: ${keptOutSentence(state, why.state)}`;
     return head + conditionText('while', state.while) + conditionText('when', state.when);
   });
-  const taker = why.states.find(({ keptOut }) => keptOut === 'shows')?.takenBy;
   const notes = [
-    taker === undefined ? '' : `It is a state of ${taker}, which has taken this track.`,
     why.holding === 'atLeast' ? 'It would give way, but its "atLeast" is not over.' : '',
     why.holding === 'leaves' ? 'Its condition is no longer true; it is left where its "leaves" says.' : '',
     why.queued ? 'A press is queued: it plays again at its end.' : '',
