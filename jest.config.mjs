@@ -12,5 +12,6 @@ export default {
   testEnvironmentOptions: { customExportConditions: ['@dot-hop/source', 'node', 'node-addons'] },
   globalSetup: '<rootDir>/scripts/serve-pages.mjs',
   globalTeardown: '<rootDir>/scripts/stop-pages.mjs',
-  testTimeout: 60_000,
+  // A machine that is shared can be many times slower for a while: waits are long, and end as soon as they can.
+  testTimeout: 240_000,
 };

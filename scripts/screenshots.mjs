@@ -29,6 +29,7 @@ dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', 
 dotHop('dress', folk('folk.dothop.yaml'), '--count', '100', '--seed', 'quay', '-o', shot('town.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
 dotHop('rehearse', path.join('demo', 'gulls.rehearsal.yaml'), '--quiet', '-o', shot('gulls.png'));
+dotHop('rehearse', path.join('demo', 'running.rehearsal.yaml'), '--quiet', '-o', shot('running.png'));
 faulty('check', path.join('demo', 'faulty-rules.dothop.yaml'), '-o', shot('check.png'));
 faulty('rehearse', path.join('demo', 'faulty-rehearsal.yaml'), '--quiet', '-o', shot('missed.png'));
 

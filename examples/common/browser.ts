@@ -44,7 +44,7 @@ export class TestBrowser {
   /** Opens the page and waits until something is there. */
   async open(selector: string): Promise<void> {
     await this.page.goto(this.address());
-    await this.page.waitForSelector(selector, { timeout: 15_000 });
+    await this.page.waitForSelector(selector, { timeout: 60_000 });
   }
 
   /** What a part of the page says. */
@@ -57,7 +57,7 @@ export class TestBrowser {
     await this.page.waitForFunction(
       ([name, expected]) => document.querySelector(`[data-testid=${name}]`)?.textContent.trim() === expected,
       [id, words] as const,
-      { timeout: 15_000 },
+      { timeout: 60_000 },
     );
   }
 }

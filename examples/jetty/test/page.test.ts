@@ -5,13 +5,13 @@ const open = () => browser.open('[data-testid=state-stand].showing');
 const text = (id: string) => browser.text(id);
 /** Waits until a state is the lit one; only for states that last. */
 const shows = (state: string) =>
-  browser.page.waitForSelector(`[data-testid=state-${state}].showing`, { timeout: 15_000 });
+  browser.page.waitForSelector(`[data-testid=state-${state}].showing`, { timeout: 60_000 });
 /** Waits until a state has shown, however shortly. */
 const hasShown = (state: string) =>
   browser.page.waitForFunction(
     (name) => [...document.querySelectorAll('.trail li')].some((item) => item.textContent === name),
     state,
-    { timeout: 15_000 },
+    { timeout: 60_000 },
   );
 /** The states that showed lately, each one whatever the speed of the machine. */
 const trail = () => browser.page.locator('.trail li').allInnerTexts();
@@ -72,7 +72,8 @@ test('the page says why the state shows', async () => {
   await open();
   await browser.page.keyboard.down('ArrowRight');
   await shows('go');
-  expect(await text('because')).toBe('go shows because it ranks above stand and took over.');
+  expect(await text('because-body')).toBe('body go: it ranks above stand and took over.');
+  expect(await text('because-arms')).toBe('arms with-body: it was the first to show.');
   const lit = await browser.page.locator('[data-testid=state-go] code.on').allInnerTexts();
   expect(lit).toEqual(expect.arrayContaining(['footing', 'moving']));
 });

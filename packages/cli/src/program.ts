@@ -1,24 +1,16 @@
 import { createRequire } from 'node:module';
 import { Command, InvalidArgumentError, Option } from 'commander';
-import { check } from './commands/check.js';
 import type { CheckOptions } from './commands/check.js';
-import { cells } from './commands/cells.js';
 import type { CellsOptions } from './commands/cells.js';
 import type { Output } from './commands/command.js';
-import { convert } from './commands/convert.js';
 import type { ConvertOptions } from './commands/convert.js';
-import { dress } from './commands/dress.js';
 import type { DressOptions } from './commands/dress.js';
-import { ladder } from './commands/ladder.js';
 import type { LadderOptions } from './commands/ladder.js';
-import { packCharacter } from './commands/pack.js';
 import type { PackCommandOptions } from './commands/pack.js';
-import { newCharacter } from './commands/new.js';
-import { preview } from './commands/preview.js';
 import type { PreviewOptions } from './commands/preview.js';
-import { rehearse } from './commands/rehearse.js';
 import type { RehearseOptions } from './commands/rehearse.js';
 
+// Each command is loaded when it is called: the help of all is there at once.
 const { version } = createRequire(import.meta.url)('../package.json') as { version: string };
 
 function wholeNumber(least: number, most: number) {
@@ -99,7 +91,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('--json', 'print what was written as JSON')
     .addHelpText('after', example('dot-hop new my-keeper'))
     .action(async (folder: string, options: { json?: boolean }) =>
-      finish(await newCharacter(folder, options, output)),
+      finish(await (await import('./commands/new.js')).newCharacter(folder, options, output)),
     );
 
   program
@@ -129,7 +121,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       ),
     )
     .action(async (sources: string[], options: CellsOptions) =>
-      finish(await cells(sources, options, output)),
+      finish(await (await import('./commands/cells.js')).cells(sources, options, output)),
     );
 
   program
@@ -167,7 +159,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       ),
     )
     .action(async (document: string, name: string, options: PreviewOptions) =>
-      finish(await preview(document, name, options, output)),
+      finish(await (await import('./commands/preview.js')).preview(document, name, options, output)),
     );
 
   program
@@ -191,7 +183,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       ),
     )
     .action(async (document: string, options: DressOptions) =>
-      finish(await dress(document, options, output)),
+      finish(await (await import('./commands/dress.js')).dress(document, options, output)),
     );
 
   program
@@ -214,7 +206,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       ),
     )
     .action(async (document: string, options: ConvertOptions) =>
-      finish(await convert(document, options, output)),
+      finish(await (await import('./commands/convert.js')).convert(document, options, output)),
     );
 
   program
@@ -239,7 +231,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       ),
     )
     .action(async (document: string, options: LadderOptions) =>
-      finish(await ladder(document, options, output)),
+      finish(await (await import('./commands/ladder.js')).ladder(document, options, output)),
     );
 
   program
@@ -257,7 +249,9 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
         'dot-hop check demo/wick.dothop.yaml --accepted -o check.png',
       ),
     )
-    .action(async (files: string[], options: CheckOptions) => finish(await check(files, options, output)));
+    .action(async (files: string[], options: CheckOptions) =>
+      finish(await (await import('./commands/check.js')).check(files, options, output)),
+    );
 
   program
     .command('rehearse')
@@ -280,7 +274,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       ),
     )
     .action(async (files: string[], options: RehearseOptions) =>
-      finish(await rehearse(files, options, output)),
+      finish(await (await import('./commands/rehearse.js')).rehearse(files, options, output)),
     );
 
   program
@@ -301,7 +295,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('--json', 'print what came of it as JSON')
     .addHelpText('after', example('dot-hop pack demo/townsfolk/marlis.dothop.yaml -o packed-marlis.json'))
     .action(async (document: string, options: PackCommandOptions) =>
-      finish(await packCharacter(document, options, output)),
+      finish(await (await import('./commands/pack.js')).packCharacter(document, options, output)),
     );
 
   return program;

@@ -1,10 +1,20 @@
 import { spawnSync } from 'node:child_process';
+import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 /** The folder of the repository. */
 export const root = fileURLToPath(new URL('../../..', import.meta.url));
 const program = path.join(root, 'packages/cli/bin/dot-hop.js');
+
+/** The images of Wick, whole and in parts. */
+export const wickImages = ['wick-behind.png', 'wick-legs.png', 'wick-upper.png', 'wick.png'];
+
+/** Copies Wick, and further files of the demo, into a folder. */
+export function copyWick(folder: string, ...files: readonly string[]): void {
+  for (const file of [...wickImages, 'wick.dothop.yaml', ...files])
+    cpSync(path.join(root, 'demo', file), path.join(folder, file));
+}
 
 /** Runs the command as a process, in a folder. */
 export function runIn(

@@ -14,14 +14,13 @@ import type { ControllerDefinition } from 'dot-hop';
 import type { MeasureFinding } from 'dot-hop/pixels';
 import sharp from 'sharp';
 import { parse } from 'yaml';
-import { root, runIn } from './command-line.js';
+import { copyWick, root, runIn, wickImages } from './command-line.js';
 
 let folder: string;
 
 beforeEach(() => {
   folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-'));
-  for (const file of ['wick.png', 'wick.dothop.yaml', 'evening.rehearsal.yaml'])
-    cpSync(path.join(root, 'demo', file), path.join(folder, file));
+  copyWick(folder, 'evening.rehearsal.yaml');
 });
 afterEach(() => rmSync(folder, { recursive: true }));
 
@@ -68,6 +67,30 @@ describe('dot-hop cells', () => {
 });
 
 describe('dot-hop preview', () => {
+  test('shows what the arms do over what the legs do, with the times of both', async () => {
+    const { code, out } = dotHop([
+      'preview',
+      'wick.dothop.yaml',
+      'swing1',
+      '--over',
+      'run',
+      '-o',
+      'both.png',
+    ]);
+    expect(code).toBe(0);
+    expect(out).toContain('swing1 over run: 11 frames, 420 ms, plays once');
+    // A picture for each border of either: the swing at 50 ms, the run at 71.4, the swing's whoosh at 140.
+    expect(out).toMatch(/0 +16 +50 +step/);
+    expect(out).toMatch(/3 +17 +2\.86 +whoosh +strike follow-up/);
+    const parts = await sharp(path.join(folder, 'both.png')).stats();
+    dotHop(['preview', 'wick.dothop.yaml', 'run', '-o', 'run.png']);
+    const whole = await sharp(path.join(folder, 'run.png')).stats();
+    expect(parts.entropy).not.toBeCloseTo(whole.entropy, 3);
+    expect(dotHop(['preview', 'wick.dothop.yaml', 'run', '--over', 'stand']).err).toContain(
+      '"run" is drawn by the body itself; what can be shown over it: swing1, swing2, swing3',
+    );
+  });
+
   test('writes a moving WebP with the durations of the frames', async () => {
     const { code, out } = dotHop([
       'preview',
@@ -353,7 +376,7 @@ describe('dot-hop cells --measure', () => {
 });
 
 describe('misuse exits with 2, in one clear message, and writes nothing', () => {
-  const before = ['evening.rehearsal.yaml', 'wick.dothop.yaml', 'wick.png'];
+  const before = ['evening.rehearsal.yaml', 'wick.dothop.yaml', ...wickImages].sort();
 
   test.each([
     [
@@ -391,7 +414,7 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
     [['cells', 'none'], 'dot-hop: none: there is no such file'],
     [
       ['cells', '.', '--cell', '8x8', '--write', 'x.yaml', 'wick.png'],
-      '--cell, --islands and --table are for one image; 2 were given',
+      '--cell, --islands and --table are for one image; 5 were given',
     ],
     [
       [

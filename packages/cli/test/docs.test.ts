@@ -3,6 +3,7 @@ import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, 
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { imagesOf } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import sharp from 'sharp';
@@ -39,16 +40,11 @@ test('every picture and page that it links to is there', () => {
 
 describe('the guides', () => {
   const guides = readdirSync(path.join(root, 'docs')).filter((file) => file.startsWith('guide-'));
-  const demo = [
-    ...['wick.png', 'wick.dothop.yaml', 'faulty.png', 'faulty.dothop.yaml', 'faulty-rules.dothop.yaml'],
-    ...['evening.rehearsal.yaml', 'gulls.rehearsal.yaml', 'errand.rehearsal.yaml', 'faulty-rehearsal.yaml'],
-  ];
   let folder: string;
 
   beforeAll(async () => {
     folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-guide-'));
-    cpSync(path.join(root, 'demo/townsfolk'), path.join(folder, 'townsfolk'), { recursive: true });
-    for (const file of demo) cpSync(path.join(root, 'demo', file), path.join(folder, file));
+    cpSync(path.join(root, 'demo'), folder, { recursive: true });
     mkdirSync(path.join(folder, 'frames'));
     for (let i = 1; i <= 3; i++)
       await sharp(path.join(folder, 'wick.png'))
@@ -94,7 +90,10 @@ describe('the guides', () => {
       if (block!.startsWith('dotHopRehearsal')) {
         const { definition } = readRehearsal(block!, guide);
         const wick = readDocument(readFileSync(path.join(folder, definition.document), 'utf8'));
-        const images = { 'wick.png': { width: 512, height: 672 } };
+        const size = { width: 512, height: 672 };
+        const images = Object.fromEntries(
+          [...imagesOf(wick.definition.sheets).keys()].map((file) => [file, size]),
+        );
         const { outcomes } = runRehearsal(compileDocument(wick, { images }), definition);
         expect(outcomes.filter(({ met }) => !met)).toEqual([]);
       } else expect(compileDocument(readDocument(block!, guide)).clips.size).toBeGreaterThan(0);

@@ -2,14 +2,13 @@ import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
-import { root, runIn } from './command-line.js';
+import { copyWick, root, runIn } from './command-line.js';
 
 let folder: string;
 beforeAll(() => {
   folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-dress-'));
   cpSync(path.join(root, 'demo/townsfolk'), folder, { recursive: true });
-  cpSync(path.join(root, 'demo/wick.dothop.yaml'), path.join(folder, 'wick.dothop.yaml'));
-  cpSync(path.join(root, 'demo/wick.png'), path.join(folder, 'wick.png'));
+  copyWick(folder);
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 const dress = (...args: string[]) => runIn(folder, ['dress', 'folk.dothop.yaml', ...args]);

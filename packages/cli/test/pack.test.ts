@@ -17,13 +17,12 @@ import sharp from 'sharp';
 import { loadCharacter } from '../src/character.js';
 import type { Character } from '../src/character.js';
 import { Canvas } from '../src/picture/canvas.js';
-import { root, runIn } from './command-line.js';
+import { copyWick, root, runIn } from './command-line.js';
 
 let folder: string;
 beforeEach(() => {
   folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-pack-'));
-  for (const file of ['wick.png', 'wick.dothop.yaml', 'evening.rehearsal.yaml', 'gulls.rehearsal.yaml'])
-    cpSync(path.join(root, 'demo', file), path.join(folder, file));
+  copyWick(folder, 'evening.rehearsal.yaml', 'gulls.rehearsal.yaml', 'running.rehearsal.yaml');
   cpSync(path.join(root, 'demo/townsfolk'), path.join(folder, 'townsfolk'), { recursive: true });
 });
 afterEach(() => rmSync(folder, { recursive: true }));

@@ -1,17 +1,16 @@
 import { spawn } from 'node:child_process';
-import { cpSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import sharp from 'sharp';
-import { root, runIn } from './command-line.js';
+import { copyWick, root, runIn } from './command-line.js';
 
 let folder: string;
 beforeEach(() => {
   folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-rehearse-'));
-  const scripts = ['evening', 'gulls', 'errand'].map((name) => `${name}.rehearsal.yaml`);
-  for (const file of ['wick.png', 'wick.dothop.yaml', 'faulty-rehearsal.yaml', ...scripts])
-    cpSync(path.join(root, 'demo', file), path.join(folder, file));
+  const scripts = ['evening', 'gulls', 'errand', 'running'].map((name) => `${name}.rehearsal.yaml`);
+  copyWick(folder, 'faulty-rehearsal.yaml', ...scripts);
 });
 afterEach(() => rmSync(folder, { recursive: true }));
 
@@ -27,7 +26,9 @@ test('a script asks for states, and what was refused is told', () => {
   const { code, out } = runIn(folder, ['rehearse', 'gulls.rehearsal.yaml']);
   expect(code).toBe(0);
   expect(out).toMatch(/6400\.0 ms {4}ask doze: not granted/);
-  expect(out).toMatch(/ 620\.0 ms {2}swing2\s+from swing1: hop/);
+  expect(out).toMatch(
+    / 620\.0 ms {2}arms: swing2\s+from swing1: hop\n +swing2 +from swing1: taken by arms\n/,
+  );
   const traceOf = (file: string) =>
     (
       JSON.parse(runIn(folder, ['rehearse', file, '--json']).out) as [
@@ -36,8 +37,38 @@ test('a script asks for states, and what was refused is told', () => {
     )[0].trace;
   const asked = { kind: 'ask', at: 6400, name: 'doze', granted: false };
   expect(traceOf('gulls.rehearsal.yaml')).toContainEqual(asked);
-  const changed = { kind: 'gait', at: 850, name: 'run', from: 'walk' };
+  const changed = { kind: 'gait', at: 850, name: 'run', from: 'walk', track: 'body' };
   expect(traceOf('evening.rehearsal.yaml')).toContainEqual(changed);
+});
+
+test('what is expected of a track is judged by it, and it is asked why', () => {
+  writeFileSync(
+    path.join(folder, 'arms.yaml'),
+    `dotHopRehearsal: 1
+document: wick.dothop.yaml
+lasts: 900
+script:
+  - { at: 0, set: { vx: 130, along: 1 } }
+  - { at: 100, pulse: swing }
+  - { until: { state: arms.swing1 }, pulse: blow }
+expect:
+  - { at: 150, state: go }
+  - { at: 150, state: body.swing1 }
+  - { at: 150, state: swing2 }
+  - { at: 200, state: swnig1 }
+`,
+  );
+  const misspelt = runIn(folder, ['rehearse', 'arms.yaml']);
+  expect(misspelt.code).toBe(2);
+  expect(misspelt.err).toContain('expect[3].state: there is no state "swnig1"; did you mean "swing1"?');
+  const text = readFileSync(path.join(folder, 'arms.yaml'), 'utf8');
+  writeFileSync(path.join(folder, 'arms.yaml'), text.replace(/.*swnig1.*\n/, '').replace('blow', 'splash'));
+  const { code, out } = runIn(folder, ['rehearse', 'arms.yaml', '--quiet']);
+  expect(code).toBe(1);
+  expect(out).toContain('instead: state splashed\n           splashed shows since 105 ms');
+  expect(out).toContain(
+    'instead: state splashed\n           arms: splashed shows since 105 ms: body shows it',
+  );
 });
 
 test('exits with 1 and says why when something was not', () => {
@@ -86,8 +117,9 @@ test('what was not met is drawn with its reason below', async () => {
 
 test('a folder stands for the rehearsals in it; one without any is refused', () => {
   const { code, out } = runIn(folder, ['rehearse', '.', '--quiet']);
-  expect([code, out.match(/expectations met/g)]).toEqual([0, Array(3).fill('expectations met')]);
-  for (const name of ['errand', 'evening', 'gulls']) rmSync(path.join(folder, `${name}.rehearsal.yaml`));
+  expect([code, out.match(/expectations met/g)]).toEqual([0, Array(4).fill('expectations met')]);
+  for (const name of ['errand', 'evening', 'gulls', 'running'])
+    rmSync(path.join(folder, `${name}.rehearsal.yaml`));
   expect(runIn(folder, ['rehearse', '.'])).toMatchObject({
     code: 2,
     err: expect.stringContaining('no rehearsal lies in this folder') as string,
@@ -149,4 +181,4 @@ test('watching runs them again at a change, and outlives a faulty document', asy
     child.kill('SIGINT');
   }
   expect(await ended).toBe(0);
-}, 120_000);
+}, 240_000);

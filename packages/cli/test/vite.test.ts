@@ -21,7 +21,7 @@ const showsIn = (words: RegExp): Promise<unknown> =>
   browser.page.waitForFunction(
     (pattern) => new RegExp(pattern).test(document.querySelector('#shows')?.textContent ?? ''),
     words.source,
-    { timeout: 20_000 },
+    { timeout: 60_000 },
   );
 
 async function serve(document: 'keeper.dothop.yaml' | 'keeper.dothop.json'): Promise<void> {
@@ -68,7 +68,7 @@ for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
       isYaml ? 'while: movign' : '"while": "movign"',
     );
     const shown = browser.page.locator('vite-error-overlay');
-    await shown.waitFor({ timeout: 20_000 });
+    await shown.waitFor({ timeout: 60_000 });
     const told = await shown.evaluate((element) => element.shadowRoot!.textContent);
     expect(told).toContain('movign');
     expect(told).toContain('did you mean "moving"?');
@@ -79,13 +79,13 @@ for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
     browser.forgive(/Failed to load resource|\[hmr\]|\[vite\]/);
 
     edit(document, 'movign', 'moving');
-    await shown.waitFor({ state: 'detached', timeout: 20_000 });
+    await shown.waitFor({ state: 'detached', timeout: 60_000 });
     expect(await browser.page.evaluate('window.begun')).toBe(begun);
     // The names are there for the compiler.
     const names = readFileSync(file(isYaml ? 'keeper.dothop.d.yaml.ts' : 'keeper.dothop.d.json.ts'), 'utf8');
     expect(names).toContain('"vx": number;');
     expect(names).toContain('states: "stand" | "walk";');
-  }, 120_000);
+  }, 240_000);
 
 test('a drawing that is changed is seen at once', async () => {
   await serve('keeper.dothop.yaml');
@@ -96,6 +96,6 @@ test('a drawing that is changed is seen at once', async () => {
   await browser.page.waitForFunction(
     (old) => !(document.querySelector('#shows')?.textContent ?? old).endsWith(old),
     before,
-    { timeout: 20_000 },
+    { timeout: 60_000 },
   );
-}, 120_000);
+}, 240_000);

@@ -222,4 +222,4 @@ test('a misspelt name is an error at its place that says so', () => {
       expect({ line, place: said[i]!.startsWith(place) || said[i] }).toEqual({ line, place: true });
     }
   });
-}, 120_000);
+}, 240_000);

@@ -63,7 +63,7 @@ test('a recording played as a rehearsal passes the same again, wherever it begin
     { numRuns: 300 },
   );
   expect(compared).toBeGreaterThan(500);
-}, 120_000);
+}, 240_000);
 
 test('any instant of it can be seen again', () => {
   const performer = new Performer(compile(parts));

@@ -236,8 +236,8 @@ class Panel implements Overlay, Hands {
     const then = this.cursor === undefined ? performer : recording.at(this.cursor);
     const { tracks } = then.controller;
     const whys = tracks.map(({ name }) => then.why(name));
-    say(this.state, whys.map(({ state }) => state).join(' + '));
     const shown = tracks.map(({ name }) => then.showing(name)).filter(({ inStep }) => inStep === undefined);
+    say(this.state, shown.map(({ state }) => state).join(' + '));
     const frames = shown.map(({ clip, frameIndex }) => `${clip}, frame ${frameIndex}`).join('; ');
     say(this.facts, `${frames}, facing ${then.facing}, ${(then.time / 1000).toFixed(2)} s`);
     say(this.because, lastSwitchText(whys.find((why) => takerOf(why) === undefined) ?? whys[0]!));

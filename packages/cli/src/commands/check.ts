@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { pathText, problemText } from 'dot-hop';
+import type { Controller } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import type { CheckResult, Finding, Severity } from 'dot-hop/check';
 import { DocumentError } from 'dot-hop/document';
@@ -10,7 +11,6 @@ import { isBroken } from '../checked.js';
 import type { Broken, Checked, PlacedFinding } from '../checked.js';
 import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
-import { ladderPicture } from '../picture/ladder-picture.js';
 import type { Remark } from '../picture/ladder-picture.js';
 import { sarifOf } from '../sarif.js';
 import { exit, indented, printJson } from './command.js';
@@ -54,22 +54,26 @@ export async function check(
   return counts ? exit.failed : exit.well;
 }
 
-function pictureOf(
+/** The state that a finding is about. */
+function stateAt({ states, rest }: Controller, place: readonly (string | number)[]): string | undefined {
+  const [first, , , further] = place;
+  if (first === 'rest') return states[rest]!.name;
+  if (first === 'states') return String(place[1]);
+  return first === 'tracks' && place[2] === 'states' ? String(further) : undefined;
+}
+
+async function pictureOf(
   { character: { controller, images }, findings }: Checked,
   withAccepted: boolean,
 ): Promise<Buffer> {
   const told = findings.filter(({ accepted }) => withAccepted || accepted === undefined);
   const list = told.map(({ path: place, code, severity, line, message, accepted }): Remark => ({
-    state:
-      place[0] === 'states'
-        ? String(place[1])
-        : place[0] === 'rest'
-          ? controller.states[controller.rest]!.name
-          : undefined,
+    state: stateAt(controller, place),
     severity,
     head: `${accepted === undefined ? severity : `accepted ${severity}`}  ${code}  ${pathText(place)}, line ${line}`,
     text: accepted === undefined ? message : `${message} Accepted: ${accepted}`,
   }));
+  const { ladderPicture } = await import('../picture/ladder-picture.js');
   return ladderPicture(controller, images, { list, verdict: summaryOf(findings) });
 }
 
@@ -135,9 +139,9 @@ function plain(one: Checked | Broken): unknown {
 
 function print({ character, result, findings }: Checked, withAccepted: boolean, output: Output): void {
   const { paint } = output;
-  const { states } = character.controller;
+  const { stateNamed } = character.controller;
   output.line(
-    `${paint.bold(character.document.source.file)}  ${paint.dim(`${character.controller.name}, ${states.length} states`)}`,
+    `${paint.bold(character.document.source.file)}  ${paint.dim(`${character.controller.name}, ${stateNamed.size} states`)}`,
   );
   const colours: Record<Severity, (text: string) => string> = {
     error: paint.red,

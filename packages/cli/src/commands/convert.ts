@@ -4,7 +4,6 @@ import { loadCharacter } from '../character.js';
 import { readClipTable, writeClipTable } from '../clip-table.js';
 import { readText, writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
-import { chartOf } from '../scxml/chart.js';
 import { exit } from './command.js';
 import type { Output } from './command.js';
 
@@ -26,7 +25,8 @@ export async function convert(file: string, options: ConvertOptions, output: Out
     text = takeOver(text, readClipTable(await readText(options.clips), options.clips));
   const character = await loadCharacter(file, text);
   const { definition } = character.document;
-  const chart = to === 'scxml' ? chartOf(character.controller) : undefined;
+  const chart =
+    to === 'scxml' ? (await import('../scxml/chart.js')).chartOf(character.controller) : undefined;
   for (const one of chart?.leftOut ?? []) output.note(`not in the chart: ${one}`);
   const written =
     chart !== undefined

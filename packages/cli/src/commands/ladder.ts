@@ -9,7 +9,6 @@ import type { Character } from '../character.js';
 import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
 import { nearestOf } from '../nearest.js';
-import { ladderPicture } from '../picture/ladder-picture.js';
 import { kindText } from '../state-words.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
@@ -35,6 +34,7 @@ export async function ladder(file: string, options: LadderOptions, output: Outpu
   if (options.out !== undefined) {
     if (path.extname(options.out).toLowerCase() !== '.png')
       throw new Misuse(`-o ${options.out}: a ladder is written as .png`);
+    const { ladderPicture } = await import('../picture/ladder-picture.js');
     await writeWhole(options.out, await ladderPicture(controller, images));
     output.note(`ladder of ${controller.stateNamed.size} states in ${options.out}`);
   }

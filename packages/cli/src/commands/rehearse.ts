@@ -1,7 +1,6 @@
 import { once } from 'node:events';
 import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { watch as watchFiles } from 'chokidar';
 import { DotHopError } from 'dot-hop';
 import type { Controller } from 'dot-hop';
 import type { Source } from 'dot-hop/document';
@@ -12,7 +11,6 @@ import type { Character } from '../character.js';
 import { fileTrouble, readText, writeWhole } from '../files.js';
 import { junitOf } from '../junit.js';
 import { Misuse } from '../misuse.js';
-import { tracePicture } from '../picture/trace-picture.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 
@@ -72,6 +70,7 @@ async function rehearseAll(
   const runs = all.filter((one): one is Run => !isBroken(one));
   if (options.out !== undefined && runs.length > 0) {
     const { file, character, result } = runs[0]!;
+    const { tracePicture } = await import('../picture/trace-picture.js');
     const picture = await tracePicture(path.basename(file), result, character.controller, character.images);
     await writeWhole(options.out, picture);
     output.note(`picture of what happened in ${options.out}`);
@@ -124,6 +123,7 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
   await run();
   const folders = files.map((file) => (path.extname(file) === '' ? file : path.dirname(file)));
   const out = options.out === undefined ? undefined : path.resolve(options.out);
+  const { watch: watchFiles } = await import('chokidar');
   const watcher = watchFiles(folders, {
     ignoreInitial: true,
     // What it writes itself is no change, nor is what a program puts beside a file for a moment.

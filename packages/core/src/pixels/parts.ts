@@ -91,7 +91,7 @@ function apart(
   for (const [cell, clip] of drawnBy(own, sheet))
     for (const [body, under] of drawnBy(others, sheet)) {
       const gap = gapBetween(
-        mine.flatMap((part) => ink.of(part, cell).map((one) => hung(part, one, cell, body))),
+        mine.flatMap((part) => hung(part, ink.of(part, cell), cell, body)),
         still.flatMap((part) => ink.of(part, body)),
       );
       const text = `${gap} px in ${clip} (cell ${cell.index}) over ${under} (cell ${body.index})`;
@@ -107,11 +107,13 @@ function apart(
   return [{ code: 'part-apart', path: ['tracks', track.name, 'draws'], text }];
 }
 
-/** Where a point of a part lies when it hangs on another drawing. */
-function hung({ joint }: Part, { x, y }: Point, cell: Cell, body: Cell): Point {
+/** Where a part lies when it hangs on another drawing. */
+function hung({ joint }: Part, ink: readonly Point[], cell: Cell, body: Cell): readonly Point[] {
   const own = joint === undefined ? undefined : poseOf(cell, false).points[joint];
   const on = joint === undefined ? undefined : poseOf(body, false).points[joint];
-  return own === undefined || on === undefined ? { x, y } : { x: x + on.x - own.x, y: y + on.y - own.y };
+  if (own === undefined || on === undefined) return ink;
+  const [right, down] = [on.x - own.x, on.y - own.y];
+  return ink.map(({ x, y }) => ({ x: x + right, y: y + down }));
 }
 
 /** How many empty pixels lie between two drawings where they are nearest; 0 where they touch, or one is empty. */
