@@ -86,6 +86,7 @@ export function compileController<const D extends ControllerDefinition>(
 
   const tracks = tracksOf(placed, states.list, states.rests, states.conditions);
   const orders = tracks.map((track) => track.order);
+  const watched = tracks.flatMap((track) => track.watched);
   const places = states.list.map(({ index, track }) => orders[track]!.indexOf(index));
   const stateNames = states.list.map((state) => state.name);
   const names = tracks.map(({ name }) => name);
@@ -117,8 +118,13 @@ export function compileController<const D extends ControllerDefinition>(
     turning,
     isTurningRead: turning !== undefined && !turning.inRegions,
     turnTimer,
-    watched: tracks.flatMap(({ watched }) => watched),
-    situations: new Situations(states.conditions, states.list, orders),
+    watched,
+    situations: new Situations(
+      states.conditions,
+      states.list,
+      orders,
+      watched.map(({ when }) => when),
+    ),
     routes: new Routes(states.list),
     reports: new Reports(states.cueNames, stateNames, compass.names, bookNames, names),
     numbers: new Numbers(

@@ -106,6 +106,11 @@ export interface State {
   readonly scrub: Scrub | undefined;
   /** The number slots that its rate and scrub read: any change of these counts while it shows. */
   readonly reads: readonly number[];
+  /**
+   * For each state that is left, 1 where entering this one is no more than beginning its clip: nothing is carried, bridged,
+   * geared or faced anew, no time is kept, and no tag changes.
+   */
+  readonly plainFrom: Uint8Array;
 }
 
 /** A state whose `when` is watched for the instant at which it becomes true. */

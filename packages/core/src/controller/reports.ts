@@ -14,12 +14,11 @@ const kinds: readonly ReportKind[] = ['cue', 'switch', 'turn', 'gait'];
  * returns how many there are. Nothing is allocated but when a step reports more than any before.
  */
 export class Reports {
-  private readonly kinds: number[] = [];
+  /** The kind (two bits), the rule (four) and the track of each. */
+  private readonly heads: number[] = [];
   private readonly froms: number[] = [];
   private readonly tos: number[] = [];
   private readonly times: number[] = [];
-  private readonly rules: number[] = [];
-  private readonly tracks: number[] = [];
   private length = 0;
   /** Whose step filled it. */
   private owner: object | null = null;
@@ -38,7 +37,7 @@ export class Reports {
   }
 
   kind(index: number): ReportKind {
-    return kinds[this.kinds[this.checked(index)]!]!;
+    return kinds[this.heads[this.checked(index)]! & 3]!;
   }
 
   /** The cue's name, or the state, direction or gait's flipbook that was switched to. */
@@ -58,12 +57,13 @@ export class Reports {
 
   /** By which rule of decision a switch happened; undefined for anything else. */
   rule(index: number): RuleName | undefined {
-    return this.kinds[this.checked(index)] === 1 ? ruleNames[this.rules[index]!] : undefined;
+    const head = this.heads[this.checked(index)]!;
+    return (head & 3) === 1 ? ruleNames[(head >> 2) & 15] : undefined;
   }
 
   /** The name of the track that it tells of: `body`, or one of the document's `tracks`. */
   track(index: number): string {
-    return this.trackNames[this.tracks[this.checked(index)]!]!;
+    return this.trackNames[this.heads[this.checked(index)]! >> 6]!;
   }
 
   /** For performers: empties the list and takes it over. */
@@ -93,18 +93,16 @@ export class Reports {
     base: number,
   ): number {
     const index = this.length++;
-    this.kinds[index] = kind;
+    this.heads[index] = kind | (rule << 2) | (track << 6);
     this.froms[index] = from;
     this.tos[index] = to;
     this.times[index] = numbers[base + Place.due]!;
-    this.rules[index] = rule;
-    this.tracks[index] = track;
     return this.length;
   }
 
   private namesOf(index: number): readonly string[] {
-    const kind = this.kinds[this.checked(index)];
-    return [this.cueNames, this.stateNames, this.directionNames, this.bookNames][kind!]!;
+    const kind = this.heads[this.checked(index)]! & 3;
+    return [this.cueNames, this.stateNames, this.directionNames, this.bookNames][kind]!;
   }
 
   private checked(index: number): number {

@@ -7,6 +7,9 @@ export interface Candidate {
   readonly when: number;
 }
 
+/** How many conditions can be watched by their bits alone. */
+export const mostWatchedBits = 30;
+
 /** Past this many situations the table is begun anew, so that memory stays bounded. */
 const mostSituations = 8192;
 
@@ -22,8 +25,13 @@ export class Situation implements Words {
   /** 32-bit words: the truth of each condition, then of each state whether it wants in. */
   private readonly bits: Int32Array;
   private readonly stateWords: number;
+  /** A bit for each of the first conditions that are watched, whether it holds: see {@link mostWatchedBits}. */
+  readonly watched: number;
 
-  /** @param orders of each track the states from the highest rank to the lowest, document order among equals */
+  /**
+   * @param orders of each track the states from the highest rank to the lowest, document order among equals
+   * @param watched the conditions that are watched for the instant at which they become true
+   */
   constructor(
     readonly flags: number,
     readonly terms: number,
@@ -31,11 +39,15 @@ export class Situation implements Words {
     conditions: readonly Condition[],
     states: readonly Candidate[],
     orders: readonly (readonly number[])[],
+    watched: readonly number[],
   ) {
     this.stateWords = (conditions.length + 31) >> 5;
     this.bits = new Int32Array(this.stateWords + ((states.length + 31) >> 5));
     for (let index = 0; index < conditions.length; index++)
       if (holds(conditions[index]!, this)) this.bits[index >> 5]! |= 1 << (index & 31);
+    this.watched = watched
+      .slice(0, mostWatchedBits)
+      .reduce((bits, condition, i) => (this.holds(condition) ? bits | (1 << i) : bits), 0);
     this.bests = new Int32Array(orders.length).fill(-1);
     orders.forEach((order, track) => {
       for (const index of order) {
@@ -79,11 +91,15 @@ export class Situations {
   private table: (Situation | undefined)[] = [];
   private used = 0;
 
-  /** @param orders of each track the states from the highest rank to the lowest, document order among equals */
+  /**
+   * @param orders of each track the states from the highest rank to the lowest, document order among equals
+   * @param watched the conditions that are watched for the instant at which they become true
+   */
   constructor(
     private readonly conditions: readonly Condition[],
     private readonly states: readonly Candidate[],
     private readonly orders: readonly (readonly number[])[],
+    private readonly watched: readonly number[],
   ) {
     this.clear(64);
   }
@@ -108,7 +124,8 @@ export class Situations {
       this.clear(grows ? known.length * 2 : known.length);
       if (grows) for (const one of known) if (one !== undefined) this.put(one);
     }
-    const found = new Situation(flags, terms, more, this.conditions, this.states, this.orders);
+    const { conditions, states, orders, watched } = this;
+    const found = new Situation(flags, terms, more, conditions, states, orders, watched);
     this.put(found);
     return found;
   }

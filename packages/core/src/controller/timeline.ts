@@ -1,11 +1,24 @@
 import { indexAt } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
 import type { Pose, PoseBook } from '../sheet/pose.js';
+import type { State } from './controller.js';
 import type { AtDefinition } from './definition.js';
 import { Place } from './numbers.js';
 
 /** Positions in a clip are counted in parts of a microsecond, so that a rate is a whole number of parts. */
 export const unitsPerMicrosecond = 4096;
+
+/** A row of {@link Segments.glides}: side by side, since at a border all of it is read. */
+export const Glide = {
+  /** The position at which the segment ends, in units. */
+  end: 0,
+  /** Twice the quiet segment that follows it, and one more if that has cues; -1 for none. */
+  next: 1,
+  /** The position at which that begins, in units, and how long it lasts as it is drawn, in microseconds. */
+  begin: 2,
+  lasts: 3,
+  size: 4,
+} as const;
 
 /**
  * A clip as one state shows it in one direction, cut into segments: each showing of a frame is one, or several where
@@ -31,6 +44,8 @@ export interface Segments {
    * changed; -1 where there is something to decide. Most borders are such, and are passed by a short way.
    */
   readonly quiet: readonly number[];
+  /** What is needed to pass such borders where the clip runs as it is drawn: a row of {@link Glide} for each segment. */
+  readonly glides: Float64Array;
   /** For each segment the hops (a bit each) whose `during` holds, or that have none. */
   readonly armed: readonly number[];
   /** For each segment the hops whose instant is its beginning, and those whose instant is its end. */
@@ -55,6 +70,9 @@ export interface Timeline extends Omit<Segments, 'poses'> {}
  * the engine then keeps the fields outside of it.
  */
 export class Timeline {
+  /** Its state, which is made when all its timelines are: whoever plays it asks for that at every turn. */
+  of!: State;
+
   /**
    * @param number its place among all timelines of the controller
    * @param state the index of its state: a performer keeps only its timeline
@@ -135,7 +153,7 @@ export function buildSegments(
   const loopFrom = loops ? segments.findIndex(({ showing }) => showing === clip.loopFrom) : 0;
   const frameOf = ({ showing }: Segment): number => clip.order[showing]!;
   const plain = hops.length === 0 && yields.length === 0 && leaves === undefined;
-  const segmentsOf = {
+  const segmentsOf: Omit<Segments, 'quiet' | 'glides'> = {
     clip,
     poses: {},
     frames: segments.map(frameOf),
@@ -153,7 +171,18 @@ export function buildSegments(
     leavesAt: perSegment((one, i) => begins(leaves, one, i)),
     leavesAfter: perSegment((one, i) => ends(leaves, one, i)),
   };
-  return Object.assign(segmentsOf, { quiet: quietBorders(segmentsOf) });
+  const quiet = quietBorders(segmentsOf);
+  const glides = new Float64Array(segments.length * Glide.size).fill(-1);
+  quiet.forEach((next, i) => {
+    const row = i * Glide.size;
+    glides[row + Glide.end] = segmentsOf.ends[i]!;
+    if (next < 0) return;
+    const { begins: from, ends: to } = segments[next]!;
+    glides[row + Glide.next] = next * 2 + (cues[next]!.length > 0 ? 1 : 0);
+    glides[row + Glide.begin] = from * unitsPerMicrosecond;
+    glides[row + Glide.lasts] = to - from;
+  });
+  return Object.assign(segmentsOf, { quiet, glides });
 }
 
 const none: readonly number[] = [];
@@ -175,7 +204,7 @@ function cutSegments({ ends }: Clip, cuts: readonly number[]): Segment[] {
   });
 }
 
-function quietBorders(timeline: Omit<Segments, 'quiet'>): number[] {
+function quietBorders(timeline: Omit<Segments, 'quiet' | 'glides'>): number[] {
   const { ends, loops, loopFrom, armed, yielding, hopsAt, hopsAfter, leavesAt, leavesAfter } = timeline;
   return ends.map((_, i) => {
     const isLast = i === ends.length - 1;

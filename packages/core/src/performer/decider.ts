@@ -3,6 +3,9 @@ import { apart, neighbourTowards } from '../compass/compass.js';
 import type { State } from '../controller/controller.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
+import { mostWatchedBits } from '../controller/situations.js';
+import type { Situation } from '../controller/situations.js';
+import { unitsPerMicrosecond } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { pulsesRead } from '../signal/condition.js';
@@ -61,18 +64,21 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
    * @returns whether the situation or the direction has changed
    */
   protected commit(): boolean {
-    const { watched } = this.controller;
-    const before = this.situation;
+    const { controller, situation: before } = this;
     this.readSignals();
     const after = this.situation;
     const changed = before !== after;
-    if (changed)
-      for (const { state, when } of watched) {
-        if (before.holds(when) || !after.holds(when)) continue;
-        fresh.starts[state] = 1;
-        fresh.any = true;
-      }
-    return (this.controller.isSingle ? this.heed() : this.inEach(Each.heed)) || changed;
+    const mayStart = (after.watched & ~before.watched) !== 0 || controller.watched.length > mostWatchedBits;
+    if (changed && mayStart) this.noteStarts(before, after);
+    return (controller.isSingle ? this.heed() : this.inEach(Each.heed)) || changed;
+  }
+
+  private noteStarts(before: Situation, after: Situation): void {
+    for (const { state, when } of this.controller.watched) {
+      if (before.holds(when) || !after.holds(when)) continue;
+      fresh.starts[state] = 1;
+      fresh.any = true;
+    }
   }
 
   /** Turns the state that shows, and has its rate follow, for signals as they are now. @returns whether it turned */
@@ -225,7 +231,13 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
 
   /** Switches to a state. @returns whether a segment of its clip begins */
   protected enter(to: number): boolean {
-    const { states, tables } = this.controller;
+    const { states, tables, isSingle } = this.controller;
+    const faced = this.timeline.direction;
+    const isPlain = isSingle && states[to]!.plainFrom[this.timeline.state] !== 0 && this.toward === faced;
+    if (isPlain && !fresh.any && this.goal < 0 && (this.situation.flags & tables.pulseBits) === 0) {
+      this.beginPlainly(states[to]!.books[0]![faced]!);
+      return true;
+    }
     this.move();
     const left = this.leave();
     const before = this.timeline;
@@ -257,6 +269,20 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     const changes = (this.setFlags | this.shownBits()) !== this.situation.flags || state.reads.length > 0;
     if (changes) this.commit();
     return begins;
+  }
+
+  /** Enters a state where that is no more than beginning its clip: the short way of most switches. */
+  private beginPlainly(timeline: Timeline): void {
+    const { numbers, base } = this;
+    this.report(1, this.timeline.state, timeline.state, this.last & 15);
+    this.marks &= ~(Mark.ended | Mark.queued | Mark.underway);
+    this.remembered = this.lastUsed = this.segment = 0;
+    this.rate = unitsPerMicrosecond;
+    this.timeline = timeline;
+    const at = numbers[base + Place.due]!;
+    numbers[base + Place.marked] = numbers[base + Place.entered] = at;
+    numbers[base + Place.position] = 0;
+    if (timeline.cues[0]!.length > 0) this.reportCues();
   }
 
   /** The timeline whose place is kept where a state says so: the one that is left. */

@@ -31,6 +31,12 @@ export const Each = {
 } as const;
 export type Each = (typeof Each)[keyof typeof Each];
 
+/** What is taken from a woken `wait` where a number has left its interval: longer than anything is waited for. */
+export const stirring = 2 ** 30;
+
+/** The `wait` of who decides at the present instant, and reads its numbers for it. */
+export const stirredNow = -1 - stirring;
+
 /** Half the side of the box around it. */
 const still = new Float64Array(1);
 
@@ -57,6 +63,7 @@ export abstract class Listener<N extends Names = Names> {
   /**
    * Microseconds until the next instant at which anything can change. When something was set that may change what is
    * decided, what was left of it with all bits turned over, so that no step is shorter: what was due is still due then.
+   * When it was a number, {@link stirring} less than that: otherwise the numbers need not be looked at.
    */
   protected wait: number;
   /** Four bits of {@link Mark}, and above them where the compass points. */
@@ -67,7 +74,7 @@ export abstract class Listener<N extends Names = Names> {
   protected constructor(controller: Controller<N>) {
     const { tables, states, compass, rest } = controller;
     // What every step and setting looks at comes first, so that it lies together in memory.
-    this.wait = -1;
+    this.wait = stirredNow;
     this.happened = 0;
     this.base = controller.numbers.take();
     this.numbers = controller.numbers.block;
@@ -146,11 +153,17 @@ export abstract class Listener<N extends Names = Names> {
 
   /** The state that shows. */
   protected get current(): State {
-    return this.controller.states[this.timeline.state]!;
+    return this.timeline.of;
+  }
+
+  /** What `wait` counts, whether woken or not. */
+  protected get waiting(): number {
+    const { wait } = this;
+    return wait < 0 ? ~wait & (stirring - 1) : wait;
   }
 
   protected get microseconds(): number {
-    return this.numbers[this.base + Place.due]! - (this.wait < 0 ? ~this.wait : this.wait);
+    return this.numbers[this.base + Place.due]! - this.waiting;
   }
 
   /**
@@ -176,6 +189,12 @@ export abstract class Listener<N extends Names = Names> {
   /** Has the next step decide at the present instant. */
   protected wake(): void {
     if (this.wait >= 0) this.wait = ~this.wait;
+  }
+
+  /** The same, and reads the numbers for it. */
+  private stir(): void {
+    const { wait } = this;
+    if (wait >= -stirring) this.wait = (wait >= 0 ? ~wait : wait) - stirring;
   }
 
   /** Where the instant of a timer is kept. */
@@ -223,15 +242,36 @@ export abstract class Listener<N extends Names = Names> {
 
   /** Finds the situation, and where the compass points, from the signals as they are set and the state that shows. */
   protected readSignals(): void {
-    const { controller, numbers, base, situation } = this;
-    const { regions, computed } = controller.tables;
-    const { isSingle } = controller;
+    const { controller, situation } = this;
+    const { computed } = controller.tables;
+    const { isSingle, isTurningRead } = controller;
     const flags = this.setFlags | this.shownBits();
-    let { terms, more } = situation;
-    if (controller.isTurningRead) {
+    reading.terms = situation.terms;
+    reading.more = situation.more;
+    if (isTurningRead) {
       if (isSingle) this.openCompass();
       else this.inEach(Each.openCompass);
     }
+    if (this.wait < -stirring || isTurningRead || !isSingle) this.readNumbers();
+    if (isSingle) this.openReads();
+    else this.inEach(Each.openReads);
+    if (computed.length > 0) {
+      reading.flags = flags;
+      for (const term of computed) this.compute(term);
+    }
+    const { terms, more } = reading;
+    if (flags !== situation.flags || terms !== situation.terms || more !== situation.more)
+      this.situation = controller.situations.find(flags, terms, more);
+    if (!isTurningRead) return;
+    if (isSingle) this.followCompass();
+    else this.inEach(Each.followCompass);
+  }
+
+  /** Reads the numbers that have left their intervals, and finds the intervals in which they are. */
+  private readNumbers(): void {
+    const { numbers, base } = this;
+    const { regions } = this.controller.tables;
+    let { terms, more } = reading;
     for (let slot = 0; slot < regions.length; slot++) {
       const place = placeOf(slot);
       const value = numbers[base + place]!;
@@ -254,20 +294,8 @@ export abstract class Listener<N extends Names = Names> {
       numbers[base + place + 1] = of.bounds[first]!;
       numbers[base + place + 2] = of.bounds[last + 1]!;
     }
-    if (isSingle) this.openReads();
-    else this.inEach(Each.openReads);
-    if (computed.length > 0) {
-      reading.flags = flags;
-      reading.terms = terms;
-      reading.more = more;
-      for (const term of computed) this.compute(term);
-      ({ terms, more } = reading);
-    }
-    if (flags !== situation.flags || terms !== situation.terms || more !== situation.more)
-      this.situation = controller.situations.find(flags, terms, more);
-    if (!controller.isTurningRead) return;
-    if (isSingle) this.followCompass();
-    else this.inEach(Each.followCompass);
+    reading.terms = terms;
+    reading.more = more;
   }
 
   /** The bits of what shows: its tags, and its name where that is asked for. */
@@ -282,7 +310,9 @@ export abstract class Listener<N extends Names = Names> {
 
   /** Has every change of the numbers counted that the state which shows reads itself. */
   protected openReads(): void {
-    for (const slot of this.current.reads) this.numbers[this.base + placeOf(slot) + 1] = Infinity;
+    const { reads } = this.current;
+    if (reads.length === 0) return;
+    for (const slot of reads) this.numbers[this.base + placeOf(slot) + 1] = Infinity;
   }
 
   /** Has the intervals of the vector found anew: what the compass left of them is for where it was read last. */
@@ -372,7 +402,7 @@ export abstract class Listener<N extends Names = Names> {
     }
     if (numbers[base + place] === value) return;
     numbers[base + place] = value;
-    this.wake();
+    this.stir();
   }
 
   private setOther(signal: Signal, value: SignalValue): void {

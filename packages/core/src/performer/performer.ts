@@ -13,6 +13,7 @@ import { placeOf } from '../signal/program.js';
 import type { Pose } from '../sheet/pose.js';
 import type { Outfit } from '../wardrobe/outfit.js';
 import { Strands } from './strands.js';
+import { stirredNow } from './listener.js';
 import { Mark, Moment, passing } from './player.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
 import type { PerformerSnapshot, Standstill, Strand } from './snapshot.js';
@@ -80,7 +81,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
     this.timeline = states[rest]!.books[0]![compass.start]!;
     this.situation = situations.find(tables.firstFlags, 0, 0);
     this.setFlags = tables.firstFlags;
-    this.wait = -1;
+    this.wait = stirredNow;
     this.segment = this.marks = this.remembered = this.lastUsed = this.happened = 0;
     this.toward = compass.start;
     this.rate = unitsPerMicrosecond;
@@ -120,7 +121,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
     }
     this.select(0);
     this.findTimer();
-    this.wait = -1;
+    this.wait = stirredNow;
   }
 
   private showNow(state: State): void {
@@ -442,7 +443,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
     const { flags, terms, more } = still.words;
     this.situation = controller.situations.find(flags, terms, more);
     this.setFlags = still.setFlags;
-    this.wait = -1;
+    this.wait = stirredNow;
     this.happened = 0;
     this.findTimer();
     for (const { index } of controller.tracks) {
@@ -488,7 +489,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
   private now(request: () => boolean): boolean {
     this.happened = 0;
     this.numbers[this.base + Place.due] = this.microseconds;
-    this.wait = -1;
+    this.wait = stirredNow;
     try {
       this.instant();
       return request();

@@ -2,11 +2,11 @@ import type { Names } from '../controller/names.js';
 import { Place, timerOf } from '../controller/numbers.js';
 import type { State } from '../controller/controller.js';
 import type { CarryRule } from '../controller/definition.js';
-import { segmentAt, unitsPerMicrosecond } from '../controller/timeline.js';
+import { Glide, segmentAt, unitsPerMicrosecond } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { isOn } from '../signal/condition.js';
 import { runProgram } from '../signal/program.js';
-import { Each, Listener } from './listener.js';
+import { Each, Listener, stirredNow, stirring } from './listener.js';
 
 /** What of a clip happens at the instant a decision is made. */
 export const Moment = {
@@ -71,18 +71,61 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
   /** Whether borders at which nothing is to be decided must be looked at all the same. */
   protected abstract get isWatchful(): boolean;
 
+  /**
+   * Passes borders at which nothing is to be decided, where the clip runs as it is drawn and each border is a whole
+   * microsecond: most steps that are more than counting down are this. It does what `pass` does, in small integers.
+   *
+   * @param time in microseconds, at least `wait`
+   * @returns whether the time has passed; if not, all up to an instant that needs more has happened
+   */
+  private glide(time: number): boolean {
+    const { numbers, base } = this;
+    const { glides } = this.timeline;
+    const timer = numbers[base + Place.timer]!;
+    let { wait } = this;
+    let row = this.segment * Glide.size;
+    let at = numbers[base + Place.due]!;
+    const place =
+      numbers[base + Place.position]! + (at - numbers[base + Place.marked]!) * unitsPerMicrosecond;
+    if (place !== glides[row + Glide.end]) return false;
+    while (at < timer) {
+      const next = glides[row + Glide.next]! | 0;
+      const lasts = glides[row + Glide.lasts]!;
+      if (next < 0 || lasts > longestWait) return false;
+      numbers[base + Place.position] = glides[row + Glide.begin]!;
+      numbers[base + Place.marked] = at;
+      this.segment = next >> 1;
+      if ((next & 1) !== 0) this.reportCues();
+      row = (next >> 1) * Glide.size;
+      // What is waited for is counted from the instant before this step, as long as the step is being made.
+      const due = Math.min(timer, at + lasts);
+      wait = (wait + due - at) | 0;
+      at = due;
+      numbers[base + Place.due] = at;
+      if (wait > time) {
+        this.wait = wait - time;
+        return true;
+      }
+      this.wait = wait;
+    }
+    return false;
+  }
+
   /** Lets time pass, in microseconds. Frames that begin report their cues. */
   protected pass(time: number): void {
+    const asDrawn =
+      this.rate === unitsPerMicrosecond && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun;
+    if (asDrawn && this.wait >= 0 && time <= longestWait && !this.isWatchful && this.glide(time)) return;
     const { numbers, base } = this;
     const due = numbers[base + Place.due]!;
-    const wait = this.wait;
-    const now = due - (wait < 0 ? ~wait : wait);
+    const { wait } = this;
+    const now = due - this.waiting;
     const until = now + time;
     passing[0] = until;
     if (wait < 0) {
       // What was set counts from now on; what is due may yet be a while ahead.
       numbers[base + Place.due] = now;
-      this.wait = -1;
+      this.wait = wait < -stirring ? stirredNow : -1;
       passing[1] = due;
       if (now < due && !this.followsNumber) this.listen();
       else {
