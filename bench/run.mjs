@@ -17,30 +17,52 @@ const say = (text) => {
 
 const names = Object.keys(times);
 // A module loaded under another address is another class to the engine, as other characters' classes would be.
-const kinds = await Promise.all(
-  Array.from({ length: 8 }, async (_, i) => (await import(`./yardstick.mjs?kind=${i}`)).HandWritten),
-);
+const eight = (rest = '') =>
+  Promise.all(
+    Array.from({ length: 8 }, async (_, i) => (await import(`./yardstick.mjs?kind=${i}${rest}`)).HandWritten),
+  );
+const kinds = await eight();
+const ownKinds = await eight('&own');
 const controllers = Array.from({ length: 8 }, () => compileController(document()));
 
 const ways = {
-  'by hand': byHand(kinds.slice(0, 1), names),
+  // Of a class of its own, so that the engine counts on it alone.
+  'by hand': byHand(ownKinds.slice(0, 1), names),
   performer: byPerformers(controllers.slice(0, 1)),
   'performer, 40 states': byPerformers([compileController(document(28))]),
 };
 // Played after the others: before, the engine could count on one kind of character written by hand.
 const mixedWays = {
   'by hand, 8 kinds': byHand(kinds, names),
+  'by hand, 8 written apart': byHand(ownKinds, names),
   'performer, 8 controllers': byPerformers(controllers),
 };
 // What facing costs: the same character without a compass, and with eight directions by both parts of its velocity.
 const never = { directions: 'none' };
-const eight = { directions: 'eight', mirror: 'west', by: ['vx', 'vy'], deadZone: 6, stick: 8 };
+const around = { directions: 'eight', mirror: 'west', by: ['vx', 'vy'], deadZone: 6, stick: 8 };
 const facingWays = {
   'never turns': byPerformers([compileController({ ...document(), compass: never })]),
   'two sides': byPerformers([compileController(document())]),
-  'eight directions': byPerformers([compileController({ ...document(), compass: eight })]),
+  'eight directions': byPerformers([compileController({ ...document(), compass: around })]),
   'eight, each 60 ms': byPerformers([
-    compileController({ ...document(), compass: { ...eight, through: 60 } }),
+    compileController({ ...document(), compass: { ...around, through: 60 } }),
+  ]),
+};
+// What a further track costs: one whose arms hang along all the time, and one that swings while the legs go on.
+const { states: legs, ...further } = document();
+const { swing1, swing2, ...walking } = legs;
+const along = { along: { inStep: 'body' } };
+const trackWays = {
+  'one track': byPerformers([compileController(document())]),
+  'arms that hang along': byPerformers([
+    compileController({ ...document(), tracks: { arms: { states: along } } }),
+  ]),
+  'arms that swing': byPerformers([
+    compileController({
+      ...further,
+      states: walking,
+      tracks: { arms: { states: { ...along, swing1, swing2 } } },
+    }),
   ]),
 };
 // What is worn: the same character, its pose read at every tick, bare, in one layer and in four.
@@ -196,8 +218,9 @@ for (const [name, given] of Object.entries(loads)) {
 }
 for (const name of ['calm', 'busy'])
   Object.assign(result.loads[name].ns, measure(facingWays, loads[name]), measure(wornWays, loads[name]));
+for (const name of ['calm', 'busy']) Object.assign(result.loads[name].ns, measure(trackWays, loads[name]));
 result.bytesPerStep = bytesPerStep(controllers[0]);
-result.bytesPerStepFacing = bytesPerStep(compileController({ ...document(), compass: eight }));
+result.bytesPerStepFacing = bytesPerStep(compileController({ ...document(), compass: around }));
 result.bytesPerPose = bytesPerPose();
 result.bytesPerPerformer = bytesPerPerformer();
 for (const [name, given] of Object.entries(loads)) {
@@ -225,6 +248,18 @@ const rows = [
     0.3,
     0.2,
   ],
+  [
+    'the same, each kind written from scratch, calm',
+    ratio(calm.ns, 'performer, 8 controllers', 'by hand, 8 written apart'),
+    NaN,
+    NaN,
+  ],
+  [
+    'the same, each kind written from scratch, busy',
+    ratio(busy.ns, 'performer, 8 controllers', 'by hand, 8 written apart'),
+    NaN,
+    NaN,
+  ],
   ['40 states against 12, calm', ratio(calm.ns, 'performer, 40 states', 'performer'), 1.3, 1.1],
   ['40 states against 12, busy', ratio(busy.ns, 'performer, 40 states', 'performer'), 1.3, 1.1],
   ['two sides against never turning, busy', ratio(busy.ns, 'two sides', 'never turns'), NaN, NaN],
@@ -240,6 +275,20 @@ const rows = [
     NaN,
     NaN,
   ],
+  [
+    'arms that hang along against one track, calm',
+    ratio(calm.ns, 'arms that hang along', 'one track'),
+    NaN,
+    NaN,
+  ],
+  [
+    'arms that hang along against one track, busy',
+    ratio(busy.ns, 'arms that hang along', 'one track'),
+    NaN,
+    NaN,
+  ],
+  ['arms that swing against one track, calm', ratio(calm.ns, 'arms that swing', 'one track'), NaN, NaN],
+  ['arms that swing against one track, busy', ratio(busy.ns, 'arms that swing', 'one track'), NaN, NaN],
   ['one layer worn against bare, calm', ratio(calm.ns, 'pose read, one layer', 'pose read, bare'), NaN, NaN],
   [
     'four layers worn against bare, calm',

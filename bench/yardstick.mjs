@@ -1,66 +1,15 @@
 // The yardstick: the character of bench/character.mjs written by hand, the way a good game programmer does it without a
-// library: one class, numbers for states, tables of times, one chain of ifs, one accumulator.
-import { times as named } from './character.mjs';
+// library: one class, numbers for states, one chain of ifs; playing frames is common to all characters and written once.
+//
+// Loaded as `yardstick.mjs?kind=3` it is another class on the same common one, as a game with several characters has them;
+// as `?kind=3&own` it has a copy of that for itself, as if every character were written from scratch.
+const { search, searchParams } = new URL(import.meta.url);
+const { Character, ...states } = await import(
+  searchParams.has('own') ? `./by-hand.mjs${search}` : './by-hand.mjs'
+);
+const { STAND, WALK, RUN, CROUCH, LAND, FALL, RISE, TAKEOFF, SWING1, SWING2, HURT, SPLASHED, isAct } = states;
 
-const names = Object.keys(named);
-const times = Object.values(named);
-const [STAND, WALK, RUN, CROUCH, LAND, FALL, RISE, TAKEOFF, SWING1, SWING2, HURT, SPLASHED] = names.keys();
-const isAct = names.map((_, state) => state === LAND || state >= TAKEOFF);
-
-export class HandWritten {
-  vx = 0;
-  vy = 0;
-  grounded = true;
-  low = false;
-  facing = 1;
-  state = STAND;
-  frame = 0;
-  elapsed = 0;
-  over = false;
-  moving = false;
-  fast = false;
-  wasGrounded = true;
-  jumpLeft = 0;
-  swingLeft = 0;
-  hurt = false;
-  splash = false;
-  queued = false;
-  cues = 0;
-
-  step(dt) {
-    const speed = Math.abs(this.vx);
-    this.moving = this.moving ? speed >= 8 : speed > 12;
-    this.fast = this.fast ? speed >= 80 : speed > 95;
-    if (this.vx >= 6) this.facing = 1;
-    else if (this.vx <= -6) this.facing = -1;
-    this.decide(0);
-    this.hurt = this.splash = false;
-    this.wasGrounded = this.grounded;
-
-    this.elapsed += dt;
-    let table = times[this.state];
-    while (!this.over && this.elapsed >= table[this.frame]) {
-      this.elapsed -= table[this.frame];
-      this.frame++;
-      if (this.frame === table.length) {
-        if (isAct[this.state]) {
-          this.over = true;
-          this.frame--;
-          const left = this.elapsed;
-          this.decide(dt - left);
-          this.elapsed = left;
-          table = times[this.state];
-          continue;
-        }
-        this.frame = 0;
-      }
-      this.enterFrame(dt - this.elapsed);
-      table = times[this.state];
-    }
-    if (this.jumpLeft > 0) this.jumpLeft -= dt;
-    if (this.swingLeft > 0) this.swingLeft -= dt;
-  }
-
+export class HandWritten extends Character {
   /** What happens on frames: steps are heard, a swing whooshes and hears the next press, a landing can be cut. */
   enterFrame(used) {
     const { state, frame } = this;
@@ -112,23 +61,5 @@ export class HandWritten {
     else if (this.fast) this.show(RUN);
     else if (this.moving) this.show(WALK);
     else this.show(STAND);
-  }
-
-  show(state) {
-    if (this.state !== state) this.enter(state);
-  }
-
-  enter(state) {
-    const { state: before } = this;
-    this.state = state;
-    this.over = this.queued = false;
-    // Walking and running keep the foot that is in front.
-    if (state === RUN && before === WALK) this.elapsed *= 0.75;
-    else if (state === WALK && before === RUN) this.elapsed /= 0.75;
-    else {
-      this.frame = 0;
-      this.elapsed = 0;
-      if (state === WALK || state === RUN) this.cues++;
-    }
   }
 }

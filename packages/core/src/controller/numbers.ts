@@ -50,6 +50,8 @@ const mostSharing = 128;
 export class Numbers {
   /** A performer's numbers as they are at the very first: the intervals are empty, so that the first reading finds them. */
   readonly first: Float64Array;
+  /** Where those begin that tracks but the first keep; see {@link Kept}. */
+  readonly kept: number;
   /** The block in which the latest performer's numbers are. */
   block = new Float64Array(0);
   private sharing = 0;
@@ -58,6 +60,7 @@ export class Numbers {
   /** @param strands what each track but the first keeps at the very first: the numbers of {@link Kept} that are not 0 */
   constructor({ regions, signals, timers }: SignalTables, strands: readonly (readonly number[])[]) {
     const end = timerOf(regions.length, timers);
+    this.kept = end;
     this.first = new Float64Array(end + strands.length * Kept.size).fill(Infinity, firstSlot, end);
     strands.forEach((strand, i) => this.first.set(strand, end + i * Kept.size));
     this.first[Place.timer] = Infinity;

@@ -57,19 +57,24 @@ export function compileStates(input: StatesInput): StatesOutput {
   const list = placed.states.map((one, index) => compiler.state(one, index));
   const rests = placed.tracks.map((_, track) => compiler.rest(track));
   compiler.checkRests();
-  for (const state of list) for (const timeline of state.books.flat()) timeline.of = state;
-  for (const to of list) for (const from of list) if (isPlain(from, to)) to.plainFrom[from.index] = 1;
+  for (const state of list) {
+    for (const book of state.books) for (const timeline of book) timeline.of = state;
+    findPlain(state, list);
+  }
   const { conditions, conditionTexts, cueNames, timelines } = compiler;
   return { list, rests, timelines, conditions, conditionTexts, cueNames };
 }
 
-/** Whether entering a state from another is no more than beginning its clip. */
-function isPlain(from: State, to: State): boolean {
-  const { index, carry, bridges, gaits, held, facesBy, rate, scrub, tagBits, atLeast, inStep } = to;
-  const begins = carry[from.index] === 'none' && bridges[from.index] === undefined && gaits.length === 0;
-  const turns = held || (facesBy ?? from.facesBy) !== undefined;
-  const followed = rate !== undefined || scrub !== undefined || atLeast > 0 || (tagBits | from.tagBits) !== 0;
-  return index !== from.index && begins && !turns && !followed && inStep < 0 && from.inStep < 0;
+/** Finds the states from which entering one is no more than beginning its clip. */
+function findPlain(to: State, list: readonly State[]): void {
+  const { carry, bridges, gaits, held, facesBy, rate, scrub, tagBits, atLeast, inStep, plainFrom } = to;
+  const followed = rate !== undefined || scrub !== undefined || atLeast > 0 || gaits.length > 0;
+  if (followed || held || facesBy !== undefined || tagBits !== 0 || inStep >= 0) return;
+  for (const from of list) {
+    const begins = carry[from.index] === 'none' && bridges[from.index] === undefined;
+    const isLikewise = from.tagBits === 0 && from.facesBy === undefined && from.inStep < 0;
+    if (begins && isLikewise && from !== to) plainFrom[from.index] = 1;
+  }
 }
 
 /** A flipbook of a state with the place where it is named. */

@@ -87,7 +87,8 @@ export class Timeline {
     readonly poses: readonly Pose[],
     segments: Segments,
   ) {
-    Object.assign(this, { ...segments, poses });
+    Object.assign(this, segments);
+    this.poses = poses;
   }
 }
 /* eslint-enable @typescript-eslint/no-unsafe-declaration-merging, @typescript-eslint/no-empty-object-type */

@@ -28,7 +28,7 @@ export interface Turning {
  * @returns `undefined` for a character that never turns
  */
 export function compileTurning(
-  { compass: definition, states = {}, tracks }: ControllerDefinition,
+  { compass: definition, states = {}, tracks = {} }: ControllerDefinition,
   compass: Compass,
   signals: SignalCompiler,
   problems: ProblemList,
@@ -38,9 +38,11 @@ export function compileTurning(
     problems.add('compass-by', ['compass', 'by']);
     return undefined;
   }
-  // Where states take other vectors too, each counts while its state shows; and each of several tracks turns by itself.
-  const isOnlyVector =
-    tracks === undefined && Object.values(states).every(({ facing }) => typeof facing !== 'object');
+  // Where states take other vectors too, each counts while its state shows.
+  const all = [states, ...Object.values(tracks).map((track) => track.states)].flatMap((one) =>
+    Object.values(one),
+  );
+  const isOnlyVector = all.every(({ facing }) => typeof facing !== 'object');
   if (definition.directions === 'sides' && isOnlyVector && isOneNumber(definition.by)) {
     const x = signals.number(definition.by[0], ['compass', 'by', 0]);
     if (x === undefined) return undefined;

@@ -14,6 +14,9 @@ export const fresh = { starts: new Uint8Array(64), any: false, hop: -1, sees: fa
 const goalShift = 17;
 const switchBits = (1 << goalShift) - 1;
 
+/** Whether what a performer keeps of its last switch says that it is on a route. */
+export const isRouted = (last: number): boolean => last >> goalShift !== 0;
+
 /** What the one rule of decision gives: which state shows next, by which rule. It changes nothing. */
 export abstract class Chooser<N extends Names = Names> extends Player<N> {
   /** A bit for each hop whose condition was true within its span. */
@@ -41,8 +44,8 @@ export abstract class Chooser<N extends Names = Names> extends Player<N> {
     this.last = (this.last & switchBits) | ((state + 1) << goalShift);
   }
 
-  protected override get isWatchful(): boolean {
-    return this.goal >= 0 || !this.controller.isSingle;
+  protected override get isOnRoute(): boolean {
+    return isRouted(this.last);
   }
 
   /**

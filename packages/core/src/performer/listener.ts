@@ -28,6 +28,8 @@ export const Each = {
   timeLeast: 3,
   findBorder: 4,
   heed: 5,
+  hear: 6,
+  gear: 7,
 } as const;
 export type Each = (typeof Each)[keyof typeof Each];
 
@@ -186,6 +188,15 @@ export abstract class Listener<N extends Names = Names> {
     this.marks = (this.marks & 15) | (direction << 4);
   }
 
+  /** Has the compass of all tracks point somewhere. */
+  private point(direction: number): void {
+    this.toward = direction;
+    if (!this.controller.isSingle) this.pointAll();
+  }
+
+  /** Has the other tracks point where the one in the fields does. */
+  protected abstract pointAll(): void;
+
   /** Has the next step decide at the present instant. */
   protected wake(): void {
     if (this.wait >= 0) this.wait = ~this.wait;
@@ -252,7 +263,7 @@ export abstract class Listener<N extends Names = Names> {
       if (isSingle) this.openCompass();
       else this.inEach(Each.openCompass);
     }
-    if (this.wait < -stirring || isTurningRead || !isSingle) this.readNumbers();
+    if (this.wait < -stirring || isTurningRead) this.readNumbers();
     if (isSingle) this.openReads();
     else this.inEach(Each.openReads);
     if (computed.length > 0) {
@@ -280,7 +291,7 @@ export abstract class Listener<N extends Names = Names> {
       const region = regionOf(of, value);
       terms = (terms & of.keep[region]!) | of.put[region]!;
       more = (more & of.keepMore[region]!) | of.putMore[region]!;
-      if (of.toward[region]! >= 0) this.toward = of.toward[region]!;
+      if (of.toward[region]! >= 0) this.point(of.toward[region]!);
       // Of a number that is read otherwise than by thresholds every change counts: its interval is empty.
       if (of.joint) {
         numbers[base + place + 1] = Infinity;

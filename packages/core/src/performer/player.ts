@@ -40,7 +40,7 @@ const timeFor = (units: number, rate: number): number =>
 export const passing = new Float64Array(2);
 
 /** The longest wait that is kept as a small integer on every engine, in microseconds: nearly 18 minutes. */
-const longestWait = 2 ** 30 - 1;
+export const longestWait = 2 ** 30 - 1;
 
 /**
  * What a performer plays: where it is in its clip, and how it gets on.
@@ -68,8 +68,16 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
   /** Decides upon what was set, at an instant at which nothing else happens. */
   protected abstract listen(): void;
 
+  /** Whether a state was asked for and is on its way: it is decided at every border then. */
+  protected abstract get isOnRoute(): boolean;
+
+  /** What `glide` does, where there are several tracks. */
+  protected abstract glideTogether(time: number): boolean;
+
   /** Whether borders at which nothing is to be decided must be looked at all the same. */
-  protected abstract get isWatchful(): boolean;
+  private get isWatchful(): boolean {
+    return this.isOnRoute || !this.controller.isSingle;
+  }
 
   /**
    * Passes borders at which nothing is to be decided, where the clip runs as it is drawn and each border is a whole
@@ -79,6 +87,10 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
    * @returns whether the time has passed; if not, all up to an instant that needs more has happened
    */
   private glide(time: number): boolean {
+    if (!this.controller.isSingle) return this.glideTogether(time);
+    const asDrawn =
+      this.rate === unitsPerMicrosecond && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun;
+    if (!asDrawn || this.isOnRoute) return false;
     const { numbers, base } = this;
     const { glides } = this.timeline;
     const timer = numbers[base + Place.timer]!;
@@ -113,9 +125,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
 
   /** Lets time pass, in microseconds. Frames that begin report their cues. */
   protected pass(time: number): void {
-    const asDrawn =
-      this.rate === unitsPerMicrosecond && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun;
-    if (asDrawn && this.wait >= 0 && time <= longestWait && !this.isWatchful && this.glide(time)) return;
+    if (this.wait >= 0 && time <= longestWait && this.glide(time)) return;
     const { numbers, base } = this;
     const due = numbers[base + Place.due]!;
     const { wait } = this;

@@ -1,16 +1,17 @@
 import type { Controller, State } from '../controller/controller.js';
 import { inStepFrame } from '../controller/figure.js';
 import type { Names } from '../controller/names.js';
-import { Kept, Place, timerOf } from '../controller/numbers.js';
+import { Kept, Place } from '../controller/numbers.js';
 import type { Situation } from '../controller/situations.js';
+import { Glide, unitsPerMicrosecond } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
 import type { SignalValue } from '../signal/definition.js';
 import { Decider, forgetChanges } from './decider.js';
-import { fresh } from './chooser.js';
+import { fresh, isRouted } from './chooser.js';
 import { Each } from './listener.js';
-import { Mark, Moment } from './player.js';
+import { Mark, Moment, longestWait } from './player.js';
 
 /**
  * What happens in each track at the instant being decided, and the pulses that each sees although another one has just used
@@ -39,8 +40,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
 
   /** Where a track but the first keeps what it plays. */
   private keptAt(track: number): number {
-    const { regions, timers } = this.controller.tables;
-    return this.base + timerOf(regions.length, timers) + (track - 1) * Kept.size;
+    return this.base + this.controller.numbers.kept + (track - 1) * Kept.size;
   }
 
   /** Puts a track's strand into the fields. */
@@ -76,19 +76,112 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     }
   }
 
+  /**
+   * Passes borders of all tracks at which nothing is to be decided; the first is in the fields. Two ways at each instant: first it
+   * is seen whether every track can, then they do.
+   */
+  protected override glideTogether(time: number): boolean {
+    const { numbers, base, controller } = this;
+    const count = controller.tracks.length;
+    const timer = numbers[base + Place.timer]!;
+    let { wait } = this;
+    let at = numbers[base + Place.due]!;
+    while (at < timer) {
+      for (let track = 0; track < count; track++) if (!this.canGlide(track, at)) return false;
+      let due = timer;
+      for (let track = 0; track < count; track++) due = Math.min(due, this.glideOn(track, at));
+      due = Math.min(due, at + longestWait);
+      wait = (wait + due - at) | 0;
+      at = due;
+      numbers[base + Place.due] = at;
+      if (wait > time) {
+        this.wait = wait - time;
+        return true;
+      }
+      this.wait = wait;
+    }
+    return false;
+  }
+
+  /** Whether a track has no border at an instant, or one that is passed without a decision. */
+  private canGlide(track: number, at: number): boolean {
+    if ((this.marksOf(track) & Mark.begun) === 0 || isRouted(this.lastOf(track))) return false;
+    if (!this.runs(track)) return true;
+    if (this.rateOf(track) !== unitsPerMicrosecond) return false;
+    const { numbers } = this;
+    const places = this.placesOf(track);
+    const row = this.segmentOf(track) * Glide.size;
+    const { glides } = this.timelineOf(track);
+    const place = numbers[places]! + (at - numbers[places + 1]!) * unitsPerMicrosecond;
+    const end = glides[row + Glide.end]!;
+    return place < end || (place === end && glides[row + Glide.next]! >= 0);
+  }
+
+  /** Passes the border of a track, if it has one at an instant. @returns when it has the next */
+  private glideOn(track: number, at: number): number {
+    if (!this.runs(track)) return Infinity;
+    const { numbers } = this;
+    const places = this.placesOf(track);
+    const row = this.segmentOf(track) * Glide.size;
+    const { glides } = this.timelineOf(track);
+    const left = glides[row + Glide.end]! - numbers[places]!;
+    const border = numbers[places + 1]! + Math.ceil(left / unitsPerMicrosecond);
+    if (border > at) return border;
+    const next = glides[row + Glide.next]!;
+    numbers[places] = glides[row + Glide.begin]!;
+    numbers[places + 1] = at;
+    if (track === 0) this.segment = next >> 1;
+    else numbers[this.keptAt(track) + Kept.segment] = next >> 1;
+    if ((next & 1) !== 0) {
+      this.select(track);
+      this.reportCues();
+      this.select(0);
+    }
+    return at + glides[row + Glide.lasts]!;
+  }
+
+  /** Where what a track plays is kept while another is in the fields; -1 for the one that is. */
+  private slotOf(track: number): number {
+    const active = this.current.track;
+    return track === active ? -1 : this.keptAt(track === 0 ? active : track);
+  }
+
   /** The timeline that a track shows, whichever strand is in the fields. */
   protected timelineOf(track: number): Timeline {
-    const active = this.current.track;
-    if (track === active) return this.timeline;
-    const kept = track === 0 ? active : track;
-    return this.controller.timelines[this.numbers[this.keptAt(kept) + Kept.timeline]!]!;
+    const slot = this.slotOf(track);
+    return slot < 0 ? this.timeline : this.controller.timelines[this.numbers[slot + Kept.timeline]!]!;
   }
 
   /** The segment of it. */
   protected segmentOf(track: number): number {
-    const active = this.current.track;
-    if (track === active) return this.segment;
-    return this.numbers[this.keptAt(track === 0 ? active : track) + Kept.segment]!;
+    const slot = this.slotOf(track);
+    return slot < 0 ? this.segment : this.numbers[slot + Kept.segment]!;
+  }
+
+  private marksOf(track: number): number {
+    const slot = this.slotOf(track);
+    return slot < 0 ? this.marks : this.numbers[slot + Kept.marks]!;
+  }
+
+  private rateOf(track: number): number {
+    const slot = this.slotOf(track);
+    return slot < 0 ? this.rate : this.numbers[slot + Kept.rate]!;
+  }
+
+  private lastOf(track: number): number {
+    const slot = this.slotOf(track);
+    return slot < 0 ? this.last : this.numbers[slot + Kept.last]!;
+  }
+
+  /** Where the places of a track are among the numbers: those of the one in the fields are the performer's own. */
+  private placesOf(track: number): number {
+    const slot = this.slotOf(track);
+    return slot < 0 ? this.base + Place.position : slot + Kept.position;
+  }
+
+  /** Whether a track runs by itself, so that its clip has borders. */
+  private runs(track: number): boolean {
+    return this.rateOf(track) !== 0 && (this.marksOf(track) & Mark.ended) === 0;
   }
 
   /** What a track shows by itself: its own frame, or that of the track it is in step with. */
@@ -101,6 +194,14 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     const own = books[0]![leading.direction]!;
     const frame = inStepFrame(leading.frames[segment]!, leading.clip, own.clip);
     return own.poses[own.frames.indexOf(frame)]!;
+  }
+
+  protected override pointAll(): void {
+    const { numbers, toward } = this;
+    for (let track = 1; track < this.controller.tracks.length; track++) {
+      const marks = this.keptAt(track) + Kept.marks;
+      numbers[marks] = (numbers[marks]! & 15) | (toward << 4);
+    }
   }
 
   protected stateOn(track: number): State {
@@ -172,10 +273,25 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     return bits;
   }
 
+  /** Whether something is to be done for a track at all: to exchange what is in the fields for nothing would cost. */
+  private concerns(track: number, what: Each): boolean {
+    const timeline = this.timelineOf(track);
+    const { reads, atLeast, hears, gaits, rate, held } = timeline.of;
+    if (what === Each.openReads) return reads.length > 0;
+    if (what === Each.timeLeast) return atLeast > 0;
+    if (what === Each.findBorder) return this.runs(track);
+    if (what === Each.hear) return hears;
+    if (what === Each.gear) return gaits.length > 0;
+    if (what !== Each.heed) return true;
+    const turns = !held && this.marksOf(track) >> 4 !== timeline.direction;
+    return turns || rate !== undefined || this.controller.turnTimer >= 0;
+  }
+
   protected override inEach(what: Each): boolean {
     const active = this.current.track;
     let any = false;
     for (let track = 0; track < this.controller.tracks.length; track++) {
+      if (!this.concerns(track, what)) continue;
       this.select(track);
       if (what === Each.openReads) this.openReads();
       else if (what === Each.openCompass) this.openCompass();
@@ -212,16 +328,15 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     const { numbers, base } = this;
     const count = this.controller.tracks.length;
     const at = numbers[base + Place.due]!;
-    for (let track = 0; track < count; track++) {
-      this.select(track);
-      this.move();
-    }
+    for (let track = 0; track < count; track++) this.moveOn(track, at);
     if (numbers[base + Place.timer]! <= at) this.expirePulses();
     if (fresh.any) forgetChanges();
     forgetSeen();
     let changed = this.commit();
     const told = this.happened;
     for (let track = 0; track < count; track++) {
+      scratch.moments[track] = Moment.nothing;
+      if (this.isIdle(track)) continue;
       this.select(track);
       if ((this.marks & Mark.begun) === 0) {
         this.marks |= Mark.begun;
@@ -237,12 +352,35 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     scratch.moments.fill(Moment.nothing);
     let geared = false;
     for (let track = 0; track < count; track++) {
+      if (!this.concerns(track, Each.gear)) continue;
       this.select(track);
       if (!this.changeGait()) continue;
       scratch.moments[track] = this.crossBorders();
       geared = true;
     }
     if (geared) this.settleAll();
+  }
+
+  /** Brings the place of a track up to an instant. */
+  private moveOn(track: number, at: number): void {
+    const { numbers } = this;
+    const places = this.placesOf(track);
+    if (this.runs(track)) numbers[places]! += (at - numbers[places + 1]!) * this.rateOf(track);
+    numbers[places + 1] = at;
+  }
+
+  /** Whether nothing can happen in a track by itself. */
+  private isIdle(track: number): boolean {
+    const { scrub, atLeast } = this.stateOn(track);
+    const begun = (this.marksOf(track) & Mark.begun) !== 0;
+    return begun && scrub === undefined && atLeast === 0 && !this.runs(track);
+  }
+
+  /** Whether it is known of a track that it stays: see `choose`. */
+  private stays(track: number): boolean {
+    if (fresh.any || fresh.sees || isRouted(this.lastOf(track))) return false;
+    const { isStatic, index } = this.stateOn(track);
+    return isStatic && (this.marksOf(track) & Mark.ended) === 0 && this.situation.decided?.[index] === -1;
   }
 
   /** Decides in all tracks until none switches any more. */
@@ -252,6 +390,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     for (let switches = 0; ;) {
       let to = -1;
       for (let track = 0; track < tracks.length; track++) {
+        if (this.stays(track)) continue;
         this.select(track);
         const { last } = this;
         const one = this.choose(moments[track]!);
@@ -278,8 +417,9 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
   private hear(): boolean {
     let heard = false;
     for (let track = 0; track < this.controller.tracks.length; track++) {
+      if (!this.concerns(track, Each.hear)) continue;
       this.select(track);
-      if (this.current.hears && (this.remember() || this.queuePress())) heard = true;
+      if (this.remember() || this.queuePress()) heard = true;
     }
     return heard;
   }
@@ -287,8 +427,9 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
   /** The first act that is to begin anew by a press, its track selected; -1 for none. */
   private pressed(): number {
     for (let track = 0; track < this.controller.tracks.length; track++) {
+      if (!this.concerns(track, Each.hear)) continue;
       this.select(track);
-      const to = this.current.hears ? this.restart() : -1;
+      const to = this.restart();
       if (to >= 0) return to;
     }
     return -1;

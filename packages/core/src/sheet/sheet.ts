@@ -243,8 +243,12 @@ function makeCell(
   { image, rect, trim }: Cut,
   definition: SheetDefinition,
 ): Cell {
+  const { x, y, width, height } = rect;
   const bare: Cell = {
-    ...rect,
+    x,
+    y,
+    width,
+    height,
     sheet,
     image,
     index,

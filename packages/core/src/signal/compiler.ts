@@ -151,13 +151,13 @@ export class SignalCompiler implements KindReader {
 
   /** Gives a signal its places: a number slot for each of its first values, else a bit, and a timer for a pulse. */
   private addSignal(signal: Signal): void {
-    const { kind, first } = signal;
+    const { name, kind, keep, first, options } = signal;
     const bit = kind === 'flag' || kind === 'pulse' ? 1 << (this.flagBits++ % wordBits) : 0;
     const slot = bit === 0 ? this.regions.length : -1;
     if (bit === 0) this.regions.push(...first.map(() => new RegionBuilder()));
-    const timer = kind !== 'pulse' ? -1 : signal.keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
+    const timer = kind !== 'pulse' ? -1 : keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
     const place = kind === 'number' ? placeOf(slot) : 0;
-    this.scope.signals.set(signal.name, { ...signal, bit, slot, place, timer });
+    this.scope.signals.set(name, { name, kind, slot, place, bit, timer, keep, first, options });
   }
 
   /** Runs one reading; any fault becomes one problem at its place. */
