@@ -121,7 +121,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
     }
     this.select(0);
     this.findTimer();
-    this.wait = stirredNow;
+    this.wait = -1;
   }
 
   private showNow(state: State): void {
