@@ -31,9 +31,7 @@ function put(sheet, brush, index) {
 }
 
 frames.forEach((pose, index) => {
-  const brushes = Object.fromEntries(
-    parts.map((part) => [part, new Brush(cell.width, cell.height, pivot)]),
-  );
+  const brushes = Object.fromEntries(parts.map((part) => [part, new Brush(cell.width, cell.height, pivot)]));
   drawWick(brushes, pose);
   for (const part of parts) {
     brushes[part].cleanUp();
