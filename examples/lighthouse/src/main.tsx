@@ -1,5 +1,8 @@
 import { Controls, loadCharacter } from '@dot-hop/browser';
 import wickUrl from '../../../demo/wick.dothop.yaml?url';
+import wickBehind from '../../../demo/wick-behind.png?url';
+import wickLegs from '../../../demo/wick-legs.png?url';
+import wickUpper from '../../../demo/wick-upper.png?url';
 import wickImage from '../../../demo/wick.png?url';
 import { redrawDial } from '../../common/dial';
 import { fitting, runPage } from '../../common/parts';
@@ -9,13 +12,20 @@ import { Game, bindings } from './scene/game';
 import '../../common/controls.css';
 import './style.css';
 
+const wickImages = {
+  'wick.png': wickImage,
+  'wick-behind.png': wickBehind,
+  'wick-legs.png': wickLegs,
+  'wick-upper.png': wickUpper,
+};
+
 /** Height of the scene for its width. */
 const shape = 0.76;
 
 runPage('Fetching the townsfolk', async (progress) => {
   const [folk, wick] = await Promise.all([
     loadTownsfolk(progress),
-    loadCharacter({ document: wickUrl, images: { 'wick.png': wickImage } }),
+    loadCharacter({ document: wickUrl, images: wickImages }),
   ]);
   const game = new Game(folk, wick, new Controls(bindings));
   let dial: CanvasRenderingContext2D | null = null;

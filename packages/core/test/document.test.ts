@@ -141,9 +141,9 @@ describe('rehearsals', () => {
     const { trace } = rehearse('- { at: 33.5, pulse: crumb }', '- { at: 40, state: hop }');
     expect(trace).toEqual([
       { kind: 'pulse', at: 33.5, name: 'crumb' },
-      { kind: 'switch', at: 33.5, name: 'hop', from: 'sit', rule: 'rank' },
-      { kind: 'cue', at: 133.5, name: 'flap' },
-      { kind: 'switch', at: 233.5, name: 'sit', from: 'hop', rule: 'rest' },
+      { kind: 'switch', at: 33.5, name: 'hop', from: 'sit', rule: 'rank', track: 'body' },
+      { kind: 'cue', at: 133.5, name: 'flap', track: 'body' },
+      { kind: 'switch', at: 233.5, name: 'sit', from: 'hop', rule: 'rest', track: 'body' },
     ]);
   });
 
