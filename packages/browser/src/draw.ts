@@ -47,8 +47,8 @@ export function drawPose(
   y: number,
 ): void {
   if (pose.layers.length > 1) {
-    const { picture, left, top } = flatOf(images, pose);
-    context.drawImage(picture, Math.round(x) + left, Math.round(y) + top);
+    const { canvas, left, top } = flatOf(images, pose);
+    context.drawImage(canvas, Math.round(x) + left, Math.round(y) + top);
     return;
   }
   drawStamps(context, images, pose, x, y);
@@ -56,7 +56,7 @@ export function drawPose(
 
 /** A dressed pose in one picture, and where that lies from the pivot. */
 interface Flat {
-  readonly picture: ImageBitmap;
+  readonly canvas: HTMLCanvasElement;
   readonly left: number;
   readonly top: number;
 }
@@ -72,24 +72,19 @@ function flatOf(images: Readonly<Record<string, CanvasImageSource>>, pose: Pose)
   const stamps = stampsOf(pose);
   const left = Math.min(...stamps.map((one) => one.x));
   const top = Math.min(...stamps.map((one) => one.y));
-  const width = Math.max(...stamps.map((one) => one.x + one.cell.width)) - left;
-  const height = Math.max(...stamps.map((one) => one.y + one.cell.height)) - top;
-  const canvas = new OffscreenCanvas(width, height);
+  const canvas = document.createElement('canvas');
+  canvas.width = Math.max(...stamps.map((one) => one.x + one.cell.width)) - left;
+  canvas.height = Math.max(...stamps.map((one) => one.y + one.cell.height)) - top;
   drawStamps(canvas.getContext('2d')!, images, pose, -left, -top);
-  // A picture that can not change any more is drawn faster than a canvas, which is looked at anew each time.
-  const made = { picture: canvas.transferToImageBitmap(), left, top };
+  const made = { canvas, left, top };
   flats.set(pose, made);
   // The oldest goes first; who still needs it has it made anew.
-  if (flats.size > mostFlats) {
-    const [oldest, { picture }] = flats.entries().next().value!;
-    flats.delete(oldest);
-    picture.close();
-  }
+  if (flats.size > mostFlats) flats.delete(flats.keys().next().value!);
   return made;
 }
 
 function drawStamps(
-  context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  context: CanvasRenderingContext2D,
   images: Readonly<Record<string, CanvasImageSource>>,
   pose: Pose,
   x: number,
