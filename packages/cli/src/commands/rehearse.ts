@@ -237,7 +237,8 @@ const ruleWords = {
 /** The document's own states need no word. */
 const trackText = (track: string): string => (track === 'body' ? '' : `${track}: `);
 
-function describe(entry: TraceEntry, { stateNamed, tracks }: Controller, paint: Output['paint']): string {
+function describe(entry: TraceEntry, controller: Controller, paint: Output['paint']): string {
+  const { tracks, stateNamed } = controller;
   const track = 'track' in entry ? trackText(entry.track) : '';
   switch (entry.kind) {
     case 'set':

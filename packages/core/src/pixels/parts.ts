@@ -46,7 +46,7 @@ function differing({ name, cells, parts }: Sheet, pictureOf: PictureOf): PartFin
   const pictures = [...parts.values()].map(({ image }) => pictureOf(image)).reverse();
   const wrong: number[] = [];
   let most = 0;
-  for (const { image, index, x, y, width, height } of cells) {
+  for (const { index, x, y, width, height, image } of cells) {
     const whole = pictureOf(image);
     let count = 0;
     for (let row = y; row < y + height; row++)

@@ -19,16 +19,16 @@ export interface Judgement {
 const times = (count: number): string => (count === 1 ? 'once' : `${count} times`);
 
 /** A state that begins to show, in which track and which sample. */
-interface Entry {
+interface Beginning {
   readonly sample: number;
   readonly track: number;
   readonly state: string;
 }
 
 /** The states that each track shows in turn. */
-function entriesOf(shown: readonly Sample[]): Entry[] {
+function beginningsOf(shown: readonly Sample[]): Beginning[] {
   return shown.flatMap(({ tracks }, sample) =>
-    tracks.flatMap(({ state }, track): Entry[] =>
+    tracks.flatMap(({ state }, track): Beginning[] =>
       state === shown[sample - 1]?.tracks[track]!.state ? [] : [{ sample, track, state }],
     ),
   );
@@ -51,7 +51,7 @@ export function judge(
   );
   const shown = samples.slice(begin).filter((sample, i) => i === 0 || sample.at <= to);
   const now = samples.findLast((sample) => sample.at <= to) ?? samples[0]!;
-  const entries = entriesOf(shown);
+  const begun = beginningsOf(shown);
   const wanted: string[] = [];
   const instead: string[] = [];
   let failedAt = Infinity;
@@ -65,7 +65,7 @@ export function judge(
     asked = track;
   };
   const orderIn = (track: number): string[] =>
-    entries.filter((one) => one.track === track).map((one) => one.state);
+    begun.filter((one) => one.track === track).map((one) => one.state);
   /** When a state of a track showed first within the time. */
   const firstOf = (track: number, test: (name: string) => boolean): number =>
     Math.max(from, shown.find(({ tracks }) => test(tracks[track]!.state))?.at ?? to);
@@ -91,7 +91,7 @@ export function judge(
     judgeOne(`cell ${cell}`, now.pose.cell.index === cell, `cell ${now.pose.cell.index}`);
   if (passes !== undefined) {
     const meant = passes.map((name) => stateMeant(controller, name)!);
-    const left = firstNotPassed(meant, entries);
+    const left = firstNotPassed(meant, begun);
     const track = meant[left]?.track ?? 0;
     judgeOne(
       `states ${passes.join(', ')} in this order`,
@@ -129,9 +129,9 @@ export function judge(
 }
 
 /** The first of some states that does not come in turn; of tracks that switch at the same instant each may be first. */
-function firstNotPassed(wanted: readonly Meant[], entries: readonly Entry[]): number {
+function firstNotPassed(wanted: readonly Meant[], begun: readonly Beginning[]): number {
   let found = 0;
-  let left = entries;
+  let left = begun;
   while (found < wanted.length) {
     const { track, state } = wanted[found]!;
     const at = left.findIndex((one) => one.track === track && one.state === state);
