@@ -60,7 +60,7 @@ function expectSamePlay(one: Character, other: Character, rehearsals: readonly s
 }
 
 test.each([
-  ['wick.dothop.yaml', ['evening.rehearsal.yaml', 'gulls.rehearsal.yaml']],
+  ['wick.dothop.yaml', ['evening.rehearsal.yaml', 'gulls.rehearsal.yaml', 'running.rehearsal.yaml']],
   ['townsfolk/marlis.dothop.yaml', ['townsfolk/round.rehearsal.yaml']],
 ])(
   '%s packed plays as the source does, to the pixel',
