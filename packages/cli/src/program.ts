@@ -218,7 +218,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('--when <condition>', 'who takes over in situations of this kind, such as "grounded && moving"')
     .option(
       '--track <name>',
-      "with --winners or --when: in which track; the document's own states by default",
+      "only this track; --winners and --when speak of the document's own states by default",
     )
     .addOption(new Option('--csv', 'print the table as CSV').conflicts('json'))
     .option('--json', 'print it as JSON')

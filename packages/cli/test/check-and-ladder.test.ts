@@ -231,6 +231,12 @@ describe('dot-hop ladder', () => {
     ]);
     const table = runIn(folder, ['ladder', 'wick.dothop.yaml', '--csv']).out.trimEnd().split('\n');
     expect(table).toHaveLength(28);
+    const ofArms = runIn(folder, ['ladder', 'wick.dothop.yaml', '--csv', '--track', 'arms']).out;
+    expect(ofArms.trimEnd().split('\n').slice(1)).toEqual(table.slice(-10));
+    expect(runIn(folder, ['ladder', 'wick.dothop.yaml', '--track', 'amrs'])).toMatchObject({
+      code: 2,
+      err: 'dot-hop: --track amrs: there is no such track; did you mean "arms"?\n',
+    });
     expect(table.find((row) => row.includes(',takeoff,'))).toBe(
       'body,30,takeoff,act,,jump && footing,rise if it has ended',
     );

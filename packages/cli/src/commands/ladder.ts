@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { DotHopError, problemText } from 'dot-hop';
-import type { Controller, State } from 'dot-hop';
+import type { Controller, State, Track } from 'dot-hop';
 import { whoWins } from 'dot-hop/check';
 import type { Winner } from 'dot-hop/check';
 import { compileDocument } from 'dot-hop/document';
@@ -23,7 +23,7 @@ export interface LadderOptions {
   readonly winners?: boolean;
   /** Only the situations in which this condition is true. */
   readonly when?: string;
-  /** Who wins in this track; by default in that of the document's own states. */
+  /** Only this track; by default all of them in the table of states, and the document's own states in that of winners. */
   readonly track?: string;
 }
 
@@ -43,8 +43,17 @@ export async function ladder(file: string, options: LadderOptions, output: Outpu
   return exit.well;
 }
 
+/** The track that is asked for; `undefined` where none is. */
+function trackNamed({ tracks }: Controller, { track }: LadderOptions): Track | undefined {
+  const named = tracks.find(({ name }) => name === track);
+  if (track === undefined || named !== undefined) return named;
+  const known = tracks.map(({ name }) => name);
+  throw new Misuse(`--track ${track}: there is no such track${nearestOf(track, known)}`);
+}
+
 function printRungs(controller: Controller, options: LadderOptions, output: Output): void {
-  const rungs = controller.order.map((index) => plain(controller, controller.states[index]!));
+  const order = trackNamed(controller, options)?.order ?? controller.order;
+  const rungs = order.map((index) => plain(controller, controller.states[index]!));
   const several = controller.isSingle ? [] : ['track'];
   const columns = [...several, 'rank', 'state', 'kind', 'while', 'when', 'ways'];
   const rows = rungs.map(({ track, rank, state, kind, while: during, when, ways }) => {
@@ -59,15 +68,7 @@ function printRungs(controller: Controller, options: LadderOptions, output: Outp
 /** Who wins in which situation, read from the top: the first row that fits. */
 function printWinners(character: Character, options: LadderOptions, output: Output): void {
   const { controller, question } = asked(character, options.when);
-  const named = controller.tracks.find(({ name }) => name === options.track);
-  if (options.track !== undefined && named === undefined)
-    throw new Misuse(
-      `--track ${options.track}: there is no such track${nearestOf(
-        options.track,
-        controller.tracks.map(({ name }) => name),
-      )}`,
-    );
-  const winners = whoWins(controller, question, named?.index);
+  const winners = whoWins(controller, question, trackNamed(controller, options)?.index);
   if (options.json === true) {
     printJson(output, winners);
     return;
