@@ -1,10 +1,11 @@
 import { TestBrowser } from '../../common/browser.js';
-import { takeOver } from './pilot.js';
+import { holdTime, takeOver } from './pilot.js';
 import type { Flown } from './pilot.js';
 
 const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
 
 async function begin(): Promise<void> {
+  await holdTime(browser.page);
   await browser.open('[data-testid=state-stand].showing');
   await takeOver(browser.page);
   await browser.page.evaluate(() => window.pilot.until(({ body }) => body.grounded));
@@ -28,7 +29,7 @@ const hopAt = (from: number, until: number): Promise<Flown> =>
       pilot.hold('ArrowRight');
       pilot.until(({ body }) => body.x >= at!);
       pilot.hold('ArrowRight', 'Space');
-      pilot.until(({ body }) => !body.grounded, 60);
+      pilot.untilAloft();
       pilot.until(({ body }) => body.x >= to! || body.grounded);
       // The hop's button stays down: let go early, it would be a short hop.
       pilot.hold('Space');
@@ -139,7 +140,7 @@ test('through the whole level: every lamp is lit, and every state comes when it 
     pilot.hold('ArrowRight');
     pilot.until(({ body }) => body.x >= 728);
     pilot.hold('ArrowRight', 'Space');
-    pilot.until(({ body }) => !body.grounded);
+    pilot.untilAloft();
     pilot.until(({ body }) => body.vy > -40);
     pilot.tap('KeyK');
     pilot.until(({ performer }) => performer.state === 'dash');
@@ -177,7 +178,7 @@ test('what the air holds: a somersault that landing ends, a wall that ends a das
   const flipped = await browser.page.evaluate(() => {
     const { pilot } = window;
     pilot.hold('Space');
-    pilot.until(({ body }) => !body.grounded);
+    pilot.untilAloft();
     pilot.until(({ body }) => body.vy > -20);
     pilot.hold();
     pilot.tap('KeyJ');
@@ -194,7 +195,7 @@ test('what the air holds: a somersault that landing ends, a wall that ends a das
     pilot.hold('ArrowRight');
     pilot.until(({ body }) => body.x > 1064);
     pilot.hold('ArrowRight', 'Space');
-    pilot.until(({ body }) => !body.grounded);
+    pilot.untilAloft();
     pilot.until(({ body }) => body.vy > -180);
     pilot.tap('KeyK');
     pilot.until(({ performer }) => performer.state === 'bump');

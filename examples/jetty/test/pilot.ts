@@ -40,15 +40,28 @@ export interface Pilot {
   hold(...codes: string[]): void;
   tap(code: string): void;
   until(test: (game: Game) => boolean, most?: number): void;
+  /** Until he has leapt. On a boat that sinks away below him he is without ground for a step now and then. */
+  untilAloft(): void;
   flown(): Flown;
 }
 
-/** Stops the game's own time and gives the page a pilot. */
+/** Lets a page that is yet to be opened begin with its game's time stopped, so that every flight is the same. */
+export function holdTime(page: Page): Promise<void> {
+  return page.addInitScript(() => {
+    Object.defineProperty(window, 'jetty', {
+      configurable: true,
+      set: (jetty: Window['jetty']) => {
+        jetty.loop.pace = 0;
+        Object.defineProperty(window, 'jetty', { value: jetty });
+      },
+    });
+  });
+}
+
+/** Gives an open page whose time is held a pilot. */
 export async function takeOver(page: Page): Promise<void> {
-  await page.waitForFunction(() => 'jetty' in window);
   await page.evaluate(() => {
     const { game, loop } = window.jetty;
-    loop.pace = 0;
     const held = new Set<string>();
     const key = (type: string, code: string): boolean =>
       window.dispatchEvent(new KeyboardEvent(type, { code, bubbles: true }));
@@ -79,6 +92,7 @@ export async function takeOver(page: Page): Promise<void> {
           step();
         }
       },
+      untilAloft: () => window.pilot.until(({ body }) => body.vy < -100),
       flown: () => {
         const { x, y } = game.body;
         const told = { states, cells, x, y, lit: game.lit.filter(Boolean).length };
