@@ -46,8 +46,8 @@ export interface Pilot {
 }
 
 /** Lets a page that is yet to be opened begin with its game's time stopped, so that every flight is the same. */
-export function holdTime(page: Page): Promise<void> {
-  return page.addInitScript(() => {
+export async function holdTime(page: Page): Promise<void> {
+  await page.addInitScript(() => {
     Object.defineProperty(window, 'jetty', {
       configurable: true,
       set: (jetty: Window['jetty']) => {

@@ -230,6 +230,23 @@ describe('setting signals', () => {
     expect([performer.value('vx'), performer.value('grounded')]).toEqual([0, true]);
   });
 
+  test('what is no finite number is refused by an interval that has no end, too', () => {
+    const one = perform({
+      ...still,
+      signals: { vx: { number: 0 } },
+      derived: { fast: { of: 'vx', above: 80, below: 80 } },
+      states: { ...still.states, run: { shows: 'c', while: 'fast' } },
+    });
+    for (const bound of [-Number.MAX_VALUE, Number.MAX_VALUE]) {
+      one.set('vx', bound);
+      one.step(10);
+      expect(one.value('fast')).toBe(bound > 0);
+      for (const value of [NaN, -Infinity, Infinity]) expect(() => one.set('vx', value)).toThrow(`not ${value}`);
+      one.step(10);
+      expect(one.value('vx')).toBe(bound);
+    }
+  });
+
   test.each([NaN, -1, Infinity, 3_600_001])('step(%d) is refused and time stays', (ms) => {
     expect(() => performer.step(ms)).toThrow(`not ${ms}`);
     expect(performer.time).toBe(0);

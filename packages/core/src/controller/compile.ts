@@ -17,7 +17,7 @@ import { compileTurning } from './turning.js';
 import { compileStates } from './states.js';
 import { askableOf, placeStates } from './tracks.js';
 import type { PlacedStates } from './tracks.js';
-import { unitsPerMicrosecond } from './timeline.js';
+import { Units } from './timeline.js';
 import type { Controller, State, Track, Watched } from './controller.js';
 import type { NamesOf } from './names.js';
 import { Figures } from './figure.js';
@@ -162,7 +162,7 @@ function firstKept(rest: State, { start }: Compass): number[] {
   const kept = new Array<number>(Kept.size).fill(0);
   kept[Kept.timeline] = rest.books[0]![start]!.number;
   kept[Kept.marks] = start << 4;
-  kept[Kept.rate] = unitsPerMicrosecond;
+  kept[Kept.rate] = Units.perMicrosecond;
   return kept;
 }
 

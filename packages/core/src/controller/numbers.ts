@@ -1,43 +1,43 @@
-import { firstSlot, placeOf } from '../signal/program.js';
+import { Slots, placeOf } from '../signal/program.js';
 import type { SignalTables } from '../signal/tables.js';
 
 /**
  * Where a performer keeps its doubles. Doubles kept as fields of an object are boxed, so all are in one block (see {@link Numbers}). Its own
  * come first, then three for each number slot (see {@link placeOf}), then the instants of pulses and lasting flags.
  */
-export const Place = {
+export const enum Place {
   /** The next instant at which anything can change, in microseconds. */
-  due: 0,
+  due = 0,
   /** The place within the clip at {@link Place.marked}, in units; it goes on from there by the rate. */
-  position: 1,
-  marked: 2,
+  position = 1,
+  marked = 2,
   /** When the state was entered. */
-  entered: 3,
+  entered = 3,
   /** The first of the instants of pulses, lasting flags and `atLeast`. */
-  timer: 4,
-} as const;
+  timer = 4,
+}
 
 /**
  * Where a track but the first keeps what it plays, while another one is being played: these numbers and those of the
  * performer's own fields are exchanged (see `Strands`). They lie after the instants, track by track.
  */
-export const Kept = {
-  timeline: 0,
-  segment: 1,
-  marks: 2,
-  rate: 3,
-  remembered: 4,
-  last: 5,
-  lastUsed: 6,
-  position: 7,
-  marked: 8,
-  entered: 9,
+export const enum Kept {
+  timeline = 0,
+  segment = 1,
+  marks = 2,
+  rate = 3,
+  remembered = 4,
+  last = 5,
+  lastUsed = 6,
+  position = 7,
+  marked = 8,
+  entered = 9,
   /** How many there are. */
-  size: 10,
-} as const;
+  size = 10,
+}
 
 /** Where the instants begin. */
-export const timerOf = (slots: number, timer: number): number => firstSlot + 3 * slots + timer;
+export const timerOf = (slots: number, timer: number): number => Slots.first + Slots.size * slots + timer;
 
 /** How many performers share a block at most: one that outlives the others keeps no more than this in memory. */
 const mostSharing = 128;
@@ -61,7 +61,7 @@ export class Numbers {
   constructor({ regions, signals, timers }: SignalTables, strands: readonly (readonly number[])[]) {
     const end = timerOf(regions.length, timers);
     this.kept = end;
-    this.first = new Float64Array(end + strands.length * Kept.size).fill(Infinity, firstSlot, end);
+    this.first = new Float64Array(end + strands.length * Kept.size).fill(Infinity, Slots.first, end);
     strands.forEach((strand, i) => this.first.set(strand, end + i * Kept.size));
     this.first[Place.timer] = Infinity;
     for (const { slot, first } of signals.values())

@@ -6,19 +6,21 @@ import type { AtDefinition } from './definition.js';
 import { Place } from './numbers.js';
 
 /** Positions in a clip are counted in parts of a microsecond, so that a rate is a whole number of parts. */
-export const unitsPerMicrosecond = 4096;
+export const enum Units {
+  perMicrosecond = 4096,
+}
 
 /** A row of {@link Segments.glides}: side by side, since at a border all of it is read. */
-export const Glide = {
+export const enum Glide {
   /** The position at which the segment ends, in units. */
-  end: 0,
+  end = 0,
   /** Twice the quiet segment that follows it, and one more if that has cues; -1 for none. */
-  next: 1,
+  next = 1,
   /** The position at which that begins, in units, and how long it lasts as it is drawn, in microseconds. */
-  begin: 2,
-  lasts: 3,
-  size: 4,
-} as const;
+  begin = 2,
+  lasts = 3,
+  size = 4,
+}
 
 /**
  * A clip as one state shows it in one direction, cut into segments: each showing of a frame is one, or several where
@@ -158,11 +160,11 @@ export function buildSegments(
     clip,
     poses: {},
     frames: segments.map(frameOf),
-    ends: doubles(segments.map((segment) => segment.ends * unitsPerMicrosecond)),
-    length: whole * unitsPerMicrosecond,
+    ends: doubles(segments.map((segment) => segment.ends * Units.perMicrosecond)),
+    length: whole * Units.perMicrosecond,
     loops,
     loopFrom,
-    loopStart: segments[loopFrom]!.begins * unitsPerMicrosecond,
+    loopStart: segments[loopFrom]!.begins * Units.perMicrosecond,
     cues,
     idle: plain && cues.every((names) => names.length === 0),
     armed: perSegment((one) => bits(hops, ({ during }) => inSpan(during, frameOf(one)))),
@@ -180,7 +182,7 @@ export function buildSegments(
     if (next < 0) return;
     const { begins: from, ends: to } = segments[next]!;
     glides[row + Glide.next] = next * 2 + (cues[next]!.length > 0 ? 1 : 0);
-    glides[row + Glide.begin] = from * unitsPerMicrosecond;
+    glides[row + Glide.begin] = from * Units.perMicrosecond;
     glides[row + Glide.lasts] = to - from;
   });
   return Object.assign(segmentsOf, { quiet, glides });
@@ -222,7 +224,7 @@ export function posesOf(segments: Segments, mirrored: boolean, book: PoseBook): 
   const { clip, ends, poses } = segments;
   // A segment shows the cell of the showing in which it ends.
   const make = (): Pose[] =>
-    ends.map((end) => book.pose(clip.cells[indexAt(clip.ends, end / unitsPerMicrosecond - 1)]!, mirrored));
+    ends.map((end) => book.pose(clip.cells[indexAt(clip.ends, end / Units.perMicrosecond - 1)]!, mirrored));
   return mirrored ? (poses.mirrored ??= make()) : (poses.drawn ??= make());
 }
 

@@ -5,7 +5,7 @@ import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
 import { mostWatchedBits } from '../controller/situations.js';
 import type { Situation } from '../controller/situations.js';
-import { unitsPerMicrosecond } from '../controller/timeline.js';
+import { Units } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { pulsesRead } from '../signal/condition.js';
@@ -277,7 +277,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     this.report(1, this.timeline.state, timeline.state, this.last & 15);
     this.marks &= ~(Mark.ended | Mark.queued | Mark.underway);
     this.remembered = this.lastUsed = this.segment = 0;
-    this.rate = unitsPerMicrosecond;
+    this.rate = Units.perMicrosecond;
     this.timeline = timeline;
     const at = numbers[base + Place.due]!;
     numbers[base + Place.marked] = numbers[base + Place.entered] = at;

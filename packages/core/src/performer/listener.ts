@@ -21,23 +21,26 @@ const reading = { flags: 0, terms: 0, more: 0 };
 const vector = new Float64Array(2);
 
 /** What is done for the track whose strand is in the fields, or for each of several: see `Strands`. */
-export const Each = {
-  openReads: 0,
-  openCompass: 1,
-  followCompass: 2,
-  timeLeast: 3,
-  findBorder: 4,
-  heed: 5,
-  hear: 6,
-  gear: 7,
-} as const;
-export type Each = (typeof Each)[keyof typeof Each];
+export const enum Each {
+  openReads = 0,
+  openCompass = 1,
+  followCompass = 2,
+  timeLeast = 3,
+  findBorder = 4,
+  heed = 5,
+  hear = 6,
+  gear = 7,
+}
 
-/** What is taken from a woken `wait` where a number has left its interval: longer than anything is waited for. */
-export const stirring = 2 ** 30;
-
-/** The `wait` of who decides at the present instant, and reads its numbers for it. */
-export const stirredNow = -1 - stirring;
+/** Values of `wait`, in microseconds. */
+export const enum Wait {
+  /** The longest that is waited: a small integer on every engine, nearly 18 minutes. */
+  longest = 0x3fff_ffff,
+  /** What is taken from a woken one where a number has left its interval: more than is ever waited. */
+  stirring = 0x4000_0000,
+  /** That of who decides at the present instant, and reads its numbers for it. */
+  stirredNow = -0x4000_0001,
+}
 
 /** Half the side of the box around it. */
 const still = new Float64Array(1);
@@ -65,7 +68,7 @@ export abstract class Listener<N extends Names = Names> {
   /**
    * Microseconds until the next instant at which anything can change. When something was set that may change what is
    * decided, what was left of it with all bits turned over, so that no step is shorter: what was due is still due then.
-   * When it was a number, {@link stirring} less than that: otherwise the numbers need not be looked at.
+   * When it was a number, {@link Wait.stirring} less than that: otherwise the numbers need not be looked at.
    */
   protected wait: number;
   /** Four bits of {@link Mark}, and above them where the compass points. */
@@ -76,7 +79,7 @@ export abstract class Listener<N extends Names = Names> {
   protected constructor(controller: Controller<N>) {
     const { tables, states, compass, rest } = controller;
     // What every step and setting looks at comes first, so that it lies together in memory.
-    this.wait = stirredNow;
+    this.wait = Wait.stirredNow;
     this.happened = 0;
     this.base = controller.numbers.take();
     this.numbers = controller.numbers.block;
@@ -98,8 +101,11 @@ export abstract class Listener<N extends Names = Names> {
    */
   set<S extends keyof N['values'] & string>(signal: S | Signal, value: N['values'][S]): void {
     const one = typeof signal === 'string' ? this.signal(signal) : signal;
-    if (typeof value === 'number' && one.place !== 0 && value - value === 0) this.setNumber(one.place, value);
-    else if (one.kind === 'flag' && typeof value === 'boolean') {
+    if (typeof value === 'number' && one.place !== 0) {
+      if (this.staysWithin(one.place, value)) return;
+      if (!Number.isFinite(value)) throw wrongKind(one, value);
+      this.leaveInterval(one.place, value);
+    } else if (one.kind === 'flag' && typeof value === 'boolean') {
       this.setFlags = value ? this.setFlags | one.bit : this.setFlags & ~one.bit;
       if (((this.setFlags ^ this.situation.flags) & one.bit) !== 0) this.wake();
     } else this.setOther(one, value);
@@ -161,7 +167,7 @@ export abstract class Listener<N extends Names = Names> {
   /** What `wait` counts, whether woken or not. */
   protected get waiting(): number {
     const { wait } = this;
-    return wait < 0 ? ~wait & (stirring - 1) : wait;
+    return wait < 0 ? ~wait & (Wait.stirring - 1) : wait;
   }
 
   protected get microseconds(): number {
@@ -205,7 +211,7 @@ export abstract class Listener<N extends Names = Names> {
   /** The same, and reads the numbers for it. */
   private stir(): void {
     const { wait } = this;
-    if (wait >= -stirring) this.wait = (wait >= 0 ? ~wait : wait) - stirring;
+    if (wait >= -Wait.stirring) this.wait = (wait >= 0 ? ~wait : wait) - Wait.stirring;
   }
 
   /** Where the instant of a timer is kept. */
@@ -263,7 +269,7 @@ export abstract class Listener<N extends Names = Names> {
       if (isSingle) this.openCompass();
       else this.inEach(Each.openCompass);
     }
-    if (this.wait < -stirring || isTurningRead) this.readNumbers();
+    if (this.wait < -Wait.stirring || isTurningRead) this.readNumbers();
     if (isSingle) this.openReads();
     else this.inEach(Each.openReads);
     if (computed.length > 0) {
@@ -302,7 +308,7 @@ export abstract class Listener<N extends Names = Names> {
       let last = region;
       while (first > 0 && isSame(of, first - 1, terms, more, this.toward)) first--;
       while (last + 2 < of.bounds.length && isSame(of, last + 1, terms, more, this.toward)) last++;
-      numbers[base + place + 1] = of.bounds[first]!;
+      numbers[base + place + 1] = Math.max(of.bounds[first]!, -Number.MAX_VALUE);
       numbers[base + place + 2] = of.bounds[last + 1]!;
     }
     reading.terms = terms;
@@ -406,11 +412,19 @@ export abstract class Listener<N extends Names = Names> {
   }
 
   private setNumber(place: number, value: number): void {
+    if (!this.staysWithin(place, value)) this.leaveInterval(place, value);
+  }
+
+  /** Takes a number over if it is within the interval in which nothing changes, which holds finite numbers alone. */
+  private staysWithin(place: number, value: number): boolean {
     const { numbers, base } = this;
-    if (value >= numbers[base + place + 1]! && value < numbers[base + place + 2]!) {
-      numbers[base + place] = value;
-      return;
-    }
+    const stays = value >= numbers[base + place + 1]! && value < numbers[base + place + 2]!;
+    if (stays) numbers[base + place] = value;
+    return stays;
+  }
+
+  private leaveInterval(place: number, value: number): void {
+    const { numbers, base } = this;
     if (numbers[base + place] === value) return;
     numbers[base + place] = value;
     this.stir();

@@ -7,13 +7,13 @@ import { Rule } from '../controller/rule.js';
 import { bodyTrack } from '../controller/tracks.js';
 import type { State } from '../controller/controller.js';
 import { inStepFrame } from '../controller/figure.js';
-import { unitsPerMicrosecond } from '../controller/timeline.js';
+import { Units } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { placeOf } from '../signal/program.js';
 import type { Pose } from '../sheet/pose.js';
 import type { Outfit } from '../wardrobe/outfit.js';
 import { Strands } from './strands.js';
-import { stirredNow } from './listener.js';
+import { Wait } from './listener.js';
 import { Mark, Moment, passing } from './player.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
 import type { PerformerSnapshot, Standstill, Strand } from './snapshot.js';
@@ -25,6 +25,13 @@ export const longestStep = 3_600_000;
 
 /** Steps up to this many milliseconds are counted in small integers. */
 const shortStep = 1_000_000;
+
+/**
+ * The length of the latest step, in milliseconds as it was said and in whole microseconds: whoever steps many performers
+ * steps them alike, and a comparison takes less than a conversion. (A double in a field would be looked up.)
+ */
+const latest = { time: 0 };
+const latestMs = new Float64Array(1);
 
 /** What a step that reported nothing gives to read; the list that all performers share may be another's by then. */
 const noReports = new Reports([], [], [], [], []);
@@ -81,10 +88,10 @@ export class Performer<N extends Names = Names> extends Strands<N> {
     this.timeline = states[rest]!.books[0]![compass.start]!;
     this.situation = situations.find(tables.firstFlags, 0, 0);
     this.setFlags = tables.firstFlags;
-    this.wait = stirredNow;
+    this.wait = Wait.stirredNow;
     this.segment = this.marks = this.remembered = this.lastUsed = this.happened = 0;
     this.toward = compass.start;
-    this.rate = unitsPerMicrosecond;
+    this.rate = Units.perMicrosecond;
     this.last = Rule.start;
     this.begin(first);
   }
@@ -137,8 +144,12 @@ export class Performer<N extends Names = Names> extends Strands<N> {
    * @throws {DotHopError} for a time out of range, and when states lead to one another without taking time
    */
   step(ms: number): number {
-    if (!(ms >= 0 && ms <= shortStep)) return this.longStep(ms);
-    const time = (ms * 1000 + 0.5) | 0;
+    let { time } = latest;
+    if (ms !== latestMs[0]) {
+      if (!(ms >= 0 && ms <= shortStep)) return this.longStep(ms);
+      latestMs[0] = ms;
+      latest.time = time = (ms * 1000 + 0.5) | 0;
+    }
     if (time >= this.wait) return this.advance(time);
     this.wait -= time;
     this.happened = 0;
@@ -312,7 +323,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
 
   /** How fast the state's time runs; 1 is as drawn, 0 while a number says the frame. */
   get speed(): number {
-    return this.rate / unitsPerMicrosecond;
+    return this.rate / Units.perMicrosecond;
   }
 
   /** Milliseconds since it began. */
@@ -443,7 +454,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
     const { flags, terms, more } = still.words;
     this.situation = controller.situations.find(flags, terms, more);
     this.setFlags = still.setFlags;
-    this.wait = stirredNow;
+    this.wait = Wait.stirredNow;
     this.happened = 0;
     this.findTimer();
     for (const { index } of controller.tracks) {
@@ -489,7 +500,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
   private now(request: () => boolean): boolean {
     this.happened = 0;
     this.numbers[this.base + Place.due] = this.microseconds;
-    this.wait = stirredNow;
+    this.wait = Wait.stirredNow;
     try {
       this.instant();
       return request();

@@ -2,45 +2,42 @@ import type { Names } from '../controller/names.js';
 import { Place, timerOf } from '../controller/numbers.js';
 import type { State } from '../controller/controller.js';
 import type { CarryRule } from '../controller/definition.js';
-import { Glide, segmentAt, unitsPerMicrosecond } from '../controller/timeline.js';
+import { Glide, segmentAt, Units } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { isOn } from '../signal/condition.js';
 import { runProgram } from '../signal/program.js';
-import { Each, Listener, stirredNow, stirring } from './listener.js';
+import { Each, Listener, Wait } from './listener.js';
 
 /** What of a clip happens at the instant a decision is made. */
-export const Moment = {
-  nothing: 0,
+export const enum Moment {
+  nothing = 0,
   /** A segment begins. */
-  begins: 1,
+  begins = 1,
   /** A segment ends, and the next has not yet begun. */
-  ends: 2,
-} as const;
+  ends = 2,
+}
 
 /** Bits of `marks`. */
-export const Mark = {
+export const enum Mark {
   /** The clip has been played to its end and stays there. */
-  ended: 1,
+  ended = 1,
   /** The very first instant is over. */
-  begun: 2,
+  begun = 2,
   /** A press is queued: the act is to be played again. */
-  queued: 4,
+  queued = 4,
   /** The state was reached by a step of a route. */
-  underway: 8,
-} as const;
+  underway = 8,
+}
 
 /** The whole microseconds in which so many units have passed. A division that is a shift is left to be one. */
 const timeFor = (units: number, rate: number): number =>
-  Math.ceil(rate === unitsPerMicrosecond ? units * (1 / unitsPerMicrosecond) : units / rate);
+  Math.ceil(rate === Units.perMicrosecond ? units * (1 / Units.perMicrosecond) : units / rate);
 
 /**
  * Until when time passes in the step that is being made, and what was due before something was set: one scratch for
  * all, so that no double is handed over.
  */
 export const passing = new Float64Array(2);
-
-/** The longest wait that is kept as a small integer on every engine, in microseconds: nearly 18 minutes. */
-export const longestWait = 2 ** 30 - 1;
 
 /**
  * What a performer plays: where it is in its clip, and how it gets on.
@@ -54,7 +51,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
   /** Which segment of the timeline it is at, from 0. */
   protected segment = 0;
   /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */
-  protected rate: number = unitsPerMicrosecond;
+  protected rate: number = Units.perMicrosecond;
 
   /** Decides until nothing more switches at this instant. @returns whether anything did */
   protected abstract settle(moment: number): boolean;
@@ -89,7 +86,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
   private glide(time: number): boolean {
     if (!this.controller.isSingle) return this.glideTogether(time);
     const asDrawn =
-      this.rate === unitsPerMicrosecond && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun;
+      this.rate === Units.perMicrosecond && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun;
     if (!asDrawn || this.isOnRoute) return false;
     const { numbers, base } = this;
     const { glides } = this.timeline;
@@ -98,20 +95,21 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     let row = this.segment * Glide.size;
     let at = numbers[base + Place.due]!;
     const place =
-      numbers[base + Place.position]! + (at - numbers[base + Place.marked]!) * unitsPerMicrosecond;
+      numbers[base + Place.position]! + (at - numbers[base + Place.marked]!) * Units.perMicrosecond;
     if (place !== glides[row + Glide.end]) return false;
     while (at < timer) {
       const next = glides[row + Glide.next]! | 0;
       const lasts = glides[row + Glide.lasts]!;
-      if (next < 0 || lasts > longestWait) return false;
+      if (next < 0 || lasts > Wait.longest) return false;
       numbers[base + Place.position] = glides[row + Glide.begin]!;
       numbers[base + Place.marked] = at;
       this.segment = next >> 1;
       if ((next & 1) !== 0) this.reportCues();
       row = (next >> 1) * Glide.size;
       // What is waited for is counted from the instant before this step, as long as the step is being made.
-      const due = Math.min(timer, at + lasts);
-      wait = (wait + due - at) | 0;
+      const ends = at + lasts;
+      const due = ends < timer ? ends : timer;
+      wait += (due - at) | 0;
       at = due;
       numbers[base + Place.due] = at;
       if (wait > time) {
@@ -125,7 +123,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
 
   /** Lets time pass, in microseconds. Frames that begin report their cues. */
   protected pass(time: number): void {
-    if (this.wait >= 0 && time <= longestWait && this.glide(time)) return;
+    if (this.wait >= 0 && time <= Wait.longest && this.glide(time)) return;
     const { numbers, base } = this;
     const due = numbers[base + Place.due]!;
     const { wait } = this;
@@ -135,7 +133,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     if (wait < 0) {
       // What was set counts from now on; what is due may yet be a while ahead.
       numbers[base + Place.due] = now;
-      this.wait = wait < -stirring ? stirredNow : -1;
+      this.wait = wait < -Wait.stirring ? Wait.stirredNow : -1;
       passing[1] = due;
       if (now < due && !this.followsNumber) this.listen();
       else {
@@ -178,7 +176,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
   protected waitFrom(): void {
     const { numbers, base } = this;
     const instant = passing[0]!;
-    const due = Math.min(numbers[base + Place.due]!, instant + longestWait);
+    const due = Math.min(numbers[base + Place.due]!, instant + Wait.longest);
     numbers[base + Place.due] = due;
     // A difference of doubles; as a small integer it is kept in the object itself.
     this.wait = (due - instant) | 0;
@@ -187,10 +185,10 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
   /** Passes over whole loops in which nothing can happen, so that a very long step takes no longer than a short one. */
   private passLoops(): void {
     const { timeline, numbers, base } = this;
-    if (!timeline.loops || !timeline.idle || this.isWatchful || this.rate !== unitsPerMicrosecond) return;
+    if (!timeline.loops || !timeline.idle || this.isWatchful || this.rate !== Units.perMicrosecond) return;
     // Before its first pass of the loop an intro has not yet been seen.
     if (numbers[base + Place.position]! < timeline.loopStart) return;
-    const length = (timeline.length - timeline.loopStart) / unitsPerMicrosecond;
+    const length = (timeline.length - timeline.loopStart) / Units.perMicrosecond;
     const until = passing[0]!;
     const mark = numbers[base + Place.marked]!;
     if (until - mark < 2 * length) return;
@@ -318,14 +316,14 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
   protected readRate(): void {
     const { rate, inStep } = this.current;
     if (this.followsNumber || inStep >= 0) this.rate = 0;
-    else if (rate === undefined) this.rate = unitsPerMicrosecond;
+    else if (rate === undefined) this.rate = Units.perMicrosecond;
     else {
       const { length, clip } = this.timeline;
       let value = runProgram(rate.program, this.numbers, this.base, this.situation);
       // One pass covers the stride: rate = speed * duration of a pass / stride.
-      const seconds = length / unitsPerMicrosecond / 1e6;
+      const seconds = length / Units.perMicrosecond / 1e6;
       if (rate.travels) value = clip.stride === undefined ? 1 : (Math.abs(value) * seconds) / clip.stride;
-      this.rate = Math.round(Math.max(rate.least, Math.min(rate.most, value)) * unitsPerMicrosecond) | 0;
+      this.rate = Math.round(Math.max(rate.least, Math.min(rate.most, value)) * Units.perMicrosecond) | 0;
     }
   }
 
@@ -363,11 +361,11 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     const ending = place >= before.ends[this.segment]!;
     const begins = this.segment === 0 ? 0 : before.ends[this.segment - 1]!;
     const scaled = Math.min(Math.floor(place * (after.length / before.length)), after.length - 1);
-    if (ending || place - begins < unitsPerMicrosecond) {
-      numbers[base + Place.position] = Math.min(scaled + unitsPerMicrosecond, after.length - 1);
+    if (ending || place - begins < Units.perMicrosecond) {
+      numbers[base + Place.position] = Math.min(scaled + Units.perMicrosecond, after.length - 1);
       this.segment = segmentAt(after, numbers, base);
       const border = this.segment === 0 ? 0 : after.ends[this.segment - 1]!;
-      if (Math.abs(border - scaled) <= unitsPerMicrosecond) {
+      if (Math.abs(border - scaled) <= Units.perMicrosecond) {
         numbers[base + Place.position] = border;
         if (ending && this.segment > 0) this.segment--;
         return;
@@ -408,7 +406,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     this.readRate();
     if (this.followsNumber) this.placeByNumber();
     const begins = this.segment === 0 ? 0 : timeline.ends[this.segment - 1]!;
-    if (numbers[base + Place.position]! - begins >= unitsPerMicrosecond) return false;
+    if (numbers[base + Place.position]! - begins >= Units.perMicrosecond) return false;
     this.reportCues();
     return true;
   }

@@ -23,7 +23,7 @@ export interface TrackSnapshot {
   readonly phase: number;
   readonly place: number;
   readonly segment: number;
-  readonly marks: readonly (keyof typeof Mark)[];
+  readonly marks: readonly MarkName[];
   readonly remembered: readonly { readonly hop: number; readonly to: string }[];
   readonly heading: string | undefined;
   readonly last: {
@@ -81,7 +81,10 @@ export interface Standstill {
   changed: boolean;
 }
 
-const markNames = Object.keys(Mark) as (keyof typeof Mark)[];
+const markBits = { ended: Mark.ended, begun: Mark.begun, queued: Mark.queued, underway: Mark.underway };
+type MarkName = keyof typeof markBits;
+const markNames = Object.keys(markBits) as MarkName[];
+
 const versions = new WeakMap<Controller, string>();
 
 /** The version of a controller: a hash of its document (FNV-1a, 32 bits, forwards and backwards). */
@@ -143,7 +146,7 @@ function writeStrand({ tables, states, compass }: Controller, strand: Strand): T
     phase: ended ? 1 : strand.place / timeline.length,
     place: strand.place,
     segment: strand.segment,
-    marks: markNames.filter((name) => (strand.marks & Mark[name]) !== 0),
+    marks: markNames.filter((name) => (strand.marks & markBits[name]) !== 0),
     remembered: state.hops.flatMap(({ to }, hop) =>
       (strand.remembered & (1 << hop)) === 0 ? [] : [{ hop, to: states[to]!.name }],
     ),
@@ -241,7 +244,7 @@ function readStrand(
     toward: Math.max(0, compass.names.indexOf(saved.toward)),
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),
     segment: ended ? timeline.ends.length - 1 : adopt ? indexAt(timeline.ends, place) : saved.segment,
-    marks: saved.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : Mark[name]), 0),
+    marks: saved.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : markBits[name]), 0),
     remembered: saved.remembered.reduce(
       (bits, { hop, to }) =>
         states[state.hops[hop]?.to ?? -1]?.name === to && state.hops[hop]!.remembers

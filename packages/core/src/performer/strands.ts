@@ -3,15 +3,15 @@ import { inStepFrame } from '../controller/figure.js';
 import type { Names } from '../controller/names.js';
 import { Kept, Place } from '../controller/numbers.js';
 import type { Situation } from '../controller/situations.js';
-import { Glide, unitsPerMicrosecond } from '../controller/timeline.js';
+import { Glide, Units } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
 import type { SignalValue } from '../signal/definition.js';
 import { Decider, forgetChanges } from './decider.js';
 import { fresh, isRouted } from './chooser.js';
-import { Each } from './listener.js';
-import { Mark, Moment, longestWait } from './player.js';
+import { Each, Wait } from './listener.js';
+import { Mark, Moment } from './player.js';
 
 /**
  * What happens in each track at the instant being decided, and the pulses that each sees although another one has just used
@@ -90,7 +90,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
       for (let track = 0; track < count; track++) if (!this.canGlide(track, at)) return false;
       let due = timer;
       for (let track = 0; track < count; track++) due = Math.min(due, this.glideOn(track, at));
-      due = Math.min(due, at + longestWait);
+      due = Math.min(due, at + Wait.longest);
       wait = (wait + due - at) | 0;
       at = due;
       numbers[base + Place.due] = at;
@@ -107,12 +107,12 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
   private canGlide(track: number, at: number): boolean {
     if ((this.marksOf(track) & Mark.begun) === 0 || isRouted(this.lastOf(track))) return false;
     if (!this.runs(track)) return true;
-    if (this.rateOf(track) !== unitsPerMicrosecond) return false;
+    if (this.rateOf(track) !== Units.perMicrosecond) return false;
     const { numbers } = this;
     const places = this.placesOf(track);
     const row = this.segmentOf(track) * Glide.size;
     const { glides } = this.timelineOf(track);
-    const place = numbers[places]! + (at - numbers[places + 1]!) * unitsPerMicrosecond;
+    const place = numbers[places]! + (at - numbers[places + 1]!) * Units.perMicrosecond;
     const end = glides[row + Glide.end]!;
     return place < end || (place === end && glides[row + Glide.next]! >= 0);
   }
@@ -125,7 +125,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     const row = this.segmentOf(track) * Glide.size;
     const { glides } = this.timelineOf(track);
     const left = glides[row + Glide.end]! - numbers[places]!;
-    const border = numbers[places + 1]! + Math.ceil(left / unitsPerMicrosecond);
+    const border = numbers[places + 1]! + Math.ceil(left / Units.perMicrosecond);
     if (border > at) return border;
     const next = glides[row + Glide.next]!;
     numbers[places] = glides[row + Glide.begin]!;

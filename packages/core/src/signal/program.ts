@@ -12,52 +12,57 @@ export interface Program {
   readonly constants: readonly number[];
 }
 
-/** Where the values of signals begin among a performer's numbers; what it keeps for itself comes before. */
-export const firstSlot = 5;
+/** The places of signals among a performer's numbers. */
+export const enum Slots {
+  /** Where they begin: what it keeps for itself comes before. */
+  first = 5,
+  /** How many each number has: its value, and the two ends of its interval. */
+  size = 3,
+}
 
 /**
  * Where the value of a number slot is kept. Behind it are the two ends of the interval in which a new value changes
  * nothing.
  */
-export const placeOf = (slot: number): number => firstSlot + 3 * slot;
+export const placeOf = (slot: number): number => Slots.first + Slots.size * slot;
 
 /** The instructions. A flag on the stack is 1 or 0. */
-export const Op = {
-  constant: 0,
-  number: 1,
+export const enum Op {
+  constant = 0,
+  number = 1,
   /** Pushes 1 when a bit of the word of flags is set. */
-  flagBit: 2,
+  flagBit = 2,
   /** Pushes 1 when a bit of the word of computed terms is set. */
-  termBit: 3,
-  negate: 4,
-  not: 5,
-  add: 6,
-  subtract: 7,
-  multiply: 8,
-  divide: 9,
-  remainder: 10,
-  less: 11,
-  lessEqual: 12,
-  more: 13,
-  moreEqual: 14,
-  equal: 15,
-  notEqual: 16,
-  and: 17,
-  or: 18,
-  choose: 19,
-  abs: 20,
-  sign: 21,
-  floor: 22,
-  ceil: 23,
-  round: 24,
-  sqrt: 25,
-  min: 26,
-  max: 27,
-  hypot: 28,
-  clamp: 29,
+  termBit = 3,
+  negate = 4,
+  not = 5,
+  add = 6,
+  subtract = 7,
+  multiply = 8,
+  divide = 9,
+  remainder = 10,
+  less = 11,
+  lessEqual = 12,
+  more = 13,
+  moreEqual = 14,
+  equal = 15,
+  notEqual = 16,
+  and = 17,
+  or = 18,
+  choose = 19,
+  abs = 20,
+  sign = 21,
+  floor = 22,
+  ceil = 23,
+  round = 24,
+  sqrt = 25,
+  min = 26,
+  max = 27,
+  hypot = 28,
+  clamp = 29,
   /** Pushes 1 when a bit of the second word of computed terms is set. */
-  moreBit: 30,
-} as const;
+  moreBit = 30,
+}
 
 /** The functions an expression may call: how many values each takes. */
 export const functions: Readonly<Record<string, { readonly op: number; readonly takes: number }>> = {
@@ -80,7 +85,7 @@ const stack = new Float64Array(1024);
  * Runs a program.
  *
  * @param numbers the numbers of several performers
- * @param base where this one's begin; those of its signals lie from {@link firstSlot} on
+ * @param base where this one's begin; those of its signals lie from {@link Slots.first} on
  * @returns its value; a flag is 1 or 0. A result that is no finite number (a division by 0) counts as 0, so
  *   that no comparison downstream ever meets `NaN`.
  */
