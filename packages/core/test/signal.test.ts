@@ -241,7 +241,8 @@ describe('setting signals', () => {
       one.set('vx', bound);
       one.step(10);
       expect(one.value('fast')).toBe(bound > 0);
-      for (const value of [NaN, -Infinity, Infinity]) expect(() => one.set('vx', value)).toThrow(`not ${value}`);
+      for (const value of [NaN, -Infinity, Infinity])
+        expect(() => one.set('vx', value)).toThrow(`not ${value}`);
       one.step(10);
       expect(one.value('vx')).toBe(bound);
     }
