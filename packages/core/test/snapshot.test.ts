@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Performer } from 'dot-hop';
 import type { ControllerDefinition, PerformerSnapshot } from 'dot-hop';
-import { act, characters, compile, lastTold, scenes, shownBy, stepTold } from './characters.js';
+import { act, bearable, characters, compile, lastTold, scenes, shownBy, stepTold } from './characters.js';
 import type { Parts } from './reference-signals.js';
 
 const throughJson = (snapshot: PerformerSnapshot): PerformerSnapshot =>
@@ -53,7 +53,7 @@ describe('snapshots', () => {
             return [...lastTold(performer), String(error)];
           }
         };
-        for (const { deeds, wait } of story) {
+        for (const { deeds, wait } of bearable(controller, story)) {
           const split = Math.min(cut, wait);
           const doings = [
             ...deeds.map((deed) => (one: Performer) => act(one, deed)),

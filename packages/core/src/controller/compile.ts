@@ -102,6 +102,7 @@ export function compileController<const D extends ControllerDefinition>(
     states: states.list,
     tracks,
     isSingle: tracks.length === 1,
+    furtherTracks: tracks.length - 1,
     figures: new Figures(
       sheets as Map<string, Sheet>,
       tracks.map(({ draws }) => draws),

@@ -156,6 +156,8 @@ export interface Controller<out N extends Names = Names> {
   readonly tracks: readonly Track[];
   /** Whether there is the one track only. */
   readonly isSingle: boolean;
+  /** How many there are besides the first. A step asks for this: to ask a field for a number takes less than for a truth. */
+  readonly furtherTracks: number;
   readonly figures: Figures;
   /** Every timeline by its number, where there are several tracks: what they show is kept by number. */
   readonly timelines: readonly Timeline[];

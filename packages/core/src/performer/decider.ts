@@ -16,7 +16,7 @@ import { Mark, Moment, passing } from './player.js';
 /** What a performer does at an instant: what was set counts, states are entered until nothing switches any more. */
 export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   protected override instant(): void {
-    if (!this.controller.isSingle) {
+    if (this.controller.furtherTracks > 0) {
       this.instantOfAll();
       return;
     }
@@ -42,7 +42,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   protected abstract instantOfAll(): void;
 
   protected override listen(): void {
-    if (!this.controller.isSingle) {
+    if (this.controller.furtherTracks > 0) {
       this.instantOfAll();
       this.findDue();
       return;
@@ -70,7 +70,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     const changed = before !== after;
     const mayStart = (after.watched & ~before.watched) !== 0 || controller.watched.length > mostWatchedBits;
     if (changed && mayStart) this.noteStarts(before, after);
-    return (controller.isSingle ? this.heed() : this.inEach(Each.heed)) || changed;
+    return (controller.furtherTracks === 0 ? this.heed() : this.inEach(Each.heed)) || changed;
   }
 
   private noteStarts(before: Situation, after: Situation): void {
@@ -231,9 +231,10 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
 
   /** Switches to a state. @returns whether a segment of its clip begins */
   protected enter(to: number): boolean {
-    const { states, tables, isSingle } = this.controller;
+    const { states, tables, furtherTracks } = this.controller;
     const faced = this.timeline.direction;
-    const isPlain = isSingle && states[to]!.plainFrom[this.timeline.state] !== 0 && this.toward === faced;
+    const isPlain =
+      furtherTracks === 0 && states[to]!.plainFrom[this.timeline.state] !== 0 && this.toward === faced;
     if (isPlain && !fresh.any && this.goal < 0 && (this.situation.flags & tables.pulseBits) === 0) {
       this.beginPlainly(states[to]!.books[0]![faced]!);
       return true;
@@ -291,7 +292,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   }
 
   private use(pulses: number): void {
-    if (!this.controller.isSingle) this.sharePulses(pulses);
+    if (this.controller.furtherTracks > 0) this.sharePulses(pulses);
     this.usePulses(pulses);
   }
 
@@ -329,7 +330,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
 
   /** Decides after a request, at the present instant. */
   protected settleNow(moment: number): void {
-    if (this.controller.isSingle) this.settle(moment);
+    if (this.controller.furtherTracks === 0) this.settle(moment);
     else this.settleTogether(moment);
   }
 

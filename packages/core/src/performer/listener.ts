@@ -197,7 +197,7 @@ export abstract class Listener<N extends Names = Names> {
   /** Has the compass of all tracks point somewhere. */
   private point(direction: number): void {
     this.toward = direction;
-    if (!this.controller.isSingle) this.pointAll();
+    if (this.controller.furtherTracks > 0) this.pointAll();
   }
 
   /** Has the other tracks point where the one in the fields does. */
@@ -261,16 +261,16 @@ export abstract class Listener<N extends Names = Names> {
   protected readSignals(): void {
     const { controller, situation } = this;
     const { computed } = controller.tables;
-    const { isSingle, isTurningRead } = controller;
+    const { furtherTracks, isTurningRead } = controller;
     const flags = this.setFlags | this.shownBits();
     reading.terms = situation.terms;
     reading.more = situation.more;
     if (isTurningRead) {
-      if (isSingle) this.openCompass();
+      if (furtherTracks === 0) this.openCompass();
       else this.inEach(Each.openCompass);
     }
     if (this.wait < -Wait.stirring || isTurningRead) this.readNumbers();
-    if (isSingle) this.openReads();
+    if (furtherTracks === 0) this.openReads();
     else this.inEach(Each.openReads);
     if (computed.length > 0) {
       reading.flags = flags;
@@ -280,7 +280,7 @@ export abstract class Listener<N extends Names = Names> {
     if (flags !== situation.flags || terms !== situation.terms || more !== situation.more)
       this.situation = controller.situations.find(flags, terms, more);
     if (!isTurningRead) return;
-    if (isSingle) this.followCompass();
+    if (furtherTracks === 0) this.followCompass();
     else this.inEach(Each.followCompass);
   }
 
@@ -317,7 +317,7 @@ export abstract class Listener<N extends Names = Names> {
 
   /** The bits of what shows: its tags, and its name where that is asked for. */
   protected shownBits(): number {
-    return this.controller.isSingle ? this.current.tagBits : this.bitsOfAll();
+    return this.controller.furtherTracks === 0 ? this.current.tagBits : this.bitsOfAll();
   }
 
   protected abstract bitsOfAll(): number;

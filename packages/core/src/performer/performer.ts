@@ -224,7 +224,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
   /** What it shows now, with what it wears. The same object as long as the picture is the same. */
   get pose(): Pose {
     const { timeline, segment, outfit, controller } = this;
-    if (!controller.isSingle) return this.figure;
+    if (controller.furtherTracks > 0) return this.figure;
     return outfit === undefined ? timeline.poses[segment]! : dressedAt(controller, outfit, timeline, segment);
   }
 
@@ -280,7 +280,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
 
   /** The name of the direction it faces. */
   get facing(): N['directions'] {
-    if (!this.controller.isSingle) return this.showing().facing;
+    if (this.controller.furtherTracks > 0) return this.showing().facing;
     return this.controller.compass.names[this.timeline.direction]!;
   }
 
@@ -291,17 +291,19 @@ export class Performer<N extends Names = Names> extends Strands<N> {
 
   /** The name of the clip that shows. */
   get clip(): string {
-    return this.controller.isSingle ? this.timeline.clip.name : this.showing().clip;
+    return this.controller.furtherTracks === 0 ? this.timeline.clip.name : this.showing().clip;
   }
 
   /** The frame of the clip that shows, from 0. */
   get frameIndex(): number {
-    return this.controller.isSingle ? this.timeline.frames[this.segment]! : this.showing().frameIndex;
+    return this.controller.furtherTracks === 0
+      ? this.timeline.frames[this.segment]!
+      : this.showing().frameIndex;
   }
 
   /** Whether the clip that shows is a bridge, played before the state's own. */
   get isBridging(): boolean {
-    return this.controller.isSingle ? this.timeline.bridge : this.showing().isBridging;
+    return this.controller.furtherTracks === 0 ? this.timeline.bridge : this.showing().isBridging;
   }
 
   /** The state that a route is on its way to; `undefined` for none. */
@@ -311,7 +313,7 @@ export class Performer<N extends Names = Names> extends Strands<N> {
 
   /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
   get phase(): number {
-    return this.controller.isSingle ? this.ownPhase : this.showing().phase;
+    return this.controller.furtherTracks === 0 ? this.ownPhase : this.showing().phase;
   }
 
   private get ownPhase(): number {

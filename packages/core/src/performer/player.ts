@@ -73,7 +73,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
 
   /** Whether borders at which nothing is to be decided must be looked at all the same. */
   private get isWatchful(): boolean {
-    return this.isOnRoute || !this.controller.isSingle;
+    return this.isOnRoute || this.controller.furtherTracks > 0;
   }
 
   /**
@@ -84,7 +84,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
    * @returns whether the time has passed; if not, all up to an instant that needs more has happened
    */
   private glide(time: number): boolean {
-    if (!this.controller.isSingle) return this.glideTogether(time);
+    if (this.controller.furtherTracks > 0) return this.glideTogether(time);
     const asDrawn =
       this.rate === Units.perMicrosecond && (this.marks & (Mark.ended | Mark.begun)) === Mark.begun;
     if (!asDrawn || this.isOnRoute) return false;
@@ -202,7 +202,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     // The earliest timer may have been one that no longer counts: then nothing happens at its instant but this.
     if (numbers[base + Place.timer]! <= numbers[base + Place.due]!) this.findTimer();
     numbers[base + Place.due] = numbers[base + Place.timer]!;
-    if (this.controller.isSingle) this.findBorder();
+    if (this.controller.furtherTracks === 0) this.findBorder();
     else this.inEach(Each.findBorder);
   }
 
@@ -222,7 +222,7 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
     let next = Infinity;
     for (let i = first; i < first + timers; i++) if (numbers[base + i]! < next) next = numbers[base + i]!;
     numbers[base + Place.timer] = next;
-    if (this.controller.isSingle) this.timeLeast();
+    if (this.controller.furtherTracks === 0) this.timeLeast();
     else this.inEach(Each.timeLeast);
   }
 
@@ -413,9 +413,9 @@ export abstract class Player<N extends Names = Names> extends Listener<N> {
 
   /** Writes down what happens at the instant that is due. */
   protected report(kind: 0 | 1 | 2 | 3, from: number, to: number, rule: number): void {
-    const { reports, isSingle } = this.controller;
+    const { reports, furtherTracks } = this.controller;
     if (this.happened === 0) reports.begin(this);
-    const track = isSingle ? 0 : this.current.track;
+    const track = furtherTracks === 0 ? 0 : this.current.track;
     this.happened = reports.add(kind, from, to, rule, track, this.numbers, this.base);
   }
 
