@@ -5,27 +5,26 @@ import type { PoseBook } from '../sheet/pose.js';
 import type { Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/compiler.js';
 import type { SignalCompiler } from '../signal/compiler.js';
-import type { Books, Page } from './books.js';
+import type { Books } from './books.js';
 import type { Hop, State, Yield } from './controller.js';
-import type {
-  AtDefinition,
-  CarryRule,
-  ControllerDefinition,
-  HopDefinition,
-  StateDefinition,
-} from './definition.js';
+import type { CarryRule, ControllerDefinition, HopDefinition, StateDefinition } from './definition.js';
 import type { PlacedState, PlacedStates } from './tracks.js';
+import {
+  againOf,
+  atLeastOf,
+  checkCount,
+  checkEnd,
+  checkInstant,
+  checkSpan,
+  leavesOf,
+  priorityOf,
+} from './state-fields.js';
 import { gaitBands, rateOf, scrubOf } from './motion.js';
 import { turningBy } from './turning.js';
 import type { Turning } from './turning.js';
-import { Timeline, buildSegments, posesOf } from './timeline.js';
-import type { FrameRules, Segments } from './timeline.js';
-
-/** The most hops, and the most yields, of a state: each takes a bit of a word. */
-const mostHops = 30;
-
-/** The most milliseconds that `atLeast` may say: an hour. */
-const longestAtLeast = 3_600_000;
+import type { Timeline } from './timeline.js';
+import { Timelines } from './timelines.js';
+import type { Book } from './timelines.js';
 
 interface StatesInput {
   readonly definition: ControllerDefinition;
@@ -62,7 +61,7 @@ export function compileStates(input: StatesInput): StatesOutput {
     findPlain(state, list);
   }
   const { conditions, conditionTexts, cueNames, timelines } = compiler;
-  return { list, rests, timelines, conditions, conditionTexts, cueNames };
+  return { list, rests, timelines: timelines.all, conditions, conditionTexts, cueNames };
 }
 
 /** Finds the states from which entering one is no more than beginning its clip. */
@@ -77,37 +76,19 @@ function findPlain(to: State, list: readonly State[]): void {
   }
 }
 
-/** A flipbook of a state with the place where it is named. */
-interface Book {
-  readonly name: string;
-  readonly pages: readonly Page[];
-  readonly bridge: boolean;
-}
-
-/** Segments by clip, for the rules of one state. */
-interface Ruled {
-  readonly rules: FrameRules | undefined;
-  readonly own: Map<Clip, Segments>;
-  readonly bridges: Map<Clip, Segments>;
-}
-
 class StatesCompiler {
   readonly conditions: Condition[] = [];
   readonly conditionTexts: string[] = [];
   readonly cueNames: string[] = [];
-  private readonly plainSegments = new Map<Clip, Segments>();
-  private readonly bridgeSegments = new Map<Clip, Segments>();
-  private readonly silentClips = new Map<Clip, Clip>();
-  /** Those of the state that is being compiled. */
-  private ruled: Ruled = { rules: undefined, own: new Map(), bridges: new Map() };
   private readonly conditionIndices = new Map<string, number>();
-  readonly timelines: Timeline[] = [];
+  readonly timelines: Timelines;
   /** The track of the state that is being compiled. */
   private track = 0;
 
   constructor(private readonly input: StatesInput) {
     const cues = [...input.clips.values()].flatMap((clip) => clip?.cues.flat() ?? []);
     this.cueNames.push(...new Set(cues));
+    this.timelines = new Timelines(this.cueNames, input.poses);
   }
 
   /**
@@ -131,6 +112,7 @@ class StatesCompiler {
 
   state(placed: PlacedState, index: number): State {
     const { name, track, path, definition, taken } = placed;
+    const { problems } = this.input;
     this.track = track;
     const kind = definition.when !== undefined ? 'act' : definition.while !== undefined ? 'posture' : 'bare';
     const gaits = gaitBands(definition, path, this.input);
@@ -140,15 +122,15 @@ class StatesCompiler {
     const turns = this.turns(definition, kind, [...path, 'turns']);
     const books = [...shown, ...bridges.books, ...(turns === undefined ? [] : [turns.book])];
     const clips = [...new Set(shown.flatMap(({ pages }) => pages.map(({ clip }) => clip)))];
-    this.checkEnd(definition, kind, clips, path);
+    checkEnd(definition, kind, clips, path, problems);
     const { hops = [], yields = [] } = definition;
-    this.checkCount(hops.length, 'too-many-hops', [...path, 'hops']);
-    this.checkCount(yields.length, 'too-many-yields', [...path, 'yields']);
-    yields.forEach((one, i) => this.checkSpan(one.during, clips, [...path, 'yields', i, 'during']));
+    checkCount(hops.length, 'too-many-hops', [...path, 'hops'], problems);
+    checkCount(yields.length, 'too-many-yields', [...path, 'yields'], problems);
+    yields.forEach((one, i) => checkSpan(one.during, clips, [...path, 'yields', i, 'during'], problems));
     const resolved = hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i]));
-    const again = this.again(definition, kind, [...path, 'again']);
-    const leaves = this.leaves(definition, clips, [...path, 'leaves']);
-    const atLeast = this.atLeast(definition, [...path, 'atLeast']);
+    const again = againOf(definition, kind, [...path, 'again'], problems);
+    const leaves = leavesOf(definition, clips, [...path, 'leaves'], problems);
+    const atLeast = atLeastOf(definition, [...path, 'atLeast'], problems);
     const rate = rateOf(definition, clips, [...path, 'rate'], this.input);
     const scrub = scrubOf(definition, kind, [...path, 'scrub'], this.input);
     return {
@@ -161,7 +143,7 @@ class StatesCompiler {
       drawsOwn: definition.shows !== undefined,
       takenBy: taken === undefined ? -1 : this.taker(placed),
       kind: taken === undefined ? kind : 'posture',
-      priority: this.priority(definition, path),
+      priority: priorityOf(definition, path, problems),
       while: taken === undefined ? this.condition(definition.while, [...path, 'while']) : this.taking(placed),
       when: this.condition(definition.when, [...path, 'when']),
       then: definition.then === undefined ? -1 : this.stateIndex(track, definition.then, [...path, 'then']),
@@ -185,7 +167,7 @@ class StatesCompiler {
       tagBits: this.tagBits(placed),
       // What is in step has no end of its own.
       ends: kind !== 'posture' && inStep < 0,
-      books: this.timelinesOf(books, index, definition),
+      books: this.timelines.of(books, index, definition),
       bookNames: books.map((book) => book.name),
       gaits,
       bridges: bridges.from,
@@ -254,30 +236,6 @@ class StatesCompiler {
     );
   }
 
-  private priority({ priority = 0 }: StateDefinition, path: DocumentPath): number {
-    if (!Number.isFinite(priority))
-      this.input.problems.add('priority-number', [...path, 'priority'], { received: priority });
-    return priority;
-  }
-
-  private checkEnd(
-    { then, scrub }: StateDefinition,
-    kind: State['kind'],
-    clips: readonly Clip[],
-    path: DocumentPath,
-  ): void {
-    const { problems } = this.input;
-    const endless = clips.find(({ loopFrom }) => loopFrom >= 0);
-    if (kind === 'act' && endless !== undefined)
-      problems.add('act-endless', [...path, 'shows'], { clip: endless.name });
-    if (then !== undefined && kind === 'posture') problems.add('then-posture', [...path, 'then']);
-    if (kind === 'act' && scrub !== undefined) problems.add('scrub-act', [...path, 'scrub']);
-  }
-
-  private checkCount(received: number, code: 'too-many-hops' | 'too-many-yields', path: DocumentPath): void {
-    if (received > mostHops) this.input.problems.add(code, path, { received, most: mostHops });
-  }
-
   private yieldTo(name: string, from: number, path: DocumentPath): number {
     const to = this.stateIndex(this.track, name, path);
     if (to === from) this.input.problems.add('yields-itself', path);
@@ -296,8 +254,9 @@ class StatesCompiler {
   }
 
   private hop(hop: HopDefinition, clips: readonly Clip[], path: DocumentPath): Hop {
-    this.checkSpan(hop.during, clips, [...path, 'during']);
-    if (hop.at !== undefined) this.checkInstant(hop.at, true, clips, [...path, 'at']);
+    const { problems } = this.input;
+    checkSpan(hop.during, clips, [...path, 'during'], problems);
+    if (hop.at !== undefined) checkInstant(hop.at, true, clips, [...path, 'at'], problems);
     const now = hop.at === undefined || hop.at === 'now';
     return {
       to: this.stateIndex(this.track, hop.to, [...path, 'to']),
@@ -305,75 +264,6 @@ class StatesCompiler {
       remembers: hop.during !== undefined && !now,
       now,
     };
-  }
-
-  private checkSpan(span: string | undefined, clips: readonly Clip[], path: DocumentPath): void {
-    const known = [...new Set(clips.flatMap((clip) => [...clip.spans.keys()]))];
-    if (span === undefined || clips.length === 0 || known.includes(span)) return;
-    this.input.problems.add('span-unknown', path, { name: span, known });
-  }
-
-  private checkInstant(at: AtDefinition, now: boolean, clips: readonly Clip[], path: DocumentPath): void {
-    const { problems } = this.input;
-    if (typeof at !== 'string') {
-      if ('start' in at) this.checkSpan(at.start, clips, [...path, 'start']);
-      else if ('end' in at) this.checkSpan(at.end, clips, [...path, 'end']);
-      else
-        at.phases.forEach((phase, i) => {
-          if (!(phase >= 0 && phase < 1))
-            problems.add('phase-range', [...path, 'phases', i], { received: phase });
-        });
-      return;
-    }
-    const known = [...(now ? ['now'] : []), 'end', ...new Set(clips.flatMap((clip) => clip.cues.flat()))];
-    if (clips.length > 0 && !known.includes(at)) problems.add('cue-unknown', path, { name: at, known });
-  }
-
-  private leaves(
-    { leaves, while: during }: StateDefinition,
-    clips: readonly Clip[],
-    path: DocumentPath,
-  ): boolean {
-    if (leaves === undefined) return false;
-    if (during === undefined) this.input.problems.add('leaves-bare', path);
-    this.checkInstant(leaves, false, clips, path);
-    const cue = typeof leaves === 'string' && leaves !== 'end' ? leaves : undefined;
-    const span =
-      typeof leaves === 'string'
-        ? undefined
-        : 'start' in leaves
-          ? leaves.start
-          : 'end' in leaves
-            ? leaves.end
-            : undefined;
-    // In a clip without it the state could never be left.
-    const without = clips.find(
-      (clip) =>
-        clip.loopFrom >= 0 &&
-        ((cue !== undefined && !clip.cues.flat().includes(cue)) ||
-          (span !== undefined && !clip.spans.has(span))),
-    );
-    if (without !== undefined && clips.length > 1)
-      this.input.problems.add('leaves-never', path, { name: cue ?? span, clip: without.name });
-    return true;
-  }
-
-  private atLeast({ atLeast = 0 }: StateDefinition, path: DocumentPath): number {
-    if (!(atLeast >= 0 && atLeast <= longestAtLeast))
-      this.input.problems.add('field-kind', path, {
-        expected: `milliseconds from 0 to ${longestAtLeast}`,
-        received: atLeast,
-      });
-    return Math.round(atLeast * 1000);
-  }
-
-  private again(
-    { again = 'ignore' }: StateDefinition,
-    kind: State['kind'],
-    path: DocumentPath,
-  ): State['again'] {
-    if (again !== 'ignore' && kind !== 'act') this.input.problems.add('again-posture', path);
-    return again;
   }
 
   /** What is kept from each state. */
@@ -411,13 +301,6 @@ class StatesCompiler {
     const still = { ...clip, cues: [[]], spans: new Map<never, never>(), loopFrom: 0, stride: undefined };
     const page = { clip: still, mirrored: false, standsIn: false };
     return { name: '', pages: compass.names.map((_, i) => ({ ...page, drawnFor: i })), bridge: false };
-  }
-
-  /** A clip that is shown in step tells no cues: it has no time of its own. */
-  private silent(clip: Clip): Clip {
-    const known = this.silentClips.get(clip) ?? { ...clip, cues: clip.cues.map(() => []) };
-    this.silentClips.set(clip, known);
-    return known;
   }
 
   /** What is played first, by the state and the gait that are left. @param first the index of the first bridge */
@@ -480,44 +363,5 @@ class StatesCompiler {
     if (!(deadZone >= 0))
       problems.add('field-kind', [...path, 'deadZone'], { expected: '0 or more', received: deadZone });
     return turningBy(by, { ...compass, deadZone }, [...path, 'by'], signals, problems);
-  }
-
-  private timelinesOf(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {
-    const rules: FrameRules = {
-      hops: (definition.hops ?? []).map(({ during, at }) => ({ during, at })),
-      yields: (definition.yields ?? []).map(({ during }) => ({ during })),
-      leaves: definition.leaves,
-    };
-    return books.map(({ pages, bridge }, book) =>
-      pages.map(({ clip, mirrored }, direction) => {
-        const shown = definition.inStep === undefined ? clip : this.silent(clip);
-        const segments = this.segments(shown, bridge, rules);
-        const poses = posesOf(segments, mirrored, this.input.poses);
-        const timeline = new Timeline(this.timelines.length, state, direction, book, bridge, poses, segments);
-        this.timelines.push(timeline);
-        return timeline;
-      }),
-    );
-  }
-
-  /** States without rules about frames show a clip in the same segments, and all directions of a state do. */
-  private segments(clip: Clip, bridge: boolean, rules: FrameRules): Segments {
-    const plain = rules.hops.length === 0 && rules.yields.length === 0 && rules.leaves === undefined;
-    const known = plain
-      ? bridge
-        ? this.bridgeSegments
-        : this.plainSegments
-      : this.ruledSegments(rules, bridge);
-    let segments = known.get(clip);
-    if (segments === undefined) {
-      segments = buildSegments(clip, bridge, rules, (name) => this.cueNames.indexOf(name));
-      known.set(clip, segments);
-    }
-    return segments;
-  }
-
-  private ruledSegments(rules: FrameRules, bridge: boolean): Map<Clip, Segments> {
-    if (this.ruled.rules !== rules) this.ruled = { rules, own: new Map(), bridges: new Map() };
-    return bridge ? this.ruled.bridges : this.ruled.own;
   }
 }

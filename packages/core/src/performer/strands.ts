@@ -1,23 +1,16 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { State } from '../controller/controller.js';
 import { inStepFrame } from '../controller/figure.js';
 import type { Names } from '../controller/names.js';
 import { Kept, Place } from '../controller/numbers.js';
-import type { Situation } from '../controller/situations.js';
 import { Glide, Units } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
 import type { SignalValue } from '../signal/definition.js';
-import { Decider, forgetChanges } from './decider.js';
-import { fresh, isRouted } from './chooser.js';
+import { isRouted } from './chooser.js';
+import { Decider } from './decider.js';
 import { Each, Wait } from './listener.js';
-import { Mark, Moment } from './player.js';
-
-/**
- * What happens in each track at the instant being decided, and the pulses that each sees although another one has just used
- * them. An instant is decided within one call, so one scratch serves all performers.
- */
-const scratch = { moments: new Uint8Array(8), seen: new Int32Array(8) };
+import { Mark } from './player.js';
 
 /**
  * Several tracks in one performer. They share the signals, the situation and the time; what each plays and by which rule it
@@ -25,19 +18,9 @@ const scratch = { moments: new Uint8Array(8), seen: new Int32Array(8) };
  * {@link Kept}); to play or decide one, it is exchanged with what is in the fields, so that everything in the layers below
  * speaks of one strand and need not know of others. Between two calls the first is always in its place.
  *
- * At an instant each track crosses its borders by itself, in the order of the document. Then all decide on the same
- * signals: of what they would switch to the highest rank is entered first, and all decide anew, until none switches. A
- * pulse that one of them uses is still seen by the others until then.
+ * How they decide together is said where that is done: see `Together`.
  */
 export abstract class Strands<N extends Names = Names> extends Decider<N> {
-  protected constructor(controller: Controller<N>) {
-    super(controller);
-    const count = controller.tracks.length;
-    if (scratch.moments.length >= count) return;
-    scratch.moments = new Uint8Array(count);
-    scratch.seen = new Int32Array(count);
-  }
-
   /** Where a track but the first keeps what it plays. */
   private keptAt(track: number): number {
     return this.base + this.controller.numbers.kept + (track - 1) * Kept.size;
@@ -158,7 +141,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     return slot < 0 ? this.segment : this.numbers[slot + Kept.segment]!;
   }
 
-  private marksOf(track: number): number {
+  protected marksOf(track: number): number {
     const slot = this.slotOf(track);
     return slot < 0 ? this.marks : this.numbers[slot + Kept.marks]!;
   }
@@ -168,7 +151,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     return slot < 0 ? this.rate : this.numbers[slot + Kept.rate]!;
   }
 
-  private lastOf(track: number): number {
+  protected lastOf(track: number): number {
     const slot = this.slotOf(track);
     return slot < 0 ? this.last : this.numbers[slot + Kept.last]!;
   }
@@ -180,7 +163,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
   }
 
   /** Whether a track runs by itself, so that its clip has borders. */
-  private runs(track: number): boolean {
+  protected runs(track: number): boolean {
     return this.rateOf(track) !== 0 && (this.marksOf(track) & Mark.ended) === 0;
   }
 
@@ -260,13 +243,6 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     return track.index;
   }
 
-  protected override seen(): Situation {
-    const { situation } = this;
-    const pulses = scratch.seen[this.current.track]!;
-    const { flags, terms, more } = situation;
-    return pulses === 0 ? situation : this.controller.situations.find(flags | pulses, terms, more);
-  }
-
   protected override bitsOfAll(): number {
     let bits = 0;
     for (let track = 0; track < this.controller.tracks.length; track++) bits |= this.stateOn(track).tagBits;
@@ -274,7 +250,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
   }
 
   /** Whether something is to be done for a track at all: to exchange what is in the fields for nothing would cost. */
-  private concerns(track: number, what: Each): boolean {
+  protected concerns(track: number, what: Each): boolean {
     const timeline = this.timelineOf(track);
     const { reads, atLeast, hears, gaits, rate, held } = timeline.of;
     if (what === Each.openReads) return reads.length > 0;
@@ -304,65 +280,8 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     return any;
   }
 
-  protected override sharePulses(used: number): void {
-    if (used === 0) return;
-    const active = this.current.track;
-    // One that another track has used already is none to be shared any more.
-    const shared = used & this.setFlags;
-    for (let track = 0; track < this.controller.tracks.length; track++)
-      if (track !== active) scratch.seen[track]! |= shared;
-    scratch.seen[active]! &= ~used;
-    fresh.sees = true;
-  }
-
-  protected override instantOfAll(): void {
-    try {
-      this.decideInstant();
-    } finally {
-      this.select(0);
-      forgetSeen();
-    }
-  }
-
-  private decideInstant(): void {
-    const { numbers, base } = this;
-    const count = this.controller.tracks.length;
-    const at = numbers[base + Place.due]!;
-    for (let track = 0; track < count; track++) this.moveOn(track, at);
-    if (numbers[base + Place.timer]! <= at) this.expirePulses();
-    if (fresh.any) forgetChanges();
-    forgetSeen();
-    let changed = this.commit();
-    const told = this.happened;
-    for (let track = 0; track < count; track++) {
-      scratch.moments[track] = Moment.nothing;
-      if (this.isIdle(track)) continue;
-      this.select(track);
-      if ((this.marks & Mark.begun) === 0) {
-        this.marks |= Mark.begun;
-        this.reportCues();
-        changed = true;
-      }
-      const { atLeast } = this.current;
-      if (atLeast > 0 && numbers[base + Place.entered]! + atLeast === at) changed = true;
-      scratch.moments[track] = this.crossBorders();
-      if (scratch.moments[track] !== Moment.nothing) changed = true;
-    }
-    if (changed || this.happened !== told || fresh.sees) this.settleAll();
-    scratch.moments.fill(Moment.nothing);
-    let geared = false;
-    for (let track = 0; track < count; track++) {
-      if (!this.concerns(track, Each.gear)) continue;
-      this.select(track);
-      if (!this.changeGait()) continue;
-      scratch.moments[track] = this.crossBorders();
-      geared = true;
-    }
-    if (geared) this.settleAll();
-  }
-
   /** Brings the place of a track up to an instant. */
-  private moveOn(track: number, at: number): void {
+  protected moveOn(track: number, at: number): void {
     const { numbers } = this;
     const places = this.placesOf(track);
     if (this.runs(track)) numbers[places]! += (at - numbers[places + 1]!) * this.rateOf(track);
@@ -370,88 +289,9 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
   }
 
   /** Whether nothing can happen in a track by itself. */
-  private isIdle(track: number): boolean {
+  protected isIdle(track: number): boolean {
     const { scrub, atLeast } = this.stateOn(track);
     const begun = (this.marksOf(track) & Mark.begun) !== 0;
     return begun && scrub === undefined && atLeast === 0 && !this.runs(track);
   }
-
-  /** Whether it is known of a track that it stays: see `choose`. */
-  private stays(track: number): boolean {
-    if (fresh.any || fresh.sees || isRouted(this.lastOf(track))) return false;
-    const { isStatic, index } = this.stateOn(track);
-    return isStatic && (this.marksOf(track) & Mark.ended) === 0 && this.situation.decided?.[index] === -1;
-  }
-
-  /** Decides in all tracks until none switches any more. */
-  private settleAll(): void {
-    const { states, tracks } = this.controller;
-    const { moments } = scratch;
-    for (let switches = 0; ;) {
-      let to = -1;
-      for (let track = 0; track < tracks.length; track++) {
-        if (this.stays(track)) continue;
-        this.select(track);
-        const { last } = this;
-        const one = this.choose(moments[track]!);
-        this.last = last;
-        if (one >= 0 && (to < 0 || states[one]!.priority > states[to]!.priority)) to = one;
-      }
-      if (to >= 0) {
-        // Chosen again, so that what is noted of a choice is of this one.
-        this.select(states[to]!.track);
-        this.choose(moments[this.current.track]!);
-      } else {
-        if (this.hear()) continue;
-        to = this.pressed();
-        if (to < 0 && !forgetSeen()) return;
-        if (to < 0) continue;
-      }
-      if (++switches > states.length) throw this.cycleError(to);
-      const { track } = states[to]!;
-      moments[track] = this.enter(to) ? Moment.begins : Moment.nothing;
-    }
-  }
-
-  /** Has the tracks in which nothing switches remember hops and queue presses. @returns whether a pulse was used */
-  private hear(): boolean {
-    let heard = false;
-    for (let track = 0; track < this.controller.tracks.length; track++) {
-      if (!this.concerns(track, Each.hear)) continue;
-      this.select(track);
-      if (this.remember() || this.queuePress()) heard = true;
-    }
-    return heard;
-  }
-
-  /** The first act that is to begin anew by a press, its track selected; -1 for none. */
-  private pressed(): number {
-    for (let track = 0; track < this.controller.tracks.length; track++) {
-      if (!this.concerns(track, Each.hear)) continue;
-      this.select(track);
-      const to = this.restart();
-      if (to >= 0) return to;
-    }
-    return -1;
-  }
-
-  protected override settleTogether(moment: number): void {
-    scratch.moments.fill(Moment.nothing);
-    scratch.moments[this.current.track] = moment;
-    try {
-      this.settleAll();
-    } finally {
-      forgetSeen();
-    }
-  }
-}
-
-/** Has pulses that were used count as used for everybody. @returns whether any was seen yet */
-function forgetSeen(): boolean {
-  if (!fresh.sees) return false;
-  let any = 0;
-  for (const pulses of scratch.seen) any |= pulses;
-  scratch.seen.fill(0);
-  fresh.sees = false;
-  return any !== 0;
 }

@@ -65,24 +65,25 @@ function tokensOf(text: string): Token[] {
   let end = 0;
   for (let found = tokenPattern.exec(text); found !== null; found = tokenPattern.exec(text)) {
     end = tokenPattern.lastIndex;
-    const [number, name, quoted, sign] = found.slice(1);
+    const [, number, name, quoted, sign] = found;
     const word = number ?? name ?? quoted ?? sign ?? '';
     const kind =
       number !== undefined ? 'number' : name !== undefined ? 'name' : quoted !== undefined ? 'text' : 'sign';
     tokens.push({ kind, text: word, at: end - word.length });
   }
-  const rest = text.slice(end).trim();
-  const at = end + text.slice(end).search(/\S|$/);
-  if (rest !== '') {
-    const twin: Record<string, string> = { '=': '==', '&': '&&', '|': '||' };
-    const meant = twin[rest[0]!];
-    throw new ExpressionError(
-      at,
-      `"${rest[0]}" is not part of an expression${meant ? `; did you mean "${meant}"?` : ''}`,
-    );
-  }
+  if (end < text.length) refuseRest(text, end);
   tokens.push({ kind: 'end', text: '', at: text.length });
   return tokens;
+}
+
+/** Refuses what follows the last token, unless it is nothing but space. */
+function refuseRest(text: string, from: number): void {
+  const at = from + text.slice(from).search(/\S|$/);
+  const sign = text[at];
+  if (sign === undefined) return;
+  const meant = { '=': '==', '&': '&&', '|': '||' }[sign];
+  const hint = meant === undefined ? '' : `; did you mean "${meant}"?`;
+  throw new ExpressionError(at, `"${sign}" is not part of an expression${hint}`);
 }
 
 /** Binding strength of the binary operators, as in ECMAScript (ECMA-262, 13.6 to 13.13). */

@@ -1,0 +1,134 @@
+import type { Clip } from '../clip/clip.js';
+import type { DocumentPath, ProblemList } from '../problem/problem.js';
+import type { State } from './controller.js';
+import type { AtDefinition, StateDefinition } from './definition.js';
+
+/** The most hops, and the most yields, of a state: each takes a bit of a word. */
+const mostHops = 30;
+
+/** The most milliseconds that `atLeast` may say: an hour. */
+const longestAtLeast = 3_600_000;
+
+/** @returns the rank that a state says, 0 by default */
+export function priorityOf(
+  { priority = 0 }: StateDefinition,
+  path: DocumentPath,
+  problems: ProblemList,
+): number {
+  if (!Number.isFinite(priority))
+    problems.add('priority-number', [...path, 'priority'], { received: priority });
+  return priority;
+}
+
+/** Refuses what a state that ends, or never does, cannot say. */
+export function checkEnd(
+  { then, scrub }: StateDefinition,
+  kind: State['kind'],
+  clips: readonly Clip[],
+  path: DocumentPath,
+  problems: ProblemList,
+): void {
+  const endless = clips.find(({ loopFrom }) => loopFrom >= 0);
+  if (kind === 'act' && endless !== undefined)
+    problems.add('act-endless', [...path, 'shows'], { clip: endless.name });
+  if (then !== undefined && kind === 'posture') problems.add('then-posture', [...path, 'then']);
+  if (kind === 'act' && scrub !== undefined) problems.add('scrub-act', [...path, 'scrub']);
+}
+
+export function checkCount(
+  received: number,
+  code: 'too-many-hops' | 'too-many-yields',
+  path: DocumentPath,
+  problems: ProblemList,
+): void {
+  if (received > mostHops) problems.add(code, path, { received, most: mostHops });
+}
+
+/** Refuses a span that none of the clips has. */
+export function checkSpan(
+  span: string | undefined,
+  clips: readonly Clip[],
+  path: DocumentPath,
+  problems: ProblemList,
+): void {
+  if (span === undefined || clips.length === 0 || clips.some(({ spans }) => spans.has(span))) return;
+  const known = [...new Set(clips.flatMap(({ spans }) => [...spans.keys()]))];
+  problems.add('span-unknown', path, { name: span, known });
+}
+
+/** Refuses an instant that none of the clips has. @param now whether `now` may be said */
+export function checkInstant(
+  at: AtDefinition,
+  now: boolean,
+  clips: readonly Clip[],
+  path: DocumentPath,
+  problems: ProblemList,
+): void {
+  if (typeof at !== 'string') {
+    if ('start' in at) checkSpan(at.start, clips, [...path, 'start'], problems);
+    else if ('end' in at) checkSpan(at.end, clips, [...path, 'end'], problems);
+    else
+      at.phases.forEach((phase, i) => {
+        if (!(phase >= 0 && phase < 1))
+          problems.add('phase-range', [...path, 'phases', i], { received: phase });
+      });
+    return;
+  }
+  const known = [...(now ? ['now'] : []), 'end', ...new Set(clips.flatMap((clip) => clip.cues.flat()))];
+  if (clips.length > 0 && !known.includes(at)) problems.add('cue-unknown', path, { name: at, known });
+}
+
+/** @returns whether a state says where it may be left */
+export function leavesOf(
+  { leaves, while: during }: StateDefinition,
+  clips: readonly Clip[],
+  path: DocumentPath,
+  problems: ProblemList,
+): boolean {
+  if (leaves === undefined) return false;
+  if (during === undefined) problems.add('leaves-bare', path);
+  checkInstant(leaves, false, clips, path, problems);
+  const cue = typeof leaves === 'string' && leaves !== 'end' ? leaves : undefined;
+  const span =
+    typeof leaves === 'string'
+      ? undefined
+      : 'start' in leaves
+        ? leaves.start
+        : 'end' in leaves
+          ? leaves.end
+          : undefined;
+  // In a clip without it the state could never be left.
+  const without = clips.find(
+    (clip) =>
+      clip.loopFrom >= 0 &&
+      ((cue !== undefined && !clip.cues.flat().includes(cue)) ||
+        (span !== undefined && !clip.spans.has(span))),
+  );
+  if (without !== undefined && clips.length > 1)
+    problems.add('leaves-never', path, { name: cue ?? span, clip: without.name });
+  return true;
+}
+
+/** @returns microseconds */
+export function atLeastOf(
+  { atLeast = 0 }: StateDefinition,
+  path: DocumentPath,
+  problems: ProblemList,
+): number {
+  if (!(atLeast >= 0 && atLeast <= longestAtLeast))
+    problems.add('field-kind', path, {
+      expected: `milliseconds from 0 to ${longestAtLeast}`,
+      received: atLeast,
+    });
+  return Math.round(atLeast * 1000);
+}
+
+export function againOf(
+  { again = 'ignore' }: StateDefinition,
+  kind: State['kind'],
+  path: DocumentPath,
+  problems: ProblemList,
+): State['again'] {
+  if (again !== 'ignore' && kind !== 'act') problems.add('again-posture', path);
+  return again;
+}
