@@ -1,4 +1,5 @@
-// How a load is played: by hand and by performers, with the same inner loop.
+// How a load is played: by hand and by performers, with the same inner loop. What that loop needs of other modules is at hand
+// before it: looking it up at each turn would make both of them dearer, and so more alike.
 import { Performer } from 'dot-hop';
 import { Event, tick } from './load.mjs';
 
@@ -8,14 +9,16 @@ export function byHand(classes, names) {
     make: (count) => Array.from({ length: count }, (_, i) => new classes[i % classes.length]()),
     /** Plays the ticks from one up to another. */
     run(all, { speeds, events, count }, from, to) {
+      const { none } = Event;
+      const length = tick;
       for (let t = from, k = from * count; t < to; t++)
         for (let i = 0; i < count; i++, k++) {
           const one = all[i];
           const speed = speeds[k];
           if (speed === speed) one.vx = speed;
           const event = events[k];
-          if (event !== Event.none) tellByHand(one, event);
-          one.step(tick);
+          if (event !== none) tellByHand(one, event);
+          one.step(length);
         }
     },
     shown: (all, i) => [
@@ -83,15 +86,18 @@ export function byPerformers(controllers) {
       return Array.from({ length: count }, (_, i) => new Performer(controllers[i % kinds]));
     },
     run(all, { speeds, events, count }, from, to) {
+      const { none } = Event;
+      const length = tick;
+      const only = kinds === 1 ? first : undefined;
       for (let t = from, k = from * count; t < to; t++)
         for (let i = 0; i < count; i++, k++) {
           const one = all[i];
           const speed = speeds[k];
-          const own = kinds === 1 ? first : handlesOf[i];
+          const own = only ?? handlesOf[i];
           if (speed === speed) one.set(own.vx, speed);
           const event = events[k];
-          if (event !== Event.none) tell(one, own, event);
-          const happened = one.step(tick);
+          if (event !== none) tell(one, own, event);
+          const happened = one.step(length);
           if (happened !== 0) hear(one, happened, i);
         }
     },
