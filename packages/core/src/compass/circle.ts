@@ -2,7 +2,7 @@ import type { DiagonalRule } from './definition.js';
 
 /**
  * The circle of directions cut at the borders between them. A place on it is not an angle but grows with it, from 0
- * (right) by 1 for each quarter turn clockwise: it is found by one division (see {@link circlePlace}), so that every
+ * (right) by 1 for each quarter turn clockwise: it is found by one division (see {@link findPlace}), so that every
  * machine finds the same, and a diagonal lies exactly in the middle of a quarter.
  */
 export interface Circle {
@@ -93,23 +93,32 @@ function placeOfDegrees(degrees: number): number {
   return quarter + y / (x + y);
 }
 
+/** What is found of the vector that is being read: a double handed from function to function would be boxed. */
+const found = new Float64Array(3);
+const enum Found {
+  place,
+  before,
+  after,
+}
+
 /**
- * The place of a vector on the circle, from 0 to under 4: for each quarter one more, and within it the part of the second
+ * Finds the place of a vector on the circle, from 0 to under 4: for each quarter one more, and within it the part of the second
  * coordinate in the sum of both ("diamond angle"). The vector must not be 0.
  */
-function circlePlace(vector: Float64Array): number {
+function findPlace(vector: Float64Array): void {
   let x = vector[0]!;
   let y = vector[1]!;
   if (Math.abs(x) + Math.abs(y) === Infinity) {
     x *= 0.25;
     y *= 0.25;
   }
-  if (y >= 0) return x > 0 ? y / (x + y) : 1 + -x / (y - x);
-  return x < 0 ? 2 + y / (x + y) : 3 + x / (x - y);
+  if (y >= 0) found[Found.place] = x > 0 ? y / (x + y) : 1 + -x / (y - x);
+  else found[Found.place] = x < 0 ? 2 + y / (x + y) : 3 + x / (x - y);
 }
 
-/** Whether a direction that is faced is kept at a place on the circle. */
-function isKept({ keepsFrom, keepsTo }: Circle, direction: number, place: number): boolean {
+/** Whether a direction that is faced is kept at the place that was found. */
+function isKept({ keepsFrom, keepsTo }: Circle, direction: number): boolean {
+  const place = found[Found.place]!;
   const from = keepsFrom[direction]!;
   const to = keepsTo[direction]!;
   return from <= to ? place >= from && place <= to : place >= from || place <= to;
@@ -130,13 +139,15 @@ export function pickDirection(
   const y = vector[1]!;
   const { deadZone, order, borders } = circle;
   if ((x === 0 && y === 0) || x * x + y * y < deadZone * deadZone) return present;
-  const place = circlePlace(vector);
-  if (isKept(circle, present, place)) return present;
+  findPlace(vector);
+  if (isKept(circle, present)) return present;
+  const place = found[Found.place]!;
   let sector = 0;
   while (sector < borders.length && place > borders[sector]!) sector++;
   const picked = order[sector % order.length]!;
   // Exactly on a border, and facing neither: the direction that the document names first.
-  return place === borders[sector] ? Math.min(picked, order[(sector + 1) % order.length]!) : picked;
+  const isBetween = sector < borders.length && place === borders[sector]!;
+  return isBetween ? Math.min(picked, order[(sector + 1) % order.length]!) : picked;
 }
 
 /** Taken off for each unit of length, so that rounding errs on the side of reading once more. */
@@ -165,17 +176,22 @@ export function stillFor(
     return;
   }
   let far = Math.max(0, circle.deadZone - long);
-  const place = circlePlace(vector);
-  if (isKept(circle, direction, place)) {
-    const edge = circle.edges[direction]!;
-    const before = awayFrom(edge[0]!, edge[1]!, x, y, long);
-    const after = awayFrom(edge[2]!, edge[3]!, x, y, long);
-    far = Math.max(far, Math.min(before, after));
+  findPlace(vector);
+  if (isKept(circle, direction)) {
+    findEdges(circle.edges[direction]!, vector);
+    far = Math.max(far, Math.min(found[Found.before]!, found[Found.after]!));
   }
   out[0] = Math.max(0, far * Math.SQRT1_2 - long * rounding);
 }
 
-/** The distance of a point from a ray that begins at 0. */
-function awayFrom(edgeX: number, edgeY: number, x: number, y: number, long: number): number {
-  return edgeX * x + edgeY * y <= 0 ? long : Math.abs(edgeX * y - edgeY * x);
+/** Finds the distances of a vector's end from the two edges of a sector, which are rays that begin at 0. */
+function findEdges(edges: readonly number[], vector: Float64Array): void {
+  const x = vector[0]!;
+  const y = vector[1]!;
+  for (let edge = 0; edge < 2; edge++) {
+    const edgeX = edges[2 * edge]!;
+    const edgeY = edges[2 * edge + 1]!;
+    found[Found.before + edge] =
+      edgeX * x + edgeY * y <= 0 ? Math.sqrt(x * x + y * y) : Math.abs(edgeX * y - edgeY * x);
+  }
 }

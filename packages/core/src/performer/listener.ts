@@ -377,8 +377,11 @@ export abstract class Listener<N extends Names = Names> {
   private readVector(turning: Turning): void {
     const { numbers, base } = this;
     const { xPlace, yPlace, compass } = turning;
-    vector[0] = xPlace > 0 ? numbers[base + xPlace]! : runProgram(turning.x, numbers, base, this.situation);
-    vector[1] = yPlace > 0 ? numbers[base + yPlace]! : runProgram(turning.y, numbers, base, this.situation);
+    // Each is put there by itself: of two kinds of source one would be boxed.
+    if (xPlace > 0) vector[0] = numbers[base + xPlace]!;
+    else vector[0] = runProgram(turning.x, numbers, base, this.situation);
+    if (yPlace > 0) vector[1] = numbers[base + yPlace]!;
+    else vector[1] = runProgram(turning.y, numbers, base, this.situation);
     if (compass.isUpward) vector[1] = -vector[1];
   }
 
