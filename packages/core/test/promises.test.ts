@@ -26,7 +26,7 @@ test('the runtime carries no schema, no YAML and no measuring, and stays small',
   expect(
     modules.filter((module) => /node_modules|\/(document|rehearsal|pixels|wardrobe)\//.test(module)),
   ).toEqual([]);
-  expect(bytes).toBeLessThan(120_000);
+  expect(bytes).toBeLessThan(118_000);
 });
 
 test('measuring and islands come without a schema too', async () => {
