@@ -10,7 +10,7 @@ import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { pulsesRead } from '../signal/condition.js';
 import { Chooser, fresh } from './chooser.js';
-import { Each } from './listener.js';
+import { Each } from './reader.js';
 import { Mark, Moment, passing } from './player.js';
 
 /** What a performer does at an instant: what was set counts, states are entered until nothing switches any more. */

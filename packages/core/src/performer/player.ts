@@ -6,7 +6,8 @@ import { Glide, segmentAt, Units } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { isOn } from '../signal/condition.js';
 import { runProgram } from '../signal/program.js';
-import { Each, Listener, Wait } from './listener.js';
+import { Wait } from './listener.js';
+import { Each, Reader } from './reader.js';
 
 /** What of a clip happens at the instant a decision is made. */
 export const enum Moment {
@@ -47,7 +48,7 @@ export const passing = new Float64Array(2);
  * and a border of frames at which nothing is to be decided costs a few more. All instants are whole microseconds;
  * places in a clip are whole units, so that they are exact at any rate.
  */
-export abstract class Player<N extends Names = Names> extends Listener<N> {
+export abstract class Player<N extends Names = Names> extends Reader<N> {
   /** Which segment of the timeline it is at, from 0. */
   protected segment = 0;
   /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */

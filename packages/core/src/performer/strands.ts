@@ -9,7 +9,8 @@ import type { Pose } from '../sheet/pose.js';
 import type { SignalValue } from '../signal/definition.js';
 import { isRouted } from './chooser.js';
 import { Decider } from './decider.js';
-import { Each, Wait } from './listener.js';
+import { Wait } from './listener.js';
+import { Each } from './reader.js';
 import { Mark } from './player.js';
 
 /**

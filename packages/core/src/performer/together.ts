@@ -4,7 +4,7 @@ import { Place } from '../controller/numbers.js';
 import type { Situation } from '../controller/situations.js';
 import { fresh, isRouted } from './chooser.js';
 import { forgetChanges } from './decider.js';
-import { Each } from './listener.js';
+import { Each } from './reader.js';
 import { Mark, Moment } from './player.js';
 import { Strands } from './strands.js';
 
