@@ -209,8 +209,8 @@ test('a situation that the check shows is one: set so, the performer rests', () 
       };
       const { set, when } = situations[situations.length - 1]!;
       const performer = new Performer(controller, set);
-      // What a band remembers and what lingers is not set at the start; nor is what another track shows, which is none yet when
-      // the start is decided.
+      // What a band remembers and what lingers is not set at the start; nor is what another track shows, which counts
+      // as its rest while the start is decided.
       const terms = when.split(', ');
       if (terms.some((term) => term.includes('arms.'))) return;
       const others = terms.filter((term) => /^!?\w+$/.test(term) && !/^!?[tu]$/.test(term));
