@@ -1,3 +1,4 @@
+import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
@@ -27,6 +28,22 @@ test('the runtime carries no schema, no YAML and no measuring, and stays small',
     modules.filter((module) => /node_modules|\/(document|rehearsal|pixels|wardrobe)\//.test(module)),
   ).toEqual([]);
   expect(bytes).toBeLessThan(118_000);
+});
+
+test('what is shipped has the numbers of enums in place, and looks none of them up in another module', () => {
+  const textsIn = (folder: string, ending: string): string[] =>
+    readdirSync(folder, { recursive: true, encoding: 'utf8' })
+      .filter((file) => file.endsWith(ending))
+      .map((file) => readFileSync(path.join(folder, file), 'utf8'));
+  const named = (text: string, pattern: RegExp): string[] =>
+    [...text.matchAll(pattern)].map((one) => one[1]!);
+  const enums = textsIn(source, '.ts').flatMap((text) => named(text, /^export const enum (\w+)/gm));
+  expect(enums).toEqual(expect.arrayContaining(['Place', 'Mark', 'Op', 'Wait']));
+  const imported = textsIn(path.join(source, '../dist'), '.js')
+    .flatMap((text) => named(text, /^import \{(.*?)\} from/gm))
+    .flatMap((names) => names.split(',').map((name) => name.trim()));
+  expect(imported).toContain('placeOf');
+  expect(imported.filter((name) => enums.includes(name))).toEqual([]);
 });
 
 test('measuring and islands come without a schema too', async () => {
