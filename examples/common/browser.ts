@@ -23,6 +23,8 @@ export class TestBrowser {
       this.complaints.length = 0;
       this.forgiven = undefined;
       this.page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
+      // Less than a test may take, so that what was waited for is told.
+      this.page.setDefaultTimeout(120_000);
       this.page.on('console', (message) => {
         const isNoise = message.text().includes('GPU stall due to ReadPixels');
         if ((message.type() === 'error' || message.type() === 'warning') && !isNoise)
@@ -44,7 +46,7 @@ export class TestBrowser {
   /** Opens the page and waits until something is there. */
   async open(selector: string): Promise<void> {
     await this.page.goto(this.address());
-    await this.page.waitForSelector(selector, { timeout: 60_000 });
+    await this.page.waitForSelector(selector);
   }
 
   /** What a part of the page says. */
@@ -57,7 +59,6 @@ export class TestBrowser {
     await this.page.waitForFunction(
       ([name, expected]) => document.querySelector(`[data-testid=${name}]`)?.textContent.trim() === expected,
       [id, words] as const,
-      { timeout: 60_000 },
     );
   }
 }

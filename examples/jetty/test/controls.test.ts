@@ -2,13 +2,11 @@ import { TestBrowser } from '../../common/browser.js';
 
 const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
 const open = () => browser.open('[data-testid=state-stand].showing');
-const shows = (state: string) =>
-  browser.page.waitForSelector(`[data-testid=state-${state}].showing`, { timeout: 60_000 });
+const shows = (state: string) => browser.page.waitForSelector(`[data-testid=state-${state}].showing`);
 const along = (value: string) =>
   browser.page.waitForFunction(
     (wanted) => document.querySelector('[data-testid=signal-along] output')?.textContent === wanted,
     value,
-    { timeout: 60_000 },
   );
 
 test('of two opposite keys the one pressed last counts, and the other again when it is let go', async () => {

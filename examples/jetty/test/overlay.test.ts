@@ -21,7 +21,6 @@ const shows = (state: string): Promise<unknown> =>
       document.querySelector('[data-overlay]')?.shadowRoot?.querySelector('[data-shows]')?.textContent ===
       name,
     state,
-    { timeout: 60_000 },
   );
 const click = (title: string): Promise<void> =>
   browser.page.locator(`[data-overlay] [title="${title}"]`).click();

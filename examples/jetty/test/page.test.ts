@@ -4,14 +4,12 @@ const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
 const open = () => browser.open('[data-testid=state-stand].showing');
 const text = (id: string) => browser.text(id);
 /** Waits until a state is the lit one; only for states that last. */
-const shows = (state: string) =>
-  browser.page.waitForSelector(`[data-testid=state-${state}].showing`, { timeout: 60_000 });
+const shows = (state: string) => browser.page.waitForSelector(`[data-testid=state-${state}].showing`);
 /** Waits until a state has shown, however shortly. */
 const hasShown = (state: string) =>
   browser.page.waitForFunction(
     (name) => [...document.querySelectorAll('.trail li')].some((item) => item.textContent === name),
     state,
-    { timeout: 60_000 },
   );
 /** The states that showed lately, each one whatever the speed of the machine. */
 const trail = () => browser.page.locator('.trail li').allInnerTexts();

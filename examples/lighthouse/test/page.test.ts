@@ -49,14 +49,10 @@ test('Wick, drawn from the side, shows one of his two sides, and the other from 
   const before = await browser.text('facing');
   const yaw = Number.parseInt(await browser.text('yaw'), 10);
   await page.keyboard.down('ArrowRight');
-  await page.waitForFunction(
-    (from) => {
-      const now = Number.parseInt(document.querySelector('[data-testid=yaw]')!.textContent, 10);
-      return Math.abs(((now - from + 540) % 360) - 180) > 172;
-    },
-    yaw,
-    { timeout: 60_000 },
-  );
+  await page.waitForFunction((from) => {
+    const now = Number.parseInt(document.querySelector('[data-testid=yaw]')!.textContent, 10);
+    return Math.abs(((now - from + 540) % 360) - 180) > 172;
+  }, yaw);
   await page.keyboard.up('ArrowRight');
   expect(await browser.text('facing')).toBe(before === 'east' ? 'west' : 'east');
 });

@@ -158,8 +158,6 @@ test('watching runs them again at a change, and outlives a faulty document', asy
   const until = async (words: string): Promise<void> => {
     for (let i = 0; i < 300 && !told.includes(words); i++) await sleep(100);
     expect(told).toContain(words);
-    // Its watchers are set by now.
-    await sleep(200);
     told = '';
   };
   const ended = new Promise((resolve) => child.once('exit', resolve));

@@ -8,7 +8,8 @@ import { root } from './command-line.js';
 export interface ServedPage {
   readonly folder: string;
   readonly address: string;
-  close(): void;
+  /** Ends the server and takes the folder away. */
+  close(): Promise<void>;
 }
 
 /**
@@ -28,13 +29,14 @@ export async function servePage(
   writeFileSync(
     path.join(folder, 'vite.config.mjs'),
     `import { dotHop } from '@dot-hop/cli/vite';
-    export default { plugins: [dotHop({ names: true })], server: { port: 0, fs: { strict: false } }, clearScreen: false };`,
+    export default { plugins: [dotHop({ names: true })], server: { port: 0, fs: { strict: false } }, cacheDir: 'cache', clearScreen: false };`,
   );
   const server = spawn(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js')], {
     cwd: folder,
     stdio: ['ignore', 'pipe', 'pipe'],
     env: { ...process.env, NO_COLOR: '1' },
   });
+  const ended = new Promise((done) => server.once('exit', done));
   const address = await new Promise<string>((done, fail) => {
     let said = '';
     const hear = (part: Buffer): void => {
@@ -49,8 +51,10 @@ export async function servePage(
   return {
     folder,
     address,
-    close() {
-      server.kill();
+    async close() {
+      // At once, and awaited: it may be writing there up to its end.
+      server.kill('SIGKILL');
+      await ended;
       rmSync(folder, { recursive: true });
     },
   };

@@ -21,7 +21,6 @@ const showsIn = (words: RegExp): Promise<unknown> =>
   browser.page.waitForFunction(
     (pattern) => new RegExp(pattern).test(document.querySelector('#shows')?.textContent ?? ''),
     words.source,
-    { timeout: 60_000 },
   );
 
 async function serve(document: 'keeper.dothop.yaml' | 'keeper.dothop.json'): Promise<void> {
@@ -68,7 +67,7 @@ for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
       isYaml ? 'while: movign' : '"while": "movign"',
     );
     const shown = browser.page.locator('vite-error-overlay');
-    await shown.waitFor({ timeout: 60_000 });
+    await shown.waitFor();
     const told = await shown.evaluate((element) => element.shadowRoot!.textContent);
     expect(told).toContain('movign');
     expect(told).toContain('did you mean "moving"?');
@@ -79,7 +78,7 @@ for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
     browser.forgive(/Failed to load resource|\[hmr\]|\[vite\]/);
 
     edit(document, 'movign', 'moving');
-    await shown.waitFor({ state: 'detached', timeout: 60_000 });
+    await shown.waitFor({ state: 'detached' });
     expect(await browser.page.evaluate('window.begun')).toBe(begun);
     // The names are there for the compiler.
     const names = readFileSync(file(isYaml ? 'keeper.dothop.d.yaml.ts' : 'keeper.dothop.d.json.ts'), 'utf8');
@@ -96,6 +95,5 @@ test('a drawing that is changed is seen at once', async () => {
   await browser.page.waitForFunction(
     (old) => !(document.querySelector('#shows')?.textContent ?? old).endsWith(old),
     before,
-    { timeout: 60_000 },
   );
 }, 240_000);

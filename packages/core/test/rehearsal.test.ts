@@ -287,7 +287,7 @@ describe('steps of a game', () => {
       }),
       { numRuns: 60 },
     );
-  }, 60_000);
+  });
 });
 
 describe('unmet expectations', () => {

@@ -120,7 +120,6 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
     await stat(file).catch((error: unknown) => {
       throw new Misuse(`${file}: ${fileTrouble(error)}`);
     });
-  await run();
   const folders = files.map((file) => (path.extname(file) === '' ? file : path.dirname(file)));
   const out = options.out === undefined ? undefined : path.resolve(options.out);
   const { watch: watchFiles } = await import('chokidar');
@@ -137,6 +136,9 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
       running = running.then(run);
     }, settling);
   });
+  // Before the first run, so that no change during it is missed.
+  await once(watcher, 'ready');
+  running = running.then(run);
   await once(process, 'SIGINT');
   clearTimeout(timer);
   await watcher.close();
