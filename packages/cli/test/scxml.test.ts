@@ -128,3 +128,33 @@ rest: sit
   // Too late: the press is over.
   expect(chart.entered().map(([, name]) => name)).toEqual(['sit', 'row', 'jolt', 'bow', 'row', 'sit', 'row']);
 });
+
+test("a track's state is asked for by its name or by a text", () => {
+  writeFileSync(
+    path.join(folder, 'ferry.yaml'),
+    `dotHop: 1
+sheets: { s: { image: wick.png, grid: { cell: [64, 56] } } }
+clips: { sit: { cells: 0 }, bow: { cells: 0-1, ms: 50, loop: once }, row: { cells: 2 } }
+signals:
+  call: { pulse: true }
+states:
+  sit: { shows: sit }
+  lean: { shows: row, while: oars == 'pull-in', priority: 2 }
+  look: { shows: row, while: idle && oars.out, priority: 1 }
+rest: sit
+derived: { idle: "'pull-in' != oars" }
+tracks:
+  oars: { states: { in: { inStep: body }, pull-in: { shows: bow, when: call, then: out }, out: { shows: bow } }, rest: in }
+`,
+  );
+  const chart = new Chart(chartOf('ferry.yaml'));
+  chart.send('signals', { call: true });
+  chart.advance(300);
+  expect(chart.entered()).toEqual([
+    [0, 'sit'],
+    [0, 'lean'],
+    [100, 'look'],
+    [200, 'sit'],
+  ]);
+  expect(chart.entered('shows.oars').map(([, name]) => name)).toEqual(['in', 'pull-in', 'out', 'in']);
+});

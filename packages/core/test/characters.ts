@@ -105,11 +105,11 @@ const crossed = [
   'body.s1',
   '!body.s0',
   'arms.r0',
-  'arms.r1 && a',
-  '!arms.r1',
+  "arms == 'r1' && a",
+  "'r1' != arms",
   'v',
   'moving && body.s0',
-  'p && !body.s1',
+  "p && body != 's1'",
   'q && arms.r0',
 ];
 const pulsed = ['p', 'q', 'o', 'p && a', 'p || q', 'o || p', 'q && moving', 'p && !q'];

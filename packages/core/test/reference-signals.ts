@@ -87,8 +87,11 @@ export class ReferenceSignals {
     for (const pulse of pulses) values[pulse] = this.expires.has(pulse);
     const shown = this.tracks.flatMap(({ states, state }) => states[state]!.tags ?? []);
     for (const tag of ['t', 'u', 'v']) values[tag] = shown.includes(tag);
-    for (const { name, states, state } of this.tracks)
-      values[name] = Object.fromEntries(Object.keys(states).map((one) => [one, one === state]));
+    // Compared with a text, a track is the name of what shows.
+    for (const { name, states, state } of this.tracks) {
+      const of = Object.fromEntries(Object.keys(states).map((one) => [one, one === state]));
+      values[name] = { ...of, toString: () => state };
+    }
     values.moving = band(Math.abs(vx), 12, 8, before.moving as boolean);
     values.tilt = band(vx + vy, 15, -15, before.tilt as boolean);
     this.last(at, values, 'lasting', a, 0, 45_000);

@@ -154,6 +154,55 @@ describe('tracks side by side', () => {
     ]);
   });
 
+  test('a state whose name has a hyphen is asked for by a text, from either side, as one term with its other name', () => {
+    const crouch = { shows: 'chop', while: "arms == 'get-up'", priority: 20 };
+    const wick = stage({
+      states: {
+        ...body,
+        crouch,
+        lean: { shows: 'chop', while: "'get-up' == arms || arms.swing", priority: 15 },
+      },
+      derived: { up: "arms != 'get-up'" },
+      tracks: {
+        arms: {
+          ...arms,
+          states: { ...arms.states, 'get-up': { shows: 'chop', when: 'swing', priority: 50 } },
+        },
+      },
+    });
+    const terms = wick.controller.tables.terms.map(({ text }) => text);
+    expect(terms.filter((text) => text.startsWith('arms'))).toEqual(['arms.get-up', 'arms.swing']);
+    expect([wick.value('arms'), wick.value('body'), wick.value('up')]).toEqual(['along', 'stand', true]);
+    wick.pulse('swing');
+    expect(stepTold(wick, 100)).toEqual(['0 arms: along > get-up', '0 stand > crouch']);
+    expect([wick.value('arms'), wick.value('arms.get-up'), wick.value('up')]).toEqual([
+      'get-up',
+      true,
+      false,
+    ]);
+    expect(stepTold(wick, 100)).toEqual(['200 arms: get-up > along', '200 crouch > stand']);
+  });
+
+  test('without further tracks the body can be asked for, too, and a signal of that name is the signal', () => {
+    const only = (more: Partial<ControllerDefinition>): Performer => {
+      const { tracks: _, ...rest } = define(more);
+      return new Performer(compileController(rest));
+    };
+    const { stand, run } = body;
+    const jog = { shows: 'run', while: "moving && body == 'run'", priority: 20 };
+    const wick = only({ states: { stand: stand!, run: run!, jog } });
+    wick.set('moving', true);
+    // He jogs because he ran, and no longer does.
+    expect(() => wick.step(0)).toThrow('jog -> run -> jog');
+    const built = only({
+      states: { stand: stand!, run: { ...run!, while: "body == 'tall'" } },
+      signals: { vx: { number: 0 }, body: { choice: ['short', 'tall'] } },
+    });
+    built.set('body', 'tall');
+    built.step(0);
+    expect([built.state, built.value('body')]).toEqual(['run', 'tall']);
+  });
+
   test('what is asked for by name is asked for in its own track', () => {
     const wick = stage();
     wick.set('moving', true);
@@ -305,6 +354,24 @@ describe('what cannot be is said with its place and the remedy', () => {
     [
       { states: { stand: { ...body.stand!, while: 'arms.alnog' } }, tracks: { arms: { states: { along } } } },
       'there is no signal "arms.alnog"; did you mean "arms.along"?',
+    ],
+    [
+      {
+        states: { stand: { ...body.stand!, while: "arms == 'alnog'" } },
+        tracks: { arms: { states: { along } } },
+      },
+      'there is no state "alnog"; did you mean "along"?',
+    ],
+    [
+      {
+        states: { stand: { ...body.stand!, while: 'arms.get' } },
+        tracks: { arms: { states: { 'get-up': along } } },
+      },
+      `there is no signal "arms.get"; known: vx, moving, swing, hit, body.stand, arms == 'get-up'`,
+    ],
+    [
+      { states: { stand: { ...body.stand!, while: 'arms' } }, tracks: { arms: { states: { along } } } },
+      `"arms" is a choice where a flag is wanted; compare it, such as arms == 'along'`,
     ],
     [{ tracks: { arms: { states: {} } } }, 'a character needs a state'],
     [

@@ -25,7 +25,7 @@ export class ChartHearing extends ChartReader {
         .flatMap((state) => [
           one(
             `was_${idOf(state)}`,
-            ecmascriptOf(this.definitionOf(state).when!, (name) => this.nameOf(name, true)),
+            ecmascriptOf(this.definitionOf(state).when!, (name) => this.nameOf(name, true), this.isTrack),
           ),
           one(`new_${idOf(state)}`, 'false'),
         ]),
@@ -128,7 +128,8 @@ export class ChartHearing extends ChartReader {
 
   /** Derived signals that read tags, and what is watched that does, follow from what shows, too. */
   protected tagUpdate(): Node[] {
-    const names = [...this.controller.tables.tags.keys()];
+    const { tables, tracks } = this.controller;
+    const names = [...tables.tags.keys(), ...tracks.map(({ name }) => name).filter(this.isTrack)];
     const { derived = {} } = this.definition;
     const reads = (text: string): boolean => names.some((name) => new RegExp(`\\b${name}\\b`).test(text));
     for (let known = 0; known !== names.length;) {

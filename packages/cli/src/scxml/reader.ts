@@ -46,8 +46,14 @@ export class ChartReader {
   }
 
   protected expression(text: string | undefined): string {
-    return text === undefined ? 'true' : ecmascriptOf(text, (name) => this.nameOf(name));
+    return text === undefined ? 'true' : ecmascriptOf(text, (name) => this.nameOf(name), this.isTrack);
   }
+
+  /** Whether a name in an expression is that of a track. */
+  protected isTrack = (name: string): boolean => {
+    const { tables, tracks } = this.controller;
+    return !tables.signals.has(name) && !tables.derived.has(name) && tracks.some((one) => one.name === name);
+  };
 
   /** A state as it stands in the document; nothing of one that has taken a track. */
   protected definitionOf(state: State): StateDefinition {

@@ -147,6 +147,13 @@ function checkSteps(tracks: readonly [string, TrackDefinition, DocumentPath][], 
     }
 }
 
+/** What may ask for a state: `arms.swing`, `arms == 'get-up'`, `'get-up' == arms`; texts stand in JSON. */
+const askedFor = [
+  /\b(?<track>[A-Za-z_]\w*)\.(?<state>\w+)/g,
+  /\b(?<track>[A-Za-z_]\w*)\s*[!=]==?\s*\\?['"](?<state>[^'"\\]+)/g,
+  /['"](?<state>[^'"\\]+)\\?['"]\s*[!=]==?\s*(?<track>[A-Za-z_]\w*)/g,
+];
+
 /**
  * What conditions can ask of states: their tags, and `arms.swing` for what a track shows.
  *
@@ -160,10 +167,10 @@ export function askableOf(
 ): Askable {
   const tags = new Map<string, DocumentPath>();
   const trackOf = new Map<string, number>();
-  const all = new Set<string>();
+  const all = new Map(tracks.map(({ name }): [string, string[]] => [name, []]));
   const shown = new Set<string>();
   for (const { name, track, path, definition: state, taken } of states) {
-    all.add(`${tracks[track]!.name}.${name}`);
+    all.get(tracks[track]!.name)!.push(name);
     if (taken !== undefined) shown.add(`${taken.by}.${name}`);
     state.tags?.forEach((tag, i) => {
       if (!tags.has(tag)) tags.set(tag, [...path, 'tags', i]);
@@ -176,7 +183,10 @@ export function askableOf(
   // Every text is looked at, whether it is an expression or not: a name too many costs a bit and nothing else.
   const { signals = {}, derived, states: own, tracks: further } = definition;
   const texts = JSON.stringify([derived, own, further, questions]);
-  for (const [name, first] of texts.matchAll(/\b([A-Za-z_]\w*)\.\w+/g))
-    if (all.has(name) && signals[first!] === undefined) shown.add(name);
-  return { tags, shown, states: tracks.length === 1 ? [] : [...all] };
+  for (const asked of askedFor)
+    for (const { groups } of texts.matchAll(asked)) {
+      const { track, state } = groups as { track: string; state: string };
+      if (all.get(track)?.includes(state) && signals[track] === undefined) shown.add(`${track}.${state}`);
+    }
+  return { tags, shown, tracks: all };
 }

@@ -114,7 +114,8 @@ export abstract class Listener<N extends Names = Names> {
   }
 
   /**
-   * A signal's value as it was set, a derived one's as it was decided last, or whether a state with a tag shows.
+   * A signal's value as it was set, a derived one's as it was decided last, whether a state with a tag shows, or the state
+   * that a track shows.
    *
    * @param name also of a part of a vector, such as `aim.x`
    * @throws {DotHopError} for an unknown name

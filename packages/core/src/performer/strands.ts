@@ -224,14 +224,15 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     return left;
   }
 
-  /** What is true of a name; also of a state with its track that no condition asks for. */
+  /** What is true of a name; also what a track shows, and of a state with its track that no condition asks for. */
   override value(name: string): SignalValue {
-    const { tracks, tables } = this.controller;
-    const dot = name.indexOf('.');
-    if (dot < 0 || tables.tags.has(name)) return super.value(name);
-    const track = tracks.find((one) => one.name === name.slice(0, dot));
-    const state = name.slice(dot + 1);
-    const { states } = this.controller;
+    const { tracks, tables, states } = this.controller;
+    const { signals, derived, tags } = tables;
+    if (signals.has(name) || derived.has(name) || tags.has(name)) return super.value(name);
+    const [first, ...rest] = name.split('.');
+    const track = tracks.find((one) => one.name === first);
+    if (track !== undefined && rest.length === 0) return this.stateOn(track.index).name;
+    const state = rest.join('.');
     if (track?.order.some((index) => states[index]!.name === state) !== true) return super.value(name);
     return this.stateOn(track.index).name === state;
   }

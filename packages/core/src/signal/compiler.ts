@@ -26,8 +26,8 @@ export interface Askable {
   readonly tags: ReadonlyMap<string, DocumentPath>;
   /** States with their tracks, such as `arms.swing`, that some expression asks for. */
   readonly shown: ReadonlySet<string>;
-  /** All of them, where there are several tracks. */
-  readonly states: readonly string[];
+  /** The states that each track can show. */
+  readonly tracks: ReadonlyMap<string, readonly string[]>;
 }
 
 /** Reads signals, derived signals and every expression over them into tables. */
@@ -54,10 +54,10 @@ export class SignalCompiler implements KindReader {
   constructor(
     definitions: Readonly<Record<string, SignalDefinition>>,
     derived: Readonly<Record<string, DerivedDefinition>>,
-    { tags, shown, states }: Askable,
+    { tags, shown, tracks }: Askable,
     private readonly problems: ProblemList,
   ) {
-    this.scope = new Scope(derived, states);
+    this.scope = new Scope(derived, tracks);
     for (const [name, definition] of Object.entries(definitions)) {
       this.checkName(name, ['signals', name]);
       if (name in derived) problems.add('signal-twice', ['derived', name], { name });
@@ -300,8 +300,14 @@ export class SignalCompiler implements KindReader {
         const { operator, left, right } = expression;
         if (operator === '&&') return both(this.conditionOf(left), this.conditionOf(right));
         if (operator === '||') return either(this.conditionOf(left), this.conditionOf(right));
-        const choice = choiceTested(expression, this);
-        if (choice !== undefined) return this.choiceTest(expression, choice);
+        const tested = choiceTested(expression, this);
+        if (tested !== undefined) {
+          const { choice, option } = tested;
+          const signal = this.scope.signals.get(choice);
+          const is =
+            signal === undefined ? this.flagNamed(`${choice}.${option}`) : this.choiceTest(signal, option);
+          return operator === '==' ? is : not(is);
+        }
         if (kindOf(left, this) === 'number') return this.comparison(expression, operator as Comparison);
         const [a, b] = [this.conditionOf(left), this.conditionOf(right)];
         const same = either(both(a, b), both(not(a), not(b)));
@@ -323,16 +329,12 @@ export class SignalCompiler implements KindReader {
   }
 
   /** A choice keeps the index of its option in a slot, so that its test is a comparison like any other. */
-  private choiceTest(
-    expression: BinaryExpression,
-    { slot, option }: { slot: number; option: number },
-  ): Condition {
-    const test = { ...expression, operator: '==' as const };
-    const text = written(test);
-    const term = this.terms.get(text) ?? this.term(text, 'compare', this.scope.readsOf(expression));
-    this.regions[slot]!.addTest(term, [option], (value) => value === option);
-    const is: Condition = { op: 'term', term };
-    return expression.operator === '==' ? is : { op: 'not', part: is };
+  private choiceTest({ name, slot, options }: Signal, option: string): Condition {
+    const text = `${name} == '${option}'`;
+    const term = this.terms.get(text) ?? this.term(text, 'compare', [name]);
+    const index = options.indexOf(option);
+    this.regions[slot]!.addTest(term, [index], (value) => value === index);
+    return { op: 'term', term };
   }
 
   private comparison(expression: BinaryExpression, operator: Comparison): Condition {

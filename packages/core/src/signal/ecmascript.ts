@@ -4,15 +4,24 @@ import type { Expression } from './expression.js';
 /**
  * An expression of a document as ECMAScript.
  *
- * @param nameOf what stands for a name: a signal, a derived signal, a tag
+ * @param nameOf what stands for a name: a signal, a derived signal, a tag, a state with its track
+ * @param isTrack whether a name is a track's: `arms == 'swing'` is the name `arms.swing` then
  */
-export function ecmascriptOf(text: string, nameOf: (name: string) => string): string {
-  return writtenOut(parseExpression(text), nameOf);
+export function ecmascriptOf(
+  text: string,
+  nameOf: (name: string) => string,
+  isTrack: (name: string) => boolean = () => false,
+): string {
+  return writtenOut(parseExpression(text), nameOf, isTrack);
 }
 
-function writtenOut(expression: Expression, nameOf: (name: string) => string): string {
+function writtenOut(
+  expression: Expression,
+  nameOf: (name: string) => string,
+  isTrack: (name: string) => boolean,
+): string {
   const part = (inner: Expression): string => {
-    const out = writtenOut(inner, nameOf);
+    const out = writtenOut(inner, nameOf, isTrack);
     return inner.kind === 'binary' || inner.kind === 'choose' ? `(${out})` : out;
   };
   switch (expression.kind) {
@@ -28,12 +37,15 @@ function writtenOut(expression: Expression, nameOf: (name: string) => string): s
     case 'choose':
       return `${part(expression.test)} ? ${part(expression.yes)} : ${part(expression.no)}`;
     case 'call': {
-      const parts = expression.parts.map((one) => writtenOut(one, nameOf));
+      const parts = expression.parts.map((one) => writtenOut(one, nameOf, isTrack));
       if (expression.name === 'clamp') return `Math.min(Math.max(${parts[0]}, ${parts[1]}), ${parts[2]})`;
       return `Math.${expression.name}(${parts.join(', ')})`;
     }
     case 'binary': {
       const { operator, left, right } = expression;
+      const [name, state] = left.kind === 'text' ? [right, left] : [left, right];
+      if (name.kind === 'name' && state.kind === 'text' && isTrack(name.name))
+        return `${operator === '==' ? '' : '!'}${nameOf(`${name.name}.${state.value}`)}`;
       const strict = operator === '==' ? '===' : operator === '!=' ? '!==' : operator;
       return `${part(left)} ${strict} ${part(right)}`;
     }

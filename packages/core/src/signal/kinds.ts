@@ -46,7 +46,7 @@ export function want(expression: Expression, expected: Kind, reader: KindReader)
   const received = kindOf(expression, reader);
   if (received === expected) return received;
   const part = reader.text.slice(expression.at, expression.end);
-  const option = expression.kind === 'name' ? reader.scope.signals.get(expression.name)?.options[0] : '';
+  const option = expression.kind === 'name' ? reader.scope.optionsOf(expression.name)?.[0] : '';
   const remedies: Partial<Record<Kind, string>> = {
     number: expected === 'flag' ? `compare it, such as ${part} > 0` : '',
     choice: `compare it, such as ${part} == '${option}'`,
@@ -67,6 +67,7 @@ function kindOfName({ name, at }: Extract<Expression, { kind: 'name' }>, reader:
   if (scope.slotOf(name) !== undefined) return 'number';
   if (name in scope.derived) return reader.derivedKind(name);
   if (scope.tags.has(name)) return 'flag';
+  if (scope.optionsOf(name) !== undefined) return 'choice';
   return reader.refuse('signal-unknown', { name, known: scope.names() }, at);
 }
 
@@ -98,17 +99,21 @@ function kindOfBinary(expression: BinaryExpression, reader: KindReader): Kind {
   return isComparison(operator) ? 'flag' : 'number';
 }
 
-/** A choice compared with one of its options: its slot and the option's index. Refuses a text that is none. */
+/** A choice compared with one of its options, or a track with one of its states. Refuses a text that is none. */
 export function choiceTested(
   { left, right }: BinaryExpression,
   reader: KindReader,
-): { readonly slot: number; readonly option: number } | undefined {
+): { readonly choice: string; readonly option: string } | undefined {
   const [name, text] = left.kind === 'text' ? [right, left] : [left, right];
   if (name.kind !== 'name' || text.kind !== 'text') return undefined;
-  const signal = reader.scope.signals.get(name.name);
-  if (signal?.kind !== 'choice') return undefined;
-  const option = signal.options.indexOf(text.value);
-  if (option < 0)
-    reader.refuse('choice-unknown', { choice: name.name, name: text.value, known: signal.options }, text.at);
-  return { slot: signal.slot, option };
+  const [choice, option] = [name.name, text.value];
+  const known = reader.scope.optionsOf(choice);
+  if (known === undefined) return undefined;
+  if (!known.includes(option))
+    reader.refuse(
+      reader.scope.signals.has(choice) ? 'choice-unknown' : 'state-unknown',
+      { choice, name: option, known },
+      text.at,
+    );
+  return { choice, option };
 }

@@ -12,10 +12,10 @@ export class Scope {
   readonly derivedFlags = new Map<string, Condition>();
   readonly derivedNumbers = new Map<string, Expression>();
 
-  /** @param states every state with its track, such as `arms.swing`, whether it is asked for or not */
+  /** @param tracks the states that each track can show, whether they are asked for or not */
   constructor(
     readonly derived: Readonly<Record<string, DerivedDefinition>>,
-    private readonly states: readonly string[],
+    private readonly tracks: ReadonlyMap<string, readonly string[]>,
   ) {}
 
   /** Every name there is. */
@@ -23,9 +23,18 @@ export class Scope {
     const ofSignals = [...this.signals.values()].flatMap(({ name, kind }) =>
       kind === 'vector' ? [`${name}.x`, `${name}.y`] : [name],
     );
-    const all = new Set([...ofSignals, ...Object.keys(this.derived), ...this.tags.keys(), ...this.states]);
-    // A state with a hyphen in its name cannot be asked for: that would be a minus.
-    return [...all].filter((name) => /^[\w.]+$/.test(name));
+    const ofTracks = [...this.tracks].flatMap(([track, states]) => states.map((one) => askedAs(track, one)));
+    // Where there is but the body, hardly anybody asks for it by its name.
+    const asked = this.tracks.size > 1 ? ofTracks : [];
+    const tags = [...this.tags.keys()].filter((name) => /^\w+$/.test(name));
+    return [...new Set([...ofSignals, ...Object.keys(this.derived), ...tags, ...asked])];
+  }
+
+  /** What a choice can be; of a track, which is asked like one, its states. */
+  optionsOf(name: string): readonly string[] | undefined {
+    const signal = this.signals.get(name);
+    if (signal !== undefined) return signal.kind === 'choice' ? signal.options : undefined;
+    return Object.hasOwn(this.derived, name) ? undefined : this.tracks.get(name);
   }
 
   /** The slot of a number, or of a part of a vector. */
@@ -63,6 +72,11 @@ export class Scope {
     visit(expression);
     return [...into];
   }
+}
+
+/** How a condition asks for a state of a track: with a hyphen in its name it is a text, since that would be a minus. */
+function askedAs(track: string, state: string): string {
+  return /^\w+$/.test(state) ? `${track}.${state}` : `${track} == '${state}'`;
 }
 
 /** The slot of a number by name, or of `aim.x` for a vector `aim`. */
