@@ -185,8 +185,8 @@ describe('tracks side by side', () => {
 
   test('without further tracks the body can be asked for, too, and a signal of that name is the signal', () => {
     const only = (more: Partial<ControllerDefinition>): Performer => {
-      const { tracks: _, ...rest } = define(more);
-      return new Performer(compileController(rest));
+      const all: ControllerDefinition = define(more);
+      return new Performer(compileController({ ...all, tracks: {} }));
     };
     const { stand, run } = body;
     const jog = { shows: 'run', while: "moving && body == 'run'", priority: 20 };
