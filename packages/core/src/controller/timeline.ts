@@ -148,8 +148,17 @@ export function buildSegments(
     if (typeof at !== 'object' || !('end' in at)) return false;
     return isLast(i) && clip.spans.get(at.end)?.last === clip.order[showing];
   };
-  const bits = <T>(list: readonly T[], on: (one: T) => boolean): number =>
-    list.reduce((word, one, i) => (on(one) ? word | (1 << i) : word), 0);
+  // Most states have no rules about frames, and documents have many of those: nothing is asked of each segment then.
+  const [nothing, never] = [perSegment(() => 0), perSegment(() => false)];
+  const bits = <T>(
+    list: readonly T[],
+    on: (one: T, segment: Segment, index: number) => boolean,
+  ): number[] => {
+    if (list.length === 0) return nothing;
+    return perSegment((segment, index) =>
+      list.reduce((word, one, i) => (on(one, segment, index) ? word | (1 << i) : word), 0),
+    );
+  };
 
   const cues = perSegment(({ showing }, i) => (isFirst(i) ? clip.cues[showing]!.map(cueIndex) : none));
   const loops = clip.loopFrom >= 0 && !bridge;
@@ -167,12 +176,12 @@ export function buildSegments(
     loopStart: segments[loopFrom]!.begins * Units.perMicrosecond,
     cues,
     idle: plain && cues.every((names) => names.length === 0),
-    armed: perSegment((one) => bits(hops, ({ during }) => inSpan(during, frameOf(one)))),
-    hopsAt: perSegment((one, i) => bits(hops, ({ at }) => begins(at, one, i))),
-    hopsAfter: perSegment((one, i) => bits(hops, ({ at }) => ends(at, one, i))),
-    yielding: perSegment((one) => bits(yields, ({ during }) => inSpan(during, frameOf(one)))),
-    leavesAt: perSegment((one, i) => begins(leaves, one, i)),
-    leavesAfter: perSegment((one, i) => ends(leaves, one, i)),
+    armed: bits(hops, ({ during }, one) => inSpan(during, frameOf(one))),
+    hopsAt: bits(hops, ({ at }, one, i) => begins(at, one, i)),
+    hopsAfter: bits(hops, ({ at }, one, i) => ends(at, one, i)),
+    yielding: bits(yields, ({ during }, one) => inSpan(during, frameOf(one))),
+    leavesAt: leaves === undefined ? never : perSegment((one, i) => begins(leaves, one, i)),
+    leavesAfter: leaves === undefined ? never : perSegment((one, i) => ends(leaves, one, i)),
   };
   const quiet = quietBorders(segmentsOf);
   const glides = new Float64Array(segments.length * Glide.size).fill(-1);
@@ -199,12 +208,19 @@ function doubles(values: readonly number[]): number[] {
 
 /** Cuts the showings of a clip at some positions, all in microseconds. */
 function cutSegments({ ends }: Clip, cuts: readonly number[]): Segment[] {
-  const inside = [...new Set(cuts)].sort((a, b) => a - b);
-  return ends.flatMap((end, showing): Segment[] => {
-    const begin = showing === 0 ? 0 : ends[showing - 1]!;
-    const borders = [begin, ...inside.filter((cut) => cut > begin && cut < end), end];
-    return borders.slice(1).map((to, i) => ({ showing, begins: borders[i]!, ends: to }));
+  const inside = [...cuts].sort((a, b) => a - b);
+  const segments: Segment[] = [];
+  let begins = 0;
+  ends.forEach((end, showing) => {
+    for (const cut of inside)
+      if (cut > begins && cut < end) {
+        segments.push({ showing, begins, ends: cut });
+        begins = cut;
+      }
+    segments.push({ showing, begins, ends: end });
+    begins = end;
   });
+  return segments;
 }
 
 function quietBorders(timeline: Omit<Segments, 'quiet' | 'glides'>): number[] {

@@ -183,7 +183,8 @@ export function askableOf(
   // Every text is looked at, whether it is an expression or not: a name too many costs a bit and nothing else.
   const { signals = {}, derived, states: own, tracks: further } = definition;
   const texts = JSON.stringify([derived, own, further, questions]);
-  for (const asked of askedFor)
+  const isAsked = tracks.some(({ name }) => texts.includes(name));
+  for (const asked of isAsked ? askedFor : [])
     for (const { groups } of texts.matchAll(asked)) {
       const { track, state } = groups as { track: string; state: string };
       if (all.get(track)?.includes(state) && signals[track] === undefined) shown.add(`${track}.${state}`);
