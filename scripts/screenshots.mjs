@@ -27,6 +27,8 @@ const folk = (name) => path.join('demo', 'townsfolk', name);
 const trail = ['--trail', folk('round.rehearsal.yaml')];
 dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', shot('dial.png'));
 dotHop('dress', folk('folk.dothop.yaml'), '--count', '100', '--seed', 'quay', '-o', shot('town.png'));
+const gear = ['--wear', 'coat=oilskin,hat=rain-hat,bag=satchel', '--scale', '3'];
+dotHop('preview', wick, 'swing1', '--over', 'run', ...gear, '-o', shot('gear.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
 dotHop('rehearse', path.join('demo', 'gulls.rehearsal.yaml'), '--quiet', '-o', shot('gulls.png'));
 dotHop('rehearse', path.join('demo', 'running.rehearsal.yaml'), '--quiet', '-o', shot('running.png'));

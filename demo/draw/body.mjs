@@ -21,6 +21,9 @@ export const palette = {
   water: ['#3f7fae', '#7cc3dc', '#d8f4f4'],
   sweep: ['#e2873c', '#fbd16e', '#fffae0'],
   dust: ['#8f84a6', '#b7abc0', '#ddd3da'],
+  oil: ['#8a6a1f', '#d9a531', '#f7d860'],
+  oilBack: ['#5f4a22', '#8a6a1f', '#d9a531'],
+  bag: ['#4c2a3a', '#7d4a48', '#b07a5c'],
   eye: '#241a33',
 };
 
@@ -86,17 +89,26 @@ function leg(brush, hip, [x, y, tip], knee, far) {
   brush.fill(limb(sole(end, 0.6), 1.95, sole(toe, 0.95), 1.45), leather, undefined);
 }
 
-function arm(brush, shoulder, [x, y], elbow, far) {
+function arm(brush, shoulder, [x, y], elbow, far, isOiled) {
   const hand = point(shoulder.x + x, shoulder.y + y);
   const { middle, end } = joint(shoulder, hand, upperArm, foreArm, elbow);
-  const cloth = far ? palette.coatBack : palette.coat;
-  brush.fill(limb(shoulder, 2.2, middle, 2), cloth, palette.line);
-  brush.fill(limb(middle, 2, mix(middle, end, 0.8), 1.9), cloth, undefined);
+  const cloth = isOiled
+    ? far
+      ? palette.oilBack
+      : palette.oil
+    : far
+      ? palette.coatBack
+      : palette.coat;
+  const more = isOiled ? 0.5 : 0;
+  brush.fill(limb(shoulder, 2.2 + more, middle, 2 + more), cloth, palette.line);
+  brush.fill(limb(middle, 2 + more, mix(middle, end, 0.8), 1.9 + more), cloth, undefined);
+  // The cuff; an oilskin has none and is wide there.
+  const cuff = isOiled ? cloth : far ? palette.hat : palette.scarf;
   brush.fill(
-    limb(mix(middle, end, 0.72), 2.15, mix(middle, end, 0.8), 2.15),
-    far ? palette.hat : palette.scarf,
+    limb(mix(middle, end, 0.72), 2.15 + more, mix(middle, end, 0.8), 2.15 + more),
+    cuff,
     undefined,
-    -0.2,
+    isOiled ? -0.5 : -0.2,
   );
   brush.fill(ellipse(end, 1.75, 1.75), palette.skin, undefined);
   return end;
@@ -152,7 +164,58 @@ function coatBody(brush, hip, neck, lean, [tail, flare]) {
   brush.dot(along(belt, side, 2.4).x, along(belt, side, 2.4).y, palette.brass[2]);
 }
 
-function head(brush, neck, pose) {
+/** A coat of oiled cloth over the other one: wider, longer, with clasps down the front. */
+function oilskin(brush, hip, neck, lean, [tail, flare]) {
+  const side = lean + 90;
+  const at = (down, across) => along(mix(neck, hip, down), side, across);
+  const hemBack = point(hip.x - 5.6 - flare + tail * 0.6, hip.y + 5.4 - Math.abs(tail) * 0.12);
+  const hemFront = point(hip.x + 5.2 + flare * 0.4 + tail * 0.15, hip.y + 4.4);
+  brush.fill(
+    polygon([at(0, -4.2), at(0, 4), at(0.62, 4.3), hemFront, hemBack, at(0.62, -4.1)]),
+    palette.oil,
+    palette.line,
+    0.06,
+  );
+  brush.fill(ellipse(at(0.12, 0), 4.5, 3.4, lean), palette.oil, undefined, 0.1);
+  const hem = mix(hemBack, hemFront, 0.5);
+  brush.fill(limb(mix(hemBack, hem, 0.2), 0.6, mix(hemFront, hem, 0.2), 0.6), palette.oil, undefined, -0.8);
+  for (const down of [0.35, 0.7, 1.05]) {
+    const clasp = at(down, 2.1);
+    brush.dot(clasp.x, clasp.y, palette.line);
+  }
+}
+
+/** A bag at the hip, with its strap over the far shoulder. */
+function satchel(brush, hip, neck, lean) {
+  const side = lean + 90;
+  const at = (down, across) => along(mix(neck, hip, down), side, across);
+  brush.fill(limb(at(0.08, 2.6), 0.7, at(0.95, -2.8), 0.7), palette.bag, palette.line, -0.2);
+  const [left, right, top, low] = [-6.6, 0.6, 0.82, 1.5];
+  brush.fill(
+    polygon([at(top, left), at(top, right), at(low, right - 0.4), at(low, left + 0.4)]),
+    palette.bag,
+    palette.line,
+    0.1,
+  );
+  brush.fill(
+    polygon([at(top - 0.02, left), at(top - 0.02, right), at(1.14, right), at(1.14, left)]),
+    palette.bag,
+    undefined,
+    0.55,
+  );
+  const lock = at(1.16, (left + right) / 2);
+  brush.dot(lock.x, lock.y, palette.brass[2]);
+}
+
+/** The tall hat under a cover of oiled cloth, with a brim that sheds the rain behind. */
+function rainHat(brush, brim, across, up) {
+  brush.fill(limb(up(1.1), 4.5, up(4.9), 4), palette.oil, palette.line, 0.05);
+  brush.fill(limb(across(-7.6, 1.3), 1, across(-3, -0.1), 1.1), palette.oil, palette.line, -0.35);
+  brush.fill(limb(across(-4, 0), 1.1, across(7.2, 0.2), 0.95), palette.oil, undefined, -0.3);
+  brush.fill(limb(across(-3.6, -1.5), 0.5, across(3.9, -1.5), 0.5), palette.oil, undefined, -0.9);
+}
+
+function head(brush, neck, pose, isRaining) {
   const tilt = pose.lean * 0.35 + pose.head;
   const centre = along(neck, tilt, 5.7);
   centre.x += pose.headMove[0] + 0.5;
@@ -204,8 +267,9 @@ function head(brush, neck, pose) {
     palette.band,
     undefined,
   );
-  const across = (d) => along(brim, tilt + turn + 90, d);
+  const across = (d, down = 0) => along(along(brim, tilt + turn + 90, d), tilt + turn + 180, down);
   brush.fill(limb(across(-5.8), 0.8, across(6.2), 0.8), palette.hat, undefined, -0.3);
+  if (isRaining) rainHat(brush, brim, across, (far) => along(brim, tilt + turn - 6, far));
 }
 
 /** Where the upper body of a pose sits on its legs, from the ground under the standing figure. */
@@ -223,8 +287,11 @@ export function waistOf(change) {
 /** The parts that a pose is drawn in, back to front. */
 export const parts = ['behind', 'legs', 'upper'];
 
-/** Draws one pose, each part on a grid of its own. */
-export function drawWick(grids, change) {
+/** What Wick can wear over his own clothes, and the parts of the drawing that have something of it. */
+export const gear = { oilskin: ['behind', 'upper'], 'rain-hat': ['upper'], satchel: ['upper'] };
+
+/** Draws one pose, each part on a grid of its own. @param worn a piece of his gear */
+export function drawWick(grids, change, worn) {
   const pose = { ...standing, ...change };
   const [behind, legs, upper] = parts.map((part) =>
     pose.turn ? turned(grids[part], pose.turn) : grids[part],
@@ -243,16 +310,18 @@ export function drawWick(grids, change) {
     const { centre, radius, thick, from, to } = pose.sweep;
     behind.fill(crescent(point(...centre), radius, thick, from, to), palette.sweep, undefined);
   }
-  arm(behind, farShoulder, pose.farHand, pose.farElbow, true);
+  arm(behind, farShoulder, pose.farHand, pose.farElbow, true, worn === 'oilskin');
   if (pose.pole?.behind) drawPole(behind, hand, pose.pole, pose.flame);
   scarfTail(behind, along(neck, pose.lean - 70, 2.6), pose.scarf);
   leg(legs, point(hip.x + 1, hip.y), pose.farFoot, pose.farKnee ?? 1, true);
   leg(legs, point(hip.x - 0.8, hip.y), pose.nearFoot, pose.nearKnee ?? 1, false);
   coatBody(upper, hip, neck, pose.lean, pose.coat);
-  head(upper, neck, pose);
+  if (worn === 'oilskin') oilskin(upper, hip, neck, pose.lean, pose.coat);
+  if (worn === 'satchel') satchel(upper, hip, neck, pose.lean);
+  head(upper, neck, pose, worn === 'rain-hat');
   upper.fill(ellipse(along(neck, pose.lean, 0.4), 4, 1.75, pose.lean - 4), palette.scarf, palette.line);
   if (pose.pole && !pose.pole.behind) drawPole(upper, hand, pose.pole, pose.flame);
-  arm(upper, nearShoulder, pose.nearHand, pose.nearElbow, false);
+  arm(upper, nearShoulder, pose.nearHand, pose.nearElbow, false, worn === 'oilskin');
   for (const [x, y, size] of pose.drops ?? [])
     upper.fill(ellipse(point(x, y), size, size * 1.15), palette.water, palette.line);
   for (const [x, y, tone] of pose.stars ?? []) {

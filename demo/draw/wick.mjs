@@ -1,8 +1,9 @@
 // Draws the lamplighter: every frame, eight to a row. demo/wick.png is the whole; wick-behind, wick-legs and wick-upper
-// have the same frames cut in parts, and lie on one another as the whole does.
+// have the same frames cut in parts, and lie on one another as the whole does. So do the pieces of his gear: what differs
+// when he wears one.
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
-import { drawWick, palette, parts, waistOf } from './body.mjs';
+import { drawWick, gear, palette, parts, waistOf } from './body.mjs';
 import { Brush } from './brush.mjs';
 import { clips } from './poses.mjs';
 
@@ -13,16 +14,15 @@ const columns = 8;
 const frames = Object.values(clips).flat();
 const rows = Math.ceil(frames.length / columns);
 const width = cell.width * columns;
-const sheets = Object.fromEntries(
-  ['whole', ...parts].map((name) => [name, Buffer.alloc(width * cell.height * rows * 4)]),
-);
 const unlined = new Set([...palette.sweep, ...palette.dust]);
+const sheets = {};
 
-/** Puts what a brush has drawn onto a sheet, over what is there. */
-function put(sheet, brush, index) {
+/** Puts the colours of a frame onto a sheet, over what is there. */
+function put(name, colours, index) {
+  const sheet = (sheets[name] ??= Buffer.alloc(width * cell.height * rows * 4));
   const left = (index % columns) * cell.width;
   const top = Math.floor(index / columns) * cell.height;
-  brush.colours.forEach((colour, place) => {
+  colours.forEach((colour, place) => {
     if (colour === undefined) return;
     const x = left + (place % cell.width);
     const y = top + Math.floor(place / cell.width);
@@ -30,19 +30,38 @@ function put(sheet, brush, index) {
   });
 }
 
-frames.forEach((pose, index) => {
+/** The colours of a pose, part by part. */
+function draw(pose, worn) {
   const brushes = Object.fromEntries(parts.map((part) => [part, new Brush(cell.width, cell.height, pivot)]));
-  drawWick(brushes, pose);
-  for (const part of parts) {
+  drawWick(brushes, pose, worn);
+  return parts.map((part) => {
     brushes[part].cleanUp();
     brushes[part].outline((colour) => (unlined.has(colour) ? undefined : palette.line));
-    put(sheets[part], brushes[part], index);
-    put(sheets.whole, brushes[part], index);
+    return brushes[part].colours;
+  });
+}
+
+/** Layers one upon the other, the last on top. */
+const upon = (...layers) => layers[0].map((_, i) => layers.findLast((layer) => layer[i] !== undefined)?.[i]);
+/** What must lie on something for it to look otherwise. */
+const over = (bare, wanted) => wanted.map((colour, i) => (colour === bare[i] ? undefined : colour));
+
+frames.forEach((pose, index) => {
+  const bare = draw(pose);
+  const whole = upon(...bare);
+  put('wick', whole, index);
+  parts.forEach((part, i) => put(`wick-${part}`, bare[i], index));
+  for (const [piece, on] of Object.entries(gear)) {
+    const dressed = draw(pose, piece);
+    const pieces = parts.map((_, i) => over(bare[i], dressed[i]));
+    put(piece, over(whole, upon(...bare.map((layer, i) => upon(layer, pieces[i])))), index);
+    // What lies on the foremost part alone is the same in parts.
+    if (on.length > 1) for (const part of on) put(`${piece}-${part}`, pieces[parts.indexOf(part)], index);
   }
 });
 
 for (const [name, pixels] of Object.entries(sheets)) {
-  const file = fileURLToPath(new URL(`../wick${name === 'whole' ? '' : `-${name}`}.png`, import.meta.url));
+  const file = fileURLToPath(new URL(`../${name.startsWith('wick') ? name : `gear/${name}`}.png`, import.meta.url));
   await sharp(pixels, { raw: { width, height: cell.height * rows, channels: 4 } })
     .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
     .toFile(file);

@@ -14,6 +14,7 @@ export const wickImages = ['wick-behind.png', 'wick-legs.png', 'wick-upper.png',
 export function copyWick(folder: string, ...files: readonly string[]): void {
   for (const file of [...wickImages, 'wick.dothop.yaml', ...files])
     cpSync(path.join(root, 'demo', file), path.join(folder, file));
+  cpSync(path.join(root, 'demo/gear'), path.join(folder, 'gear'), { recursive: true });
 }
 
 /** Runs the command as a process, in a folder. */

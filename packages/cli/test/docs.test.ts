@@ -97,7 +97,11 @@ describe('the guides', () => {
         const { outcomes } = runRehearsal(compileDocument(wick, { images }), definition);
         expect(outcomes.filter(({ met }) => !met)).toEqual([]);
       } else expect(compileDocument(readDocument(block!, guide)).clips.size).toBeGreaterThan(0);
-    for (const [, link] of text.matchAll(/\]\(([^)#]+)\)/g))
+    // A fragment is told of a document of the demo: its lines stand there.
+    const demo = readFileSync(path.join(folder, 'wick.dothop.yaml'), 'utf8');
+    for (const [, fragment] of text.matchAll(/```yaml fragment\n([\s\S]*?)```/g))
+      for (const line of fragment!.trimEnd().split('\n')) expect(demo).toContain(line);
+    for (const [, link] of text.matchAll(/\]\(([^)#]+)[)#]/g))
       expect({ link, there: existsSync(path.join(root, 'docs', link!)) }).toEqual({ link, there: true });
   });
 });

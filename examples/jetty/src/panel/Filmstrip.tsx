@@ -1,6 +1,6 @@
 import { drawPose } from '@dot-hop/browser';
 import { poseOf } from 'dot-hop';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import type { Game } from '../scene/game';
 
 const frame = { width: 64, height: 52 };
@@ -10,10 +10,20 @@ const gap = 4;
 export function Filmstrip({ game }: { readonly game: Game }) {
   const ref = useRef<HTMLCanvasElement>(null);
   const { performer, character } = game;
-  const { clip, frameIndex, pose, facing } = performer;
+  const { clip, frameIndex, pose, facing, outfit, state } = performer;
   const arms = performer.showing('arms');
   const isFree = arms.inStep === undefined && performer.showing().inStep === undefined;
-  const cells = character.controller.clips.get(clip)!.frames;
+  const shows = character.controller.clips.get(clip)!;
+  const { mirrored } = pose;
+  const frames = useMemo(
+    () =>
+      shows.frames.map((cell, frame) => {
+        const bare = poseOf(cell, mirrored);
+        const shown = { states: [state], direction: facing, drawnFor: 'east', clip: shows, frame };
+        return outfit === undefined ? bare : outfit.dress(bare, shown);
+      }),
+    [shows, mirrored, outfit, state, facing],
+  );
   useEffect(() => {
     const canvas = ref.current!;
     const ratio = window.devicePixelRatio;
@@ -22,16 +32,21 @@ export function Filmstrip({ game }: { readonly game: Game }) {
     const context = canvas.getContext('2d')!;
     context.scale(ratio, ratio);
     context.imageSmoothingEnabled = false;
-    cells.forEach((cell, i) => {
+    frames.forEach((still, i) => {
       const x = i * (frame.width + gap);
       context.fillStyle = i === frameIndex ? '#8a7fa8' : '#4d4569';
       context.fillRect(x, 0, frame.width, frame.height);
       context.globalAlpha = i === frameIndex ? 1 : 0.55;
-      const shown = i === frameIndex ? pose : poseOf(cell, pose.mirrored);
-      drawPose(context, character.images, shown, x + frame.width / 2, frame.height - 3);
+      drawPose(
+        context,
+        character.images,
+        i === frameIndex ? pose : still,
+        x + frame.width / 2,
+        frame.height - 3,
+      );
       context.globalAlpha = 1;
     });
-  }, [cells, frameIndex, pose, character.images]);
+  }, [frames, frameIndex, pose, character.images]);
   return (
     <figure className="filmstrip">
       <canvas ref={ref} style={{ width: 8 * (frame.width + gap) - gap, height: frame.height }} />

@@ -4,6 +4,7 @@ import type { MountCanvas } from '../../../common/parts';
 import { regions } from '../scene/bindings';
 import type { Game } from '../scene/game';
 import { Filmstrip } from './Filmstrip';
+import { Gear } from './Gear';
 import { Ladder } from './Ladder';
 import { Signals } from './Signals';
 
@@ -63,6 +64,7 @@ export function Page({ game, mount, look, isLooking }: PageProps) {
             ))}
           </div>
         </Scene>
+        <Gear game={game} />
         <Filmstrip game={game} />
         <p className="because" data-testid="because">
           {whys.map((why) => (

@@ -1,6 +1,8 @@
-import { drawPose, goOn } from '@dot-hop/browser';
+import { drawPose, dyeImages, goOn } from '@dot-hop/browser';
 import type { Controls } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
+import type { OutfitDefinition } from 'dot-hop';
+import { wardrobeOf } from 'dot-hop/wardrobe';
 import { byHand } from './bindings';
 import { Body } from './body';
 import { Particles } from './particles';
@@ -37,6 +39,8 @@ export class Game {
   readonly lit = lampPosts.map((_, i) => i === 0);
   /** The states that showed lately, the present one last. */
   trail: readonly string[];
+  /** What he wears over his own clothes, and their colours. */
+  worn: OutfitDefinition = {};
   private readonly scenery = new Scenery();
   private readonly gulls: Gull[] = newGulls();
   private readonly particles = new Particles();
@@ -57,6 +61,15 @@ export class Game {
   replace(character: Wick): void {
     this.performer = goOn(this.performer, character.controller);
     this.character = character;
+    if (this.performer.outfit !== undefined) dyeImages(character.images, this.performer.outfit);
+  }
+
+  /** Changes one thing of what he wears, in the middle of whatever he does. */
+  pick(what: 'pieces' | 'colours', name: string, one: string): void {
+    this.worn = { ...this.worn, [what]: { ...this.worn[what], [name]: one } };
+    const outfit = wardrobeOf(this.character.controller)?.outfit(this.worn);
+    if (outfit !== undefined) dyeImages(this.character.images, outfit);
+    this.performer.wear(outfit);
   }
 
   /** One step of the game, in milliseconds. */

@@ -7,7 +7,8 @@ import { loadCharacter } from '../character.js';
 import { writeWhole } from '../files.js';
 import type { Image } from '../images.js';
 import { Misuse } from '../misuse.js';
-import { pack } from '../pack.js';
+import { pack } from '../pack/pack.js';
+import type { PackedImage } from '../pack/atlas.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 
@@ -32,43 +33,36 @@ export async function packCharacter(
       `-o ${out}: the packed document is written as .json or .yaml, its image beside it as .png`,
     );
   const { controller, images, document } = await loadCharacter(file);
-  if (document.definition.wardrobe !== undefined)
-    throw new Misuse(
-      `${file}: a character with a wardrobe is not packed yet; its pieces are laid out cell for cell as the body is, so ship document and sheets as they are`,
-    );
   const atlasFile = path.join(
     path.dirname(out),
     `${path.basename(out).replace(/(\.dothop)?\.\w+$/i, '')}.png`,
   );
   const folder = path.dirname(file === '-' ? '.' : file);
   const sources = [...images.keys()].map((name) => path.resolve(folder, name));
-  for (const [name, written] of [
-    ['image', path.resolve(atlasFile)],
-    ['document', path.resolve(out)],
-  ] as const)
-    if (written === path.resolve(file) || sources.includes(written))
-      throw new Misuse(
-        `-o ${out}: the packed ${name} would be written over ${path.relative('.', written)}, which it is made from; name another`,
-      );
   const packed = pack(controller, images, path.basename(atlasFile), { padding, powerOfTwo, most });
-  const { atlas, parts, definition, cells } = packed;
-  const png = await smallPng(atlas);
-  const partPngs = await Promise.all(
-    parts.map(async (part) => ({
-      file: path.join(path.dirname(atlasFile), part.file),
-      png: await smallPng(part.atlas),
+  const { definition, cells } = packed;
+  const [{ atlas }] = packed.images as [PackedImage];
+  const pngs = await Promise.all(
+    packed.images.map(async ({ file: name, atlas }) => ({
+      file: path.join(path.dirname(atlasFile), name),
+      size: atlas.width * atlas.height,
+      png: await smallPng(atlas),
     })),
   );
+  for (const written of [...pngs.map((one) => one.file), out])
+    if ([file, ...sources].some((name) => path.resolve(name) === path.resolve(written)))
+      throw new Misuse(
+        `-o ${out}: the packed ${written === out ? 'document' : 'image'} would be written over ${path.relative('.', written)}, which it is made from; name another`,
+      );
   const plain = JSON.parse(JSON.stringify(definition)) as object;
   const text = format === '.json' ? `${JSON.stringify(plain)}\n` : stringify(plain, { lineWidth: 0 });
-  await writeWhole(atlasFile, png);
-  for (const part of partPngs) await writeWhole(part.file, part.png);
+  for (const { file: name, png } of pngs) await writeWhole(name, png);
   await writeWhole(out, text);
   const before = await Promise.all(sources.map(async (name) => (await stat(name)).size));
   const told = {
     document: out,
     image: atlasFile,
-    parts: partPngs.map((part) => part.file),
+    images: pngs.map((one) => one.file),
     width: atlas.width,
     height: atlas.height,
     padding,
@@ -76,11 +70,11 @@ export async function packCharacter(
     clips: { used: Object.keys(definition.clips).length, all: Object.keys(document.definition.clips).length },
     pixels: {
       before: pixelsOf(images.values()),
-      after: atlas.width * atlas.height * (1 + parts.length),
+      after: pngs.reduce((sum, { size }) => sum + size, 0),
     },
     bytes: {
       before: before.reduce((sum, size) => sum + size, 0),
-      after: [png, ...partPngs.map((part) => part.png)].reduce((sum, { length }) => sum + length, 0),
+      after: pngs.reduce((sum, { png }) => sum + png.length, 0),
     },
   };
   if (json === true) printJson(output, told);
@@ -88,8 +82,7 @@ export async function packCharacter(
     output.line(
       `${output.paint.bold(atlasFile)}  ${atlas.width}x${atlas.height}, ${cells.drawings} drawings of ${cells.used} cells`,
     );
-    for (const part of partPngs)
-      output.line(`${output.paint.bold(part.file)}  a part of them, laid out alike`);
+    for (const { file: name } of pngs.slice(1)) output.line(output.paint.bold(name));
     const share = Math.round((told.pixels.after / told.pixels.before) * 100);
     output.line(
       `  ${told.pixels.before} pixels in ${images.size} image${images.size === 1 ? '' : 's'} before, ${told.pixels.after} now (${share}%); ${told.bytes.before} bytes before, ${told.bytes.after} now`,

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { durationsOf, poseOf } from 'dot-hop';
-import type { Clip, Controller, Outfit, Page, Pose } from 'dot-hop';
+import type { Controller, Outfit, Page, Pose } from 'dot-hop';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { dyedImages } from '../dyed.js';
@@ -19,6 +19,9 @@ import type { Output } from './command.js';
 import { wornIn } from './dress.js';
 import { runFile } from './rehearse.js';
 import { printTable } from './table.js';
+
+/** What shows, as a wardrobe asks for it. */
+type Shown = Parameters<Outfit['dress']>[1];
 
 /** The options of `dot-hop preview`. */
 export interface PreviewOptions {
@@ -115,7 +118,7 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
     const outfit = options.bare === true ? undefined : wornIn(controller, options.wear);
     const poses = pages.map(({ clip, mirrored }, facing) => {
       const pose = poseOf(clip.cells[0]!, mirrored);
-      const shown = { state: name, facing, clip, frame: 0 };
+      const shown = { states: [name], facing, clip, frame: 0 };
       return outfit === undefined ? pose : dressedAs(controller, outfit, pose, shown);
     });
     const worn = outfit === undefined ? images : dyedImages(images, [outfit]);
@@ -215,7 +218,7 @@ function findShowing({ controller }: Character, name: string, direction: string 
     const { mirrored } = timeline.poses[0]!;
     const { clip } = timeline;
     const poses = clip.cells.map((cell) => poseOf(cell, mirrored));
-    return { showing: { clip, poses }, title, state: states[timeline.state]!.name, facing };
+    return { showing: { clip, poses }, title, states: [states[timeline.state]!.name], facing };
   }
   // A flipbook that no state shows, or a clip as it is drawn.
   const page = pages.get(name)?.[facing];
@@ -225,7 +228,7 @@ function findShowing({ controller }: Character, name: string, direction: string 
     throw new Misuse(`there is no clip, flipbook or state "${name}"${nearestOf(name, [...known])}`);
   }
   const poses = clip.cells.map((cell) => poseOf(cell, page?.mirrored ?? false));
-  return { showing: { clip, poses }, title, state: '', facing };
+  return { showing: { clip, poses }, title, states: [], facing };
 }
 
 /** With `--over`: what a track shows over what the body shows. */
@@ -250,28 +253,34 @@ function overAnother(
     throw new Misuse(`--over ${over}: the track "${tracks[track]!.name}" of "${name}" draws no parts`);
   const under = findShowing(character, over, direction);
   const showing = together(character.controller, track, found.showing, under.showing);
-  return { ...found, showing, title: `${found.title} over ${under.title}`, state: under.state };
+  return {
+    ...found,
+    showing,
+    title: `${found.title} over ${under.title}`,
+    states: [...under.states, ...found.states],
+  };
 }
 
 /** What a name shows, and as whose picture. */
 interface Found {
   readonly showing: Showing;
   readonly title: string;
-  readonly state: string;
+  /** The state of the body, and that of another track over it; none of a clip. */
+  readonly states: readonly string[];
   readonly facing: number;
 }
 
 /** The same in what is worn, with the images for it. */
 function dressed(
   { controller, images }: Character,
-  { showing, title, state, facing }: Found,
+  { showing, title, states, facing }: Found,
   { wear, bare = false }: PreviewOptions,
 ): { showing: Showing; title: string; images: ReadonlyMap<string, Image> } {
   const outfit = bare ? undefined : wornIn(controller, wear);
   if (outfit === undefined) return { showing, title, images };
-  const { clip } = showing;
+  const { clip, under = { clip, frames: clip.order } } = showing;
   const poses = showing.poses.map((pose, i) =>
-    dressedAs(controller, outfit, pose, { state, facing, clip, frame: clip.order[i]! }),
+    dressedAs(controller, outfit, pose, { states, facing, clip: under.clip, frame: under.frames[i]! }),
   );
   return { showing: { clip, poses }, title, images: dyedImages(images, [outfit]) };
 }
@@ -281,9 +290,9 @@ function dressedAs(
   { compass }: Controller,
   outfit: Outfit,
   pose: Pose,
-  { state, facing, clip, frame }: { state: string; facing: number; clip: Clip; frame: number },
+  { facing, ...shown }: Pick<Shown, 'states' | 'clip' | 'frame'> & { readonly facing: number },
 ): Pose {
   const direction = compass.names[facing]!;
   const drawnFor = (pose.mirrored ? compass.names[compass.mirrorOf[facing]!] : undefined) ?? direction;
-  return outfit.dress(pose, { state, direction, drawnFor, clip, frame });
+  return outfit.dress(pose, { ...shown, direction, drawnFor });
 }

@@ -62,6 +62,22 @@ export async function crowdPicture(
   return canvas.png();
 }
 
+/** As wide as a picture of one person becomes, in pixels, before its frames go on in the next line. */
+const mostAcross = 2600;
+
+/** The pictures of all that states show in a direction, each once however many states show it. */
+function seenIn(controller: Controller, outfit: Outfit, direction: number): Pose[] {
+  const seen = new Map<string, Pose>();
+  for (const { books } of controller.states)
+    for (const book of books)
+      book[direction]!.poses.forEach((_, i) => {
+        const pose = dressedAt(controller, outfit, book[direction]!, i);
+        const drawn = pose.layers.map(({ cell, x, y, dye }) => [cell.image, cell.index, x, y, dye]);
+        seen.set(JSON.stringify(drawn), pose);
+      });
+  return [...seen.values()];
+}
+
 /** One person: every direction, and in each every frame of the clips that its states show. */
 export async function outfitPicture(
   controller: Controller,
@@ -69,13 +85,14 @@ export async function outfitPicture(
   outfit: Outfit,
   scale: number,
 ): Promise<Buffer> {
-  const timelines = (direction: number) =>
-    controller.states.flatMap(({ books }) => books.map((book) => book[direction]!));
-  const shownIn = controller.compass.names.map((_, direction) => timelines(direction));
-  const most = Math.max(...shownIn.map((all) => all.reduce((sum, { poses }) => sum + poses.length, 0)));
   const { frameWidth, frameHeight, pivotX, pivotY } = controller.clips.values().next().value!.frames[0]!;
   const [wide, high, left, head] = [frameWidth * scale, frameHeight * scale, 110, 58];
-  const canvas = new Canvas(left + most * wide + 12, head + shownIn.length * high + 12);
+  const shownIn = controller.compass.names.map((_, direction) => seenIn(controller, outfit, direction));
+  const most = Math.max(...shownIn.map((poses) => poses.length));
+  const lines = Math.ceil(most / Math.max(1, Math.floor((mostAcross - left) / wide)));
+  const across = Math.ceil(most / lines);
+  const block = lines * high;
+  const canvas = new Canvas(left + across * wide + 12, head + shownIn.length * block + 12);
   canvas.fill(0, 0, canvas.width, canvas.height, theme.ground);
   const worn = Object.entries(outfit.pieces).filter(([, piece]) => piece !== 'none');
   const told = [...worn, ...Object.entries(outfit.colours)].map(([name, one]) => `${name}: ${one}`);
@@ -85,17 +102,15 @@ export async function outfitPicture(
       svgText(line.join('   '), 14, 22 + i * 20, { colour: i === 0 ? theme.text : theme.dim, size: 13 }),
     ),
   );
-  shownIn.forEach((all, direction) => {
-    const top = head + direction * high;
-    canvas.fill(left, top + 1, most * wide, high - 2, theme.stage);
+  shownIn.forEach((poses, direction) => {
+    const top = head + direction * block;
+    canvas.fill(left, top + 1, across * wide, block - 2, theme.stage);
     const name = controller.compass.names[direction]!;
-    canvas.draw(svgText(name, 14, top + high / 2 + 4, { colour: theme.text, size: 13 }));
-    let column = 0;
-    for (const timeline of all)
-      timeline.poses.forEach((_, i) => {
-        const dressed = dressedAt(controller, outfit, timeline, i);
-        canvas.pose(images, dressed, left + column++ * wide + pivotX * scale, top + pivotY * scale, scale);
-      });
+    canvas.draw(svgText(name, 14, top + block / 2 + 4, { colour: theme.text, size: 13 }));
+    poses.forEach((pose, i) => {
+      const x = left + (i % across) * wide + pivotX * scale;
+      canvas.pose(images, pose, x, top + Math.floor(i / across) * high + pivotY * scale, scale);
+    });
   });
   return canvas.png();
 }

@@ -26,6 +26,8 @@ export interface Look {
 export interface Showing {
   readonly clip: Clip;
   readonly poses: readonly Pose[];
+  /** Where several tracks show together: what the body shows of it, its clip and the frame for each pose. */
+  readonly under?: { readonly clip: Clip; readonly frames: readonly number[] };
 }
 
 /** Moving pictures of one size, each with the milliseconds that it lasts. */

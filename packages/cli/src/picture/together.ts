@@ -53,5 +53,6 @@ export function together(controller: Controller, track: number, own: Showing, un
     spans: new Map(spans),
     stride: stride && (stride * lengthOf(own.clip)) / lengthOf(under.clip),
   };
-  return { clip, poses };
+  const frames = places.map((place) => under.clip.order[place.under]!);
+  return { clip, poses, under: { clip: under.clip, frames } };
 }

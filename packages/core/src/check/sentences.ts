@@ -63,6 +63,11 @@ const wardrobe = {
     title: "a piece whose pivot is not the body's",
     say: (v: Values) => String(v.text),
   },
+  'piece-parts': {
+    severity: 'warning',
+    title: 'a piece whose parts are not what it is as a whole',
+    say: (v: Values) => String(v.text),
+  },
   'palette-unseen': {
     severity: 'warning',
     title: 'a palette with colours that no drawing has',

@@ -1,15 +1,28 @@
 import type { Pose } from '../sheet/pose.js';
-import type { Outfit } from '../wardrobe/outfit.js';
+import type { KeptPose, Outfit } from '../wardrobe/outfit.js';
 import type { Shown } from '../wardrobe/where.js';
 import type { Controller } from './controller.js';
 import type { Timeline } from './timeline.js';
 
-/** What a segment of a timeline shows, as a wardrobe asks for it. */
-function shownBy({ states, compass }: Controller, timeline: Timeline, segment: number): Shown {
+/** The place of a pose that one more track shows. No closure: it is asked for at every picture. */
+function keptAt(from: KeptPose, timeline: object, segment: number): KeptPose {
+  const next = (from.next ??= new Map<object, KeptPose[]>());
+  let segments = next.get(timeline);
+  if (segments === undefined) next.set(timeline, (segments = []));
+  return (segments[segment] ??= { pose: undefined, next: undefined });
+}
+
+/** What a segment of a timeline shows, as a wardrobe asks for it. @param states with those of further tracks */
+function shownBy(
+  { compass }: Controller,
+  timeline: Timeline,
+  segment: number,
+  states: readonly string[],
+): Shown {
   const { direction, poses, clip, frames } = timeline;
   const { names, mirrorOf } = compass;
   return {
-    state: states[timeline.state]!.name,
+    states,
     direction: names[direction]!,
     drawnFor: names[poses[segment]!.mirrored ? mirrorOf[direction]! : direction] ?? names[direction]!,
     clip,
@@ -23,31 +36,38 @@ function shownBy({ states, compass }: Controller, timeline: Timeline, segment: n
  * @param segment which of the timeline's poses
  */
 export function dressedAt(controller: Controller, outfit: Outfit, timeline: Timeline, segment: number): Pose {
-  const kept = outfit.keptAt(timeline, segment);
-  if (kept !== undefined) return kept;
-  return outfit.keep(timeline, segment, timeline.poses[segment]!, shownBy(controller, timeline, segment));
+  const kept = keptAt(outfit.kept, timeline, segment);
+  return (kept.pose ??= outfit.dress(
+    timeline.poses[segment]!,
+    shownBy(controller, timeline, segment, [timeline.of.name]),
+  ));
 }
 
-/**
- * What several tracks show together, in an outfit.
- *
- * @param timeline what the first of them shows, and which of its segments
- */
+/** What several tracks show at an instant: of each its timeline and a segment, of what is in step that of the one that leads. */
+export interface ShownTracks {
+  readonly timelines: readonly Timeline[];
+  readonly segments: readonly number[];
+  /** The track that leads the body. */
+  readonly lead: number;
+}
+
+/** What several tracks show together, in an outfit. */
 export function dressedFigure(
   controller: Controller,
   outfit: Outfit,
   figure: Pose,
-  timeline: Timeline,
-  segment: number,
+  { timelines, segments, lead }: ShownTracks,
 ): Pose {
-  // Which drawings it is of does not say which state shows them: a layer may be hidden by a state.
-  const key = timeline.poses[segment] === figure ? timeline : figure;
-  const kept = outfit.keptAt(key, key === figure ? timeline.state : segment);
-  if (kept !== undefined) return kept;
-  return outfit.keep(
-    key,
-    key === figure ? timeline.state : segment,
+  let { kept } = outfit;
+  for (let track = 0; track < timelines.length; track++)
+    kept = keptAt(kept, timelines[track]!, segments[track]!);
+  return (kept.pose ??= outfit.dress(
     figure,
-    shownBy(controller, timeline, segment),
-  );
+    shownBy(
+      controller,
+      timelines[lead]!,
+      segments[lead]!,
+      timelines.map(({ of }) => of.name),
+    ),
+  ));
 }

@@ -9,6 +9,7 @@ import { inStepFrame } from '../controller/figure.js';
 import { Units } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
+import type { Timeline } from '../controller/timeline.js';
 import type { Outfit } from '../wardrobe/outfit.js';
 import { Wait } from './listener.js';
 import { Mark, Moment, passing } from './player.js';
@@ -51,6 +52,9 @@ export interface Showing<N extends Names = Names> {
 
 /** What each track shows of a performer whose picture is being put together. */
 const drawings: Pose[] = [];
+
+/** What they show, for what they wear. */
+const shownNow = { timelines: [] as Timeline[], segments: [] as number[], lead: 0 };
 
 /** What performers wear, kept beside them: most wear nothing, and a field would be paid for by every one. */
 const worn = new WeakMap<object, Outfit>();
@@ -152,8 +156,14 @@ export class Performer<N extends Names = Names> extends Standing<N> {
     for (let track = 0; track < count; track++) drawings[track] = this.drawingOf(track);
     const figure = controller.figures.pose(drawings);
     if (outfit === undefined) return figure;
-    const lead = Math.max(0, this.leadOf(0));
-    return dressedFigure(controller, outfit, figure, this.timelineOf(lead), this.segmentOf(lead));
+    const { timelines, segments } = shownNow;
+    timelines.length = segments.length = count;
+    for (let track = 0; track < count; track++) {
+      timelines[track] = this.timelineOf(track);
+      segments[track] = this.segmentOf(Math.max(0, this.leadOf(track)));
+    }
+    shownNow.lead = Math.max(0, this.leadOf(0));
+    return dressedFigure(controller, outfit, figure, shownNow);
   }
 
   /** What it shows now, with what it wears. The same object as long as the picture is the same. */

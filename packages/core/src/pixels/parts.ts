@@ -16,7 +16,7 @@ export interface PartFinding {
 
 type PictureOf = (image: string) => Picture;
 
-const listed = (some: readonly (string | number)[], most: number): string =>
+export const listed = (some: readonly (string | number)[], most: number): string =>
   `${some.slice(0, most).join(', ')}${some.length > most ? ` and ${some.length - most} more` : ''}`;
 
 /**
@@ -25,7 +25,13 @@ const listed = (some: readonly (string | number)[], most: number): string =>
  * @param pictureOf gives the pixels of an image by its file
  */
 export function measureParts(controller: Controller, pictureOf: PictureOf): PartFinding[] {
-  const sheets = [...controller.sheets.values()].filter(({ parts }) => parts.size > 0);
+  const shown = new Set(
+    [...controller.clips.values()].flatMap(({ cells }) => cells.map(({ sheet }) => sheet)),
+  );
+  // What is worn lies on the body, and is looked at with it.
+  const sheets = [...controller.sheets.values()].filter(
+    ({ name, parts }) => parts.size > 0 && shown.has(name),
+  );
   const ink = new Inks(pictureOf);
   return [
     ...sheets.flatMap((sheet) => differing(sheet, pictureOf)),
@@ -41,22 +47,50 @@ function colourAt({ width, pixels }: Picture, x: number, y: number): number {
   return ((pixels[at]! << 24) | (pixels[at + 1]! << 16) | (pixels[at + 2]! << 8) | pixels[at + 3]!) >>> 0;
 }
 
+/** A drawing of a cell, which may be of another image than the cell is. */
+export interface Drawing {
+  readonly cell: Cell;
+  readonly picture: Picture;
+}
+
+/** The colour of a drawing at a place, in pixels from its pivot; 0 where there is none. */
+function colourOn({ cell, picture }: Drawing, right: number, down: number): number {
+  const [column, row] = [right + cell.pivotX - cell.offsetX, down + cell.pivotY - cell.offsetY];
+  if (column < 0 || row < 0 || column >= cell.width || row >= cell.height) return 0;
+  return colourAt(picture, cell.x + column, cell.y + row);
+}
+
+/** How many pixels look otherwise when other drawings lie on one another, front to back. */
+export function pixelsApart(some: readonly Drawing[], others: readonly Drawing[]): number {
+  const cells = [...some, ...others].map(({ cell }) => cell);
+  const left = Math.min(...cells.map((one) => one.offsetX - one.pivotX));
+  const right = Math.max(...cells.map((one) => one.offsetX - one.pivotX + one.width));
+  const top = Math.min(...cells.map((one) => one.offsetY - one.pivotY));
+  const bottom = Math.max(...cells.map((one) => one.offsetY - one.pivotY + one.height));
+  const seen = (drawings: readonly Drawing[], x: number, y: number): number => {
+    for (const drawing of drawings) {
+      const colour = colourOn(drawing, x, y);
+      if (colour !== 0) return colour;
+    }
+    return 0;
+  };
+  let count = 0;
+  for (let y = top; y < bottom; y++)
+    for (let x = left; x < right; x++) if (seen(some, x, y) !== seen(others, x, y)) count++;
+  return count;
+}
+
 /** Cells whose parts, one upon the other, are not the drawing. */
 function differing({ name, cells, parts }: Sheet, pictureOf: PictureOf): PartFinding[] {
-  const pictures = [...parts.values()].map(({ image }) => pictureOf(image)).reverse();
-  const wrong: number[] = [];
-  let most = 0;
-  for (const { index, x, y, width, height, image } of cells) {
-    const whole = pictureOf(image);
-    let count = 0;
-    for (let row = y; row < y + height; row++)
-      for (let column = x; column < x + width; column++) {
-        const top = pictures.find((picture) => colourAt(picture, column, row) !== 0);
-        if ((top === undefined ? 0 : colourAt(top, column, row)) !== colourAt(whole, column, row)) count++;
-      }
-    if (count > 0) wrong.push(index);
-    most = Math.max(most, count);
-  }
+  const front = [...parts.values()].reverse();
+  const counts = cells.map((cell) =>
+    pixelsApart(
+      [{ cell, picture: pictureOf(cell.image) }],
+      front.map(({ image }) => ({ cell, picture: pictureOf(image) })),
+    ),
+  );
+  const wrong = cells.flatMap(({ index }, i) => (counts[i]! > 0 ? [index] : []));
+  const most = Math.max(0, ...counts);
   if (wrong.length === 0) return [];
   const text = `the parts, one upon the other, are not the drawing in cell ${listed(wrong, 8)} (up to ${most} pixels differ), so there is a flash where one takes the other's place; cut the parts from the drawing anew`;
   return [{ code: 'parts-differ', path: ['sheets', name, 'parts'], text }];

@@ -2,12 +2,14 @@ import type { Cell, Controller, LayerPiece } from '../index.js';
 import { wardrobeOf } from '../wardrobe/of.js';
 import { colourText } from '../wardrobe/palette.js';
 import type { Palette } from '../wardrobe/palette.js';
+import { listed, pixelsApart } from './parts.js';
 import { inkOf } from './picture.js';
 import type { Picture } from './picture.js';
 import { coloursOf } from './recolour.js';
 
 /** What can be off between the drawings of a body and those of its wardrobe. */
-export type WardrobeCode = 'piece-missing' | 'piece-drift' | 'palette-unseen' | 'colour-unnamed';
+export type WardrobeCode =
+  'piece-missing' | 'piece-drift' | 'piece-parts' | 'palette-unseen' | 'colour-unnamed';
 
 /** One finding of {@link measureWardrobe}. */
 export interface WardrobeFinding {
@@ -17,11 +19,9 @@ export interface WardrobeFinding {
   readonly text: string;
 }
 
-const listed = (some: readonly string[], most = 6): string =>
-  some.length > most ? `${some.slice(0, most).join(', ')} and ${some.length - most} more` : some.join(', ');
-
 /**
  * Looks at the drawings of a wardrobe: pieces without a drawing where the body has one, pivots that drift from the body's,
+ * pieces whose parts are not what they are as a whole,
  * palettes with colours that nothing has, and colours of dyed drawings that no palette names.
  *
  * @param pictureOf gives the pixels of an image by its file
@@ -50,13 +50,17 @@ export function measureWardrobe(
       const path = ['wardrobe', 'layers', layer.name, 'pieces', piece.name];
       const colours = lookAt(cellsOf(piece), piece.palettes);
       if (piece.palettes.length > 0) worn.push({ path, colours });
-      found.push(...missing(controller, piece, pictureOf, path), ...drift(controller, piece, path));
+      found.push(
+        ...missing(controller, piece, pictureOf, path),
+        ...drift(controller, piece, path),
+        ...inParts(controller, piece, pictureOf, path),
+      );
     }
   const named = new Set([...wardrobe.palettes.values()].flatMap((palette) => [...drawn(palette)]));
   for (const palette of wardrobe.palettes.values()) {
     const unseen = drawn(palette).filter((colour) => used.get(palette)?.has(colour) !== true);
     if (unseen.length === 0) continue;
-    const text = `no drawing that has the palette "${palette.name}" has ${listed(unseen.map(colourText))}; take the colours as they are in the drawings, or name the palette where it is worn`;
+    const text = `no drawing that has the palette "${palette.name}" has ${listed(unseen.map(colourText), 6)}; take the colours as they are in the drawings, or name the palette where it is worn`;
     found.push({ code: 'palette-unseen', path: ['palettes', palette.name], text });
   }
   const kept = new Set((wardrobe.definition.kept ?? []).map((text) => text.toLowerCase()));
@@ -64,7 +68,7 @@ export function measureWardrobe(
     const loose = [...colours].map((colour) => [colour, colourText(colour)] as const);
     const unnamed = loose.filter(([colour, text]) => !named.has(colour) && !kept.has(text));
     if (unnamed.length === 0) continue;
-    const text = `no palette names ${listed(unnamed.map(([, one]) => one).sort())}: these stay as they are whatever it is dyed; add them to a palette, or to "kept" if they are meant to`;
+    const text = `no palette names ${listed(unnamed.map(([, one]) => one).sort(), 6)}: these stay as they are whatever it is dyed; add them to a palette, or to "kept" if they are meant to`;
     found.push({ code: 'colour-unnamed', path, text });
   }
   return found;
@@ -104,7 +108,7 @@ function missing(
     else full++;
   }
   if (empty.length === 0 || full === 0 || otherwise !== undefined) return [];
-  const text = `there is no drawing for ${listed(empty)}, although the piece says it is drawn for all; draw it, or say what it is drawn for with "clips" or "directions", and with "otherwise" what shows elsewhere`;
+  const text = `there is no drawing for ${listed(empty, 6)}, although the piece says it is drawn for all; draw it, or say what it is drawn for with "clips" or "directions", and with "otherwise" what shows elsewhere`;
   return [{ code: 'piece-missing', path, text }];
 }
 
@@ -121,6 +125,36 @@ function drift({ clips }: Controller, piece: LayerPiece, path: readonly string[]
     }
   const [first] = apart;
   if (first === undefined) return [];
-  const text = `its pivot is ${first[1]} from the body's in ${listed([...apart.keys()])}, so it is drawn beside the body; give its sheet the body's pivot`;
+  const text = `its pivot is ${first[1]} from the body's in ${listed([...apart.keys()], 6)}, so it is drawn beside the body; give its sheet the body's pivot`;
   return [{ code: 'piece-drift', path, text }];
+}
+
+/** A piece that is cut in parts looks the same on the body whether both are drawn whole or in parts. */
+function inParts(
+  { clips, sheets }: Controller,
+  piece: LayerPiece,
+  pictureOf: (image: string) => Picture,
+  path: readonly string[],
+): WardrobeFinding[] {
+  if (!piece.isCut) return [];
+  const drawnFor = [...clips.values()].filter((clip) => piece.clips?.has(clip) !== false);
+  const wrong = new Map<string, number>();
+  for (const clip of drawnFor)
+    for (const cell of clip.frames) {
+      const body = sheets.get(cell.sheet)!;
+      const own = piece.sheetFor.get(cell.sheet);
+      const worn = own?.cells[cell.index];
+      if (own === undefined || worn === undefined || body.parts.size === 0) continue;
+      const whole = [worn, cell].map((one) => ({ cell: one, picture: pictureOf(one.image) }));
+      const parts = [...body.parts.values()].reverse().flatMap(({ name, image }) => {
+        const on = own.parts.get(name);
+        const under = { cell, picture: pictureOf(image) };
+        return on === undefined ? [under] : [{ cell: worn, picture: pictureOf(on.image) }, under];
+      });
+      const count = pixelsApart(whole, parts);
+      if (count > 0) wrong.set(clip.name, Math.max(count, wrong.get(clip.name) ?? 0));
+    }
+  if (wrong.size === 0) return [];
+  const text = `on the body drawn in parts it is not what it is on the whole body in ${listed([...wrong.keys()], 6)} (up to ${Math.max(...wrong.values())} pixels differ), so there is a flash where an act of another track begins or ends; cut its parts anew, each with what is seen of it on that part`;
+  return [{ code: 'piece-parts', path, text }];
 }

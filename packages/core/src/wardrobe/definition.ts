@@ -12,6 +12,7 @@ export interface PaletteDefinition {
 
 /** Where something holds: all that is named must be so. Nothing named is everywhere. */
 export interface WhereDefinition {
+  /** States of any track. */
   states?: readonly string[] | undefined;
   /** Directions faced; a mirrored one counts as the one it is mirrored from, too. */
   directions?: readonly string[] | undefined;
@@ -29,7 +30,10 @@ export interface WhereDefinition {
 
 /** One of the things that a layer can be. */
 export interface LayerPieceDefinition {
-  /** A sheet laid out as the body's, cell for cell; where the body has several, one for each by name. */
+  /**
+   * A sheet laid out as the body's, cell for cell; where the body has several, one for each by name. If it has `parts`, as the
+   * body's has, each lies on the part of the same name wherever that is drawn apart.
+   */
   sheet: string | Readonly<Record<string, string>>;
   /** One drawing whatever the body shows: a cell of the sheet, or one for each direction. */
   cell?: number | Readonly<Record<string, number>> | undefined;

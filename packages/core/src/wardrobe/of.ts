@@ -22,8 +22,8 @@ export function wardrobeOf(controller: Controller): Wardrobe | undefined {
   return known.get(controller);
 }
 
-function compiled({ definition, sheets, clips, pages, compass }: Controller): Wardrobe | undefined {
-  const { wardrobe, palettes: defined = {}, states = {} } = definition;
+function compiled({ definition, sheets, clips, pages, compass, states }: Controller): Wardrobe | undefined {
+  const { wardrobe, palettes: defined = {} } = definition;
   const problems = new ProblemList();
   const palettes = compilePalettes(defined, problems);
   if (wardrobe === undefined) {
@@ -38,7 +38,7 @@ function compiled({ definition, sheets, clips, pages, compass }: Controller): Wa
     palettes,
     sheets,
     bodySheets: new Set([...clips.values()].flatMap(({ frames }) => frames.map(({ sheet }) => sheet))),
-    places: { states: Object.keys(states), directions: compass.names, clips: named },
+    places: { states: [...new Set(states.map(({ name }) => name))], directions: compass.names, clips: named },
     firstCell: (shows, direction) =>
       pages.get(shows)?.[compass.names.indexOf(direction)]?.clip.cells[0] ?? clips.get(shows)?.cells[0],
     of: wardrobeOf,

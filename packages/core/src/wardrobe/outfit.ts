@@ -1,3 +1,4 @@
+import type { Clip } from '../clip/clip.js';
 import type { Controller } from '../controller/controller.js';
 import { callError } from '../problem/problem.js';
 import type { Cell } from '../sheet/sheet.js';
@@ -17,6 +18,21 @@ export interface DyedImage {
   readonly colours: ReadonlyMap<number, number>;
 }
 
+/** A pose once it was made, by the timelines and segments that show it: track by track. */
+export interface KeptPose {
+  pose: Pose | undefined;
+  next: Map<object, KeptPose[]> | undefined;
+}
+
+/** On what a piece is to be laid. */
+interface Wearer {
+  readonly body: Pose;
+  readonly shown: Shown;
+  /** One of the body's parts where these are drawn apart, and whether it is the one at which whole pieces are drawn. */
+  readonly part: PoseLayer | undefined;
+  readonly isEnd: boolean;
+}
+
 /** What somebody wears: for any number of performers of the controller whose wardrobe it is from. */
 export class Outfit {
   /** Pieces by layer, `none` for an empty one; every layer is named. */
@@ -28,8 +44,8 @@ export class Outfit {
   private readonly worn: readonly (LayerPiece | undefined)[];
   private readonly names: readonly string[];
   private readonly dyes: ReadonlyMap<string, string>;
-  /** Poses once made, by the timeline and the segment that show them. */
-  private readonly kept = new Map<object, (Pose | undefined)[]>();
+  /** Poses once made. */
+  readonly kept: KeptPose = { pose: undefined, next: undefined };
 
   /** @throws {DotHopError} for a name that the wardrobe does not have */
   constructor(
@@ -87,61 +103,76 @@ export class Outfit {
     return wardrobe?.outfit(wardrobe.fitting(this));
   }
 
-  /** The pose of a body in this outfit, made anew. {@link keep} keeps what it has made. */
+  /**
+   * The pose of a body in this outfit, made anew. Where the body is drawn in parts, pieces that are cut like it lie part by part
+   * on these, and whole ones over all of them, or under.
+   */
   dress(body: Pose, shown: Shown): Pose {
-    const { wardrobe, names, worn } = this;
-    const order = wardrobe.orders.find(({ where }) => where(shown))!.names;
-    const layers = order.flatMap((name): PoseLayer | readonly PoseLayer[] => {
-      if (name === 'body') return body.layers.map((own) => ({ ...own, dye: this.dyes.get('body') ?? '' }));
-      const piece = worn[names.indexOf(name)];
-      if (piece === undefined) return [];
-      if (wardrobe.layers.get(name)!.hidden.some((where) => where(shown))) return [];
-      return this.layerOf(piece, body, shown, 0) ?? [];
-    });
+    const order = this.wardrobe.orders.find(({ where }) => where(shown))!.names;
+    const place = order.indexOf('body');
+    const [under, over] = [order.slice(0, place), order.slice(place + 1)];
+    const isWhole = body.layers.length === 1 && body.layers[0]!.cell === body.cell;
+    const worn = (names: readonly string[], own: PoseLayer, isEnd: boolean): PoseLayer[] => {
+      const wearer: Wearer = { body, shown, part: isWhole ? undefined : own, isEnd };
+      return names.flatMap((name) => this.pieceOf(name, wearer) ?? []);
+    };
+    const dye = this.dyes.get('body') ?? '';
+    const layers = body.layers.flatMap((own, i): PoseLayer[] => [
+      ...worn(under, own, i === 0),
+      { ...own, dye },
+      ...worn(over, own, i === body.layers.length - 1),
+    ]);
     return Object.freeze({ ...body, layers: Object.freeze(layers) });
   }
 
-  /**
-   * A pose that was made before: what shows it, as a key, and which of its frames. No closure and no array: it is asked for at
-   * every picture.
-   */
-  keptAt(timeline: object, showing: number): Pose | undefined {
-    return this.kept.get(timeline)?.[showing];
+  private pieceOf(layer: string, wearer: Wearer): PoseLayer | undefined {
+    const piece = this.worn[this.names.indexOf(layer)];
+    const { hidden } = this.wardrobe.layers.get(layer)!;
+    if (piece === undefined || hidden.some((where) => where(wearer.shown))) return undefined;
+    return this.layerOf(piece, wearer, 0);
   }
 
-  /** The pose of a body in this outfit, made and kept. */
-  keep(timeline: object, showing: number, body: Pose, shown: Shown): Pose {
-    let poses = this.kept.get(timeline);
-    if (poses === undefined) this.kept.set(timeline, (poses = []));
-    return (poses[showing] = this.dress(body, shown));
-  }
-
-  private layerOf(piece: LayerPiece, body: Pose, shown: Shown, depth: number): PoseLayer | undefined {
-    const { definition, name, layer } = piece;
-    const { directions, otherwise, at } = definition;
-    const isDrawn =
-      (piece.clips === undefined || piece.clips.has(shown.clip)) &&
-      (directions === undefined ||
-        directions.includes(shown.direction) ||
-        directions.includes(shown.drawnFor));
-    let from: Cell | undefined = body.cell;
-    if (!isDrawn) {
+  private layerOf(piece: LayerPiece, wearer: Wearer, depth: number): PoseLayer | undefined {
+    const { definition, layer, isCut } = piece;
+    const { body, shown, part, isEnd } = wearer;
+    const { otherwise } = definition;
+    const lies = isCut ? part : undefined;
+    let from: Cell | undefined = (lies ?? body).cell;
+    if (!isDrawn(piece, shown, lies?.cell)) {
       if (otherwise === undefined || otherwise === 'hide') return undefined;
       if (typeof otherwise === 'string') {
         const other = this.wardrobe.layers.get(layer)!.pieces.get(otherwise)!;
         // A circle of pieces that stand in for one another ends with nothing.
-        return depth > this.names.length + 8 ? undefined : this.layerOf(other, body, shown, depth + 1);
+        return depth > this.names.length + 8 ? undefined : this.layerOf(other, wearer, depth + 1);
       }
       from = this.wardrobe.firstCell(otherwise.clip, shown.drawnFor);
     }
-    const cell = from && cellOf(piece, from, shown);
-    if (cell === undefined) return undefined;
+    if (from === undefined) return undefined;
+    if (lies !== undefined) return this.partOn(lies, piece, from);
+    return part === undefined || isEnd ? this.whole(piece, from, wearer) : undefined;
+  }
+
+  /** A piece that is drawn whole. */
+  private whole(piece: LayerPiece, from: Cell, { body, shown }: Wearer): PoseLayer | undefined {
+    const { definition, name, layer, palettes } = piece;
+    const { at } = definition;
+    const cell = cellOf(piece, from, shown);
     const point = at === undefined ? { x: 0, y: 0 } : body.points[at];
     // Where the body has no such point on this drawing, there is nothing to hang it on.
-    if (point === undefined) return undefined;
+    if (cell === undefined || point === undefined) return undefined;
     const { x, y } = point;
-    const { mirrored } = body;
-    return { layer, piece: name, cell, x, y, mirrored, dye: this.suffix(layer, piece.palettes) };
+    return { layer, piece: name, cell, x, y, mirrored: body.mirrored, dye: this.suffix(layer, palettes) };
+  }
+
+  /** The part of a piece that lies on one of the body's. */
+  private partOn(on: PoseLayer, piece: LayerPiece, from: Cell): PoseLayer | undefined {
+    const { name, layer, palettes, sheetFor } = piece;
+    const sheet = sheetFor.get(from.sheet);
+    const [image, cell] = [sheet?.parts.get(on.layer)?.image, sheet?.cells[from.index]];
+    if (image === undefined || cell === undefined) return undefined;
+    const { x, y, mirrored } = on;
+    const dye = this.suffix(layer, palettes);
+    return { layer, piece: name, cell: Object.freeze({ ...cell, image }), x, y, mirrored, dye };
   }
 
   /** A piece and those that may stand in for it. */
@@ -174,6 +205,19 @@ export class Outfit {
     }
     return map;
   }
+}
+
+/** @param cell what the part of the body shows on which it lies, where that is not what the body shows */
+function isDrawn(
+  { definition, clips }: LayerPiece,
+  { clip, direction, drawnFor }: Shown,
+  cell?: Cell,
+): boolean {
+  const { directions } = definition;
+  const isThere = (clip: Clip): boolean =>
+    clip.frames.some(({ sheet, index }) => sheet === cell?.sheet && index === cell.index);
+  if (clips !== undefined && !(cell === undefined ? clips.has(clip) : [...clips].some(isThere))) return false;
+  return directions === undefined || directions.includes(direction) || directions.includes(drawnFor);
 }
 
 function cellOf(

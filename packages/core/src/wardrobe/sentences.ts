@@ -12,6 +12,8 @@ const sentences = {
   'piece-none': () => '"none" says that a layer is empty; give this piece another name',
   'piece-cells': (v: Values) =>
     `the sheet "${v.sheet}" has ${v.has} cells and the body's sheet "${v.body}" ${v.wants}: a piece is laid out as the body is, cell for cell; or give "cell" for one drawing that always shows`,
+  'piece-joint': () =>
+    'a part of a piece hangs where the part of the body hangs on which it lies: give its image alone, without "joint", "boxes" and "points"',
   'wear-unknown': unknown('piece or layer'),
   'palette-unknown': unknown('palette'),
   'palette-layer': (v: Values) =>

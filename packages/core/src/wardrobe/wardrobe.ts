@@ -21,6 +21,8 @@ export interface LayerPiece {
   readonly definition: LayerPieceDefinition;
   /** The piece's sheet for each of the body's. */
   readonly sheetFor: ReadonlyMap<string, Sheet>;
+  /** Whether it is cut in parts as the body is, which lie on those of the body. */
+  readonly isCut: boolean;
   /** The clips for which it is drawn, `undefined` for all. */
   readonly clips: ReadonlySet<Clip> | undefined;
   readonly palettes: readonly Palette[];
@@ -159,20 +161,21 @@ function compilePiece(
 ): LayerPiece {
   const { problems, sheets, bodySheets, places } = input;
   const path = ['wardrobe', 'layers', layer, 'pieces', name];
-  const { sheet, cell, clips, directions, otherwise } = definition;
+  const { sheet, cell, at, clips, directions, otherwise } = definition;
   const named =
     typeof sheet === 'string' ? [...bodySheets].map((body) => [body, sheet] as const) : Object.entries(sheet);
   const sheetFor = new Map<string, Sheet>();
   for (const [body, own] of named) {
-    const at = typeof sheet === 'string' ? [...path, 'sheet'] : [...path, 'sheet', body];
-    if (!bodySheets.has(body)) problems.add('sheet-unknown', at, { name: body, known: [...bodySheets] });
+    const place = typeof sheet === 'string' ? [...path, 'sheet'] : [...path, 'sheet', body];
+    if (!bodySheets.has(body)) problems.add('sheet-unknown', place, { name: body, known: [...bodySheets] });
     const found = sheets.get(own);
-    if (!sheets.has(own)) problems.add('sheet-unknown', at, { name: own, known: [...sheets.keys()] });
+    if (!sheets.has(own)) problems.add('sheet-unknown', place, { name: own, known: [...sheets.keys()] });
     const [has, wants] = [found?.cells.length ?? 0, sheets.get(body)?.cells.length ?? 0];
     // A piece of fewer cells is laid out otherwise than the body.
     if (found !== undefined && cell === undefined && has < wants)
-      problems.add('piece-cells', at, { sheet: own, has, body, wants });
+      problems.add('piece-cells', place, { sheet: own, has, body, wants });
     if (found !== undefined) sheetFor.set(body, found);
+    if (found !== undefined) checkParts(found, sheets.get(body), problems);
   }
   const count = [...sheetFor.values()][0]?.cells.length ?? Infinity;
   for (const [direction, number] of typeof cell === 'object'
@@ -202,9 +205,22 @@ function compilePiece(
     name,
     definition,
     sheetFor,
+    isCut:
+      cell === undefined && at === undefined && [...sheetFor.values()].some(({ parts }) => parts.size > 0),
     clips: clips && new Set(clips.flatMap((one) => [...(places.clips.get(one) ?? [])])),
     palettes: palettesNamed(definition.palettes ?? [], palettes, [...path, 'palettes'], problems),
   };
+}
+
+/** The parts of a piece are those of the body, and hang where these hang. */
+function checkParts({ name, parts }: Sheet, body: Sheet | undefined, problems: ProblemList): void {
+  for (const part of parts.values()) {
+    const path = ['sheets', name, 'parts', part.name];
+    const known = [...(body?.parts.keys() ?? [])];
+    if (!known.includes(part.name)) problems.add('part-unknown', path, { name: part.name, known });
+    const { joint, boxes, points } = part;
+    if (joint !== undefined || boxes.length > 0 || points.length > 0) problems.add('piece-joint', path);
+  }
 }
 
 /** Names of pieces, layers and colours in what pieces say of one another, and in schemes. */

@@ -5,7 +5,8 @@ import type { WhereDefinition } from './definition.js';
 
 /** What shows at an instant, as a wardrobe asks for it. */
 export interface Shown {
-  readonly state: string;
+  /** The state of the body, and those of further tracks. */
+  readonly states: readonly string[];
   /** The direction it faces, and the one it is drawn for. */
   readonly direction: string;
   readonly drawnFor: string;
@@ -66,8 +67,8 @@ export function compileWhere(
         name: cue,
         known: [...new Set([...meant].flatMap((clip) => clip.cues.flat()))],
       });
-  return ({ state, direction, drawnFor, clip, frame }) => {
-    if (states !== undefined && !states.includes(state)) return false;
+  return ({ states: shown, direction, drawnFor, clip, frame }) => {
+    if (states !== undefined && !states.some((one) => shown.includes(one))) return false;
     if (directions !== undefined && !directions.includes(direction) && !directions.includes(drawnFor))
       return false;
     if (!meant.has(clip)) return false;

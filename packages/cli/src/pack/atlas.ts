@@ -1,19 +1,10 @@
-import { poseOf, writeCells } from 'dot-hop';
-import type {
-  Cell,
-  ClipDefinition,
-  Controller,
-  ControllerDefinition,
-  MarksDefinition,
-  Part,
-  RectangleDefinition,
-  SheetDefinition,
-} from 'dot-hop';
+import { poseOf } from 'dot-hop';
+import type { Cell, Controller, MarksDefinition, Part, RectangleDefinition, SheetDefinition } from 'dot-hop';
 import { inkOf } from 'dot-hop/pixels';
 import { MaxRectsPacker } from 'maxrects-packer';
-import type { Image } from './images.js';
-import { Misuse } from './misuse.js';
-import { Canvas } from './picture/canvas.js';
+import type { Image } from '../images.js';
+import { Misuse } from '../misuse.js';
+import { Canvas } from '../picture/canvas.js';
 
 /** How an atlas is laid out. Lengths in pixels. */
 export interface PackOptions {
@@ -25,17 +16,25 @@ export interface PackOptions {
   readonly most: number;
 }
 
-/** One image and one document with only what the game needs. */
-export interface Packed {
+/** An image and the name of its file. */
+export interface PackedImage {
+  readonly file: string;
   readonly atlas: Image;
-  /** The same drawings cut in parts, where tracks draw these: laid out like the atlas. */
-  readonly parts: readonly { readonly file: string; readonly atlas: Image }[];
-  readonly definition: ControllerDefinition;
-  /** How many cells are used, of how many; and how many drawings they are, once equal ones are one. */
-  readonly cells: { readonly used: number; readonly all: number; readonly drawings: number };
 }
 
-/** A used cell with what is drawn of it. */
+/** A sheet laid out anew. */
+export interface PackedSheet {
+  readonly definition: SheetDefinition;
+  /** Its image first, then those of its parts, laid out like it. */
+  readonly images: readonly PackedImage[];
+  /** How many drawings its cells are, once equal ones are one. */
+  readonly drawings: number;
+}
+
+/** The image of a cell that has no drawing. */
+export const noDrawing = '';
+
+/** A cell with what is drawn of it. */
 interface Drawing {
   readonly cell: Cell;
   /** The whole, and after it its parts. */
@@ -48,26 +47,27 @@ interface Drawing {
 }
 
 /**
- * Packs what a character shows into one image, trimmed, equal drawings once, and writes the document anew for it.
+ * Lays out some cells as a sheet of its own, in their order.
  *
- * @param image the name of the image in the new document
+ * @param parts of which the cells consist, back to front
+ * @param image the name of its image
  * @throws {Misuse} when the drawings do not fit into the largest image allowed
  */
-export function pack(
+export function packSheet(
+  cells: readonly Cell[],
+  parts: readonly Part[],
   controller: Controller,
   images: ReadonlyMap<string, Image>,
   image: string,
   options: PackOptions,
-): Packed {
-  const shown = shownNames(controller);
-  const clips = clipsOf(controller, shown);
-  const cells = usedCells(controller, clips);
-  const parts = partsOf(controller);
+): PackedSheet {
   const drawings = cells.map((cell) => drawingOf(cell, controller, parts, images));
   const { atlases, places } = layOut(drawings, options);
   const [atlas] = atlases as [Image];
-  const partFiles = parts.map(({ name }) => image.replace(/\.png$/, `-${name}.png`));
-  const numbers = new Map(cells.map((cell, i) => [keyOf(cell), i]));
+  const files = parts.map(({ name }, i) => {
+    const isSame = Buffer.compare(atlases[i + 1]!.pixels, atlas.pixels) === 0;
+    return isSame ? image : image.replace(/\.png$/, `-${name}.png`);
+  });
   const rectangles = drawings.map(({ cell, images: [whole], left, top, same }): RectangleDefinition => {
     const { width, height } = whole!;
     const { x, y } = places.get(same)!;
@@ -75,93 +75,30 @@ export function pack(
     const isWhole = left === 0 && top === 0 && width === cell.frameWidth && height === cell.frameHeight;
     return isWhole ? rect : { rect, trim: [left, top, cell.frameWidth, cell.frameHeight] };
   });
-  const { definition } = controller;
-  const sheet: SheetDefinition = {
+  const definition: SheetDefinition = {
     image,
     size: [atlas.width, atlas.height],
     cells: rectangles,
     ...marksOf(cells),
     ...(parts.length > 0 && {
-      parts: Object.fromEntries(
-        parts.map(({ name, joint, boxes, points }, i) => [
-          name,
-          { image: partFiles[i]!, joint, boxes, points },
-        ]),
-      ),
+      parts: Object.fromEntries(parts.map((part, i) => [part.name, partDefinition(part, files[i]!)])),
     }),
   };
-  const all = [...controller.sheets.values()].reduce((sum, one) => sum + one.cells.length, 0);
-  const flipbooks = flipbooksOf(controller, shown);
+  const further = files.map((file, i) => ({ file, atlas: atlases[i + 1]! }));
   return {
-    atlas,
-    parts: partFiles.map((file, i) => ({ file, atlas: atlases[i + 1]! })),
-    definition: {
-      ...without(definition, '$schema', 'accept'),
-      sheets: { [definition.name ?? 'all']: sheet },
-      clips: Object.fromEntries(clips.map((name) => [name, clipDefinition(controller, name, numbers)])),
-      ...(Object.keys(flipbooks).length > 0 ? { flipbooks } : { flipbooks: undefined }),
-    },
-    cells: { used: cells.length, all, drawings: places.size },
+    definition,
+    images: [{ file: image, atlas }, ...further.filter(({ file }) => file !== image)],
+    drawings: places.size,
   };
 }
 
-/** An object without some of its fields. */
-function without<T extends object, K extends keyof T>(object: T, ...fields: readonly K[]): Omit<T, K> {
-  const kept = Object.entries(object).filter(([name]) => !(fields as readonly string[]).includes(name));
-  return Object.fromEntries(kept) as Omit<T, K>;
-}
-
-const keyOf = ({ sheet, index }: Cell): string => `${sheet} ${index}`;
-
-/** The clips and flipbooks that anything shows; all of them where there are no states. */
-function shownNames({ definition, states, clips, pages }: Controller): Set<string> {
-  if (definition.states === undefined) return new Set([...pages.keys(), ...clips.keys()]);
-  return new Set(states.flatMap(({ bookNames }) => bookNames));
-}
-
-/** The clips behind them, in the order of the document. */
-function clipsOf({ clips, pages, definition }: Controller, shown: ReadonlySet<string>): string[] {
-  const used = new Set([...shown].flatMap((name) => (pages.get(name) ?? []).map(({ clip }) => clip.name)));
-  if (definition.states === undefined) for (const name of clips.keys()) used.add(name);
-  return [...clips.keys()].filter((name) => used.has(name));
-}
-
-/** Flipbooks with the clips that are drawn for each direction; what `rows` stood for is written out. */
-function flipbooksOf(
-  { pages, compass, clips }: Controller,
-  shown: ReadonlySet<string>,
-): Record<string, Record<string, string>> {
-  const found: Record<string, Record<string, string>> = {};
-  for (const [name, book] of pages) {
-    if (!shown.has(name) || clips.has(name)) continue;
-    const drawn = book.flatMap(({ clip, mirrored, drawnFor, standsIn }, i): [string, string][] =>
-      !mirrored && !standsIn && drawnFor === i ? [[compass.names[i]!, clip.name]] : [],
-    );
-    found[name] = Object.fromEntries(drawn);
-  }
-  return found;
-}
-
-/** The cells that clips show, as their sheets have them, in the order of sheets and numbers. */
-function usedCells({ clips, sheets }: Controller, names: readonly string[]): Cell[] {
-  const used = new Set(names.flatMap((name) => clips.get(name)!.frames.map(keyOf)));
-  return [...sheets.values()].flatMap((sheet) => sheet.cells.filter((cell) => used.has(keyOf(cell))));
-}
-
-/** The clip as the document has it, with its cells by their numbers in the atlas. */
-function clipDefinition(
-  { definition, clips }: Controller,
-  name: string,
-  numbers: ReadonlyMap<string, number>,
-): ClipDefinition {
-  const written = Object.keys(definition.clips).find(
-    (one) => definition.clips[one]!.rows !== undefined && name.startsWith(`${one}-`),
-  );
-  const source = definition.clips[name] ?? definition.clips[written!]!;
-  return {
-    cells: writeCells(clips.get(name)!.frames.map((cell) => numbers.get(keyOf(cell))!)),
-    ...without(source, 'sheet', 'rows', 'every', 'cells'),
-  };
+function partDefinition(
+  { joint, boxes, points }: Part,
+  image: string,
+): NonNullable<SheetDefinition['parts']>[string] {
+  return joint === undefined && boxes.length === 0 && points.length === 0
+    ? image
+    : { image, joint, boxes, points };
 }
 
 /** Pivots, boxes and points: once for all where they are the same, else for each cell that differs. */
@@ -201,14 +138,6 @@ function mostCommon(texts: readonly string[]): string | undefined {
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
 }
 
-/** The parts of all sheets that tracks draw, back to front; none where no track draws any. */
-function partsOf({ sheets, isSingle }: Controller): Part[] {
-  const all = new Map<string, Part>();
-  for (const { parts } of sheets.values())
-    for (const part of parts.values()) if (!all.has(part.name)) all.set(part.name, part);
-  return isSingle ? [] : [...all.values()];
-}
-
 /** The ink of a cell, and of its parts in the same rectangle; a composed one is put together first. */
 function drawingOf(
   cell: Cell,
@@ -217,11 +146,11 @@ function drawingOf(
   images: ReadonlyMap<string, Image>,
 ): Drawing {
   const { frameWidth: width, frameHeight: height } = cell;
-  const own = sheets.get(cell.sheet)!.parts;
+  const own = sheets.get(cell.sheet)?.parts;
   const layers = [undefined, ...parts].map((part) => {
     const frame = new Canvas(width, height);
-    const image = part === undefined ? cell.image : own.get(part.name)?.image;
-    if (image !== undefined)
+    const image = part === undefined ? cell.image : own?.get(part.name)?.image;
+    if (image !== undefined && image !== noDrawing)
       frame.pose(images, poseOf({ ...cell, image }, false), cell.pivotX, cell.pivotY, 1);
     return frame;
   });

@@ -1,0 +1,137 @@
+import { writeCells } from 'dot-hop';
+import type { Cell, ClipDefinition, Controller, ControllerDefinition, Part } from 'dot-hop';
+import type { Image } from '../images.js';
+import { packSheet } from './atlas.js';
+import type { PackOptions, PackedImage } from './atlas.js';
+import { packWardrobe, shownInWardrobe } from './wardrobe.js';
+
+/** One image for the body, one for each sheet of what is worn, and one document with only what the game needs. */
+export interface Packed {
+  /** The body's first; those of parts, where tracks draw these, are laid out like the sheet that they are of. */
+  readonly images: readonly PackedImage[];
+  readonly definition: ControllerDefinition;
+  /** How many cells of the body are used, of how many; and how many drawings they are, once equal ones are one. */
+  readonly cells: { readonly used: number; readonly all: number; readonly drawings: number };
+}
+
+/**
+ * Packs what a character shows into one image, trimmed, equal drawings once, and writes the document anew for it.
+ *
+ * @param image the name of the image in the new document; those of what is worn begin with it
+ * @throws {Misuse} when the drawings do not fit into the largest image allowed
+ */
+export function pack(
+  controller: Controller,
+  images: ReadonlyMap<string, Image>,
+  image: string,
+  options: PackOptions,
+): Packed {
+  const shown = shownNames(controller);
+  const clips = clipsOf(controller, shown);
+  const cells = usedCells(controller, clips);
+  const body = packSheet(cells, partsOf(controller, cells), controller, images, image, options);
+  const numbers = new Map(cells.map((cell, i) => [keyOf(cell), i]));
+  const { definition } = controller;
+  const name = definition.name ?? 'all';
+  const flipbooks = flipbooksOf(controller, shown);
+  const worn = packWardrobe(controller, {
+    cells,
+    body: name,
+    shows: (one) => clips.includes(one) || flipbooks[one] !== undefined,
+    pack: (some, sheet) =>
+      packSheet(
+        some,
+        partsOf(controller, some),
+        controller,
+        images,
+        image.replace(/\.png$/, `-${sheet}.png`),
+        options,
+      ),
+  });
+  const bodySheets = new Set(
+    [...controller.clips.values()].flatMap((clip) => clip.cells.map((one) => one.sheet)),
+  );
+  const all = [...bodySheets].reduce((sum, one) => sum + controller.sheets.get(one)!.cells.length, 0);
+  return {
+    images: [...body.images, ...worn.sheets.flatMap(([, sheet]) => sheet.images)],
+    definition: {
+      ...without(definition, '$schema', 'accept'),
+      sheets: {
+        [name]: body.definition,
+        ...Object.fromEntries(worn.sheets.map(([one, sheet]) => [one, sheet.definition])),
+      },
+      clips: Object.fromEntries(clips.map((one) => [one, clipDefinition(controller, one, numbers)])),
+      ...(Object.keys(flipbooks).length > 0 ? { flipbooks } : { flipbooks: undefined }),
+      ...(worn.wardrobe && { wardrobe: worn.wardrobe }),
+    },
+    cells: { used: cells.length, all, drawings: body.drawings },
+  };
+}
+
+/** An object without some of its fields. */
+function without<T extends object, K extends keyof T>(object: T, ...fields: readonly K[]): Omit<T, K> {
+  const kept = Object.entries(object).filter(([name]) => !(fields as readonly string[]).includes(name));
+  return Object.fromEntries(kept) as Omit<T, K>;
+}
+
+const keyOf = ({ sheet, index }: Cell): string => `${sheet} ${index}`;
+
+/** The clips and flipbooks that anything shows; all of them where there are no states. */
+function shownNames({ definition, states, clips, pages }: Controller): Set<string> {
+  if (definition.states === undefined) return new Set([...pages.keys(), ...clips.keys()]);
+  return new Set([...states.flatMap(({ bookNames }) => bookNames), ...shownInWardrobe(definition)]);
+}
+
+/** The clips behind them, in the order of the document. */
+function clipsOf({ clips, pages, definition }: Controller, shown: ReadonlySet<string>): string[] {
+  const used = new Set([...shown].flatMap((name) => pages.get(name)?.map(({ clip }) => clip.name) ?? [name]));
+  if (definition.states === undefined) for (const name of clips.keys()) used.add(name);
+  return [...clips.keys()].filter((name) => used.has(name));
+}
+
+/** Flipbooks with the clips that are drawn for each direction; what `rows` stood for is written out. */
+function flipbooksOf(
+  { pages, compass, clips }: Controller,
+  shown: ReadonlySet<string>,
+): Record<string, Record<string, string>> {
+  const found: Record<string, Record<string, string>> = {};
+  for (const [name, book] of pages) {
+    if (!shown.has(name) || clips.has(name)) continue;
+    const drawn = book.flatMap(({ clip, mirrored, drawnFor, standsIn }, i): [string, string][] =>
+      !mirrored && !standsIn && drawnFor === i ? [[compass.names[i]!, clip.name]] : [],
+    );
+    found[name] = Object.fromEntries(drawn);
+  }
+  return found;
+}
+
+/** The cells that clips show, as their sheets have them, in the order of sheets and numbers. */
+function usedCells({ clips, sheets }: Controller, names: readonly string[]): Cell[] {
+  const used = new Set(names.flatMap((name) => clips.get(name)!.frames.map(keyOf)));
+  return [...sheets.values()].flatMap((sheet) => sheet.cells.filter((cell) => used.has(keyOf(cell))));
+}
+
+/** The clip as the document has it, with its cells by their numbers in the atlas. */
+function clipDefinition(
+  { definition, clips }: Controller,
+  name: string,
+  numbers: ReadonlyMap<string, number>,
+): ClipDefinition {
+  const written = Object.keys(definition.clips).find(
+    (one) => definition.clips[one]!.rows !== undefined && name.startsWith(`${one}-`),
+  );
+  const source = definition.clips[name] ?? definition.clips[written!]!;
+  return {
+    cells: writeCells(clips.get(name)!.frames.map((cell) => numbers.get(keyOf(cell))!)),
+    ...without(source, 'sheet', 'rows', 'every', 'cells'),
+  };
+}
+
+/** The parts that tracks draw of the sheets of some cells, back to front; none where no track draws any. */
+function partsOf({ sheets, isSingle }: Controller, cells: readonly Cell[]): Part[] {
+  const all = new Map<string, Part>();
+  for (const name of new Set(cells.map(({ sheet }) => sheet)))
+    for (const part of sheets.get(name)?.parts.values() ?? [])
+      if (!all.has(part.name)) all.set(part.name, part);
+  return isSingle ? [] : [...all.values()];
+}
