@@ -54,12 +54,16 @@ export interface Running {
 /** Fetches what a page needs and says how far it is, then runs it; what goes wrong is told on the page. */
 export function runPage(fetching: string, begin: (progress: Progress) => Promise<Running>): void {
   const root = createRoot(document.getElementById('page')!);
-  const say = (done: number, all: number): void =>
+  let isOver = false;
+  // Other files may still come when one has failed.
+  const say = (done: number, all: number): void => {
+    if (isOver) return;
     root.render(
       <p className="notice">
         {fetching} ... <progress value={done} max={all} aria-label={`${done} of ${all} files`} />
       </p>,
     );
+  };
   say(0, 1);
   begin(say).then(
     ({ step, draw, page, started }) => {
@@ -77,6 +81,7 @@ export function runPage(fetching: string, begin: (progress: Progress) => Promise
       started?.(loop);
     },
     (error: unknown) => {
+      isOver = true;
       root.render(<pre className="notice">{error instanceof Error ? error.message : String(error)}</pre>);
     },
   );

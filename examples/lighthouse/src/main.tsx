@@ -1,9 +1,5 @@
 import { Controls, loadCharacter } from '@dot-hop/browser';
 import wickUrl from '../../../demo/wick.dothop.yaml?url';
-import wickBehind from '../../../demo/wick-behind.png?url';
-import wickLegs from '../../../demo/wick-legs.png?url';
-import wickUpper from '../../../demo/wick-upper.png?url';
-import wickImage from '../../../demo/wick.png?url';
 import { redrawDial } from '../../common/dial';
 import { fitting, runPage } from '../../common/parts';
 import { loadTownsfolk } from '../../common/townsfolk';
@@ -12,12 +8,16 @@ import { Game, bindings } from './scene/game';
 import '../../common/controls.css';
 import './style.css';
 
-const wickImages = {
-  'wick.png': wickImage,
-  'wick-behind.png': wickBehind,
-  'wick-legs.png': wickLegs,
-  'wick-upper.png': wickUpper,
-};
+/** The addresses of Wick's drawings, by the names that his document has for them. */
+const wickImages = Object.fromEntries(
+  Object.entries(
+    import.meta.glob<string>('../../../demo/{wick*,gear/*}.png', {
+      eager: true,
+      query: '?url',
+      import: 'default',
+    }),
+  ).map(([file, address]) => [file.replace('../../../demo/', ''), address]),
+);
 
 /** Height of the scene for its width. */
 const shape = 0.76;

@@ -70,6 +70,15 @@ function wear(text: string): Record<string, string> {
   return Object.fromEntries(pairs as [string, string][]);
 }
 
+/** What is worn in a picture that is about something else. */
+const wornOption = (): Option =>
+  new Option(
+    '--wear <list>',
+    'what is worn, such as hat=straw; the rest by chance, always the same',
+  ).argParser(wear);
+const bareOption = (): Option =>
+  new Option('--bare', 'the body alone, without its wardrobe').conflicts('wear');
+
 /** The command line: every command with its help. `finish` receives a command's exit code. */
 export function buildProgram(output: Output, finish: (code: number) => void): Command {
   const program = new Command('dot-hop');
@@ -144,8 +153,8 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     )
     .option('--over <name>', 'with a state of a track, such as arms: what the body shows under it')
     .option('--dial', 'all directions around the compass, as a .png')
-    .option('--wear <list>', 'what is worn, such as hat=straw; the rest by chance, always the same', wear)
-    .addOption(new Option('--bare', 'the body alone, without its wardrobe').conflicts('wear'))
+    .addOption(wornOption())
+    .addOption(bareOption())
     .option('--trail <rehearsal>', 'with --dial: the vectors of a rehearsal, in the colour of what was faced')
     .option('--json', 'print the frames as JSON')
     .addHelpText(
@@ -214,6 +223,8 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .description('the states by rank with conditions, hops and follow-ups: a table, one picture with -o')
     .argument('<document>', 'the character')
     .option('-o, --out <file.png>', 'draw it here')
+    .addOption(wornOption())
+    .addOption(bareOption())
     .option('--winners', 'print who takes over in which situation instead: the first row that fits')
     .option('--when <condition>', 'who takes over in situations of this kind, such as "grounded && moving"')
     .option(
@@ -258,6 +269,8 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .description('runs scripts of signals without a game; tells what happened and what was not as expected')
     .argument('<rehearsal...>', 'rehearsals in YAML or JSON, or folders with *.rehearsal.yaml or .json')
     .option('-o, --out <file.png>', 'draw what happened here')
+    .addOption(wornOption())
+    .addOption(bareOption())
     .option('-q, --quiet', 'print only what was not as expected')
     .option('-w, --watch', 'run again whenever a file beside them changes')
     .option('--json', 'print what happened as JSON')

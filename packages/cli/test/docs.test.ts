@@ -98,7 +98,7 @@ describe('the guides', () => {
         expect(outcomes.filter(({ met }) => !met)).toEqual([]);
       } else expect(compileDocument(readDocument(block!, guide)).clips.size).toBeGreaterThan(0);
     // A fragment is told of a document of the demo: its lines stand there.
-    const demo = readFileSync(path.join(folder, 'wick.dothop.yaml'), 'utf8');
+    const demo = readFileSync(path.join(root, 'demo/wick.dothop.yaml'), 'utf8');
     for (const [, fragment] of text.matchAll(/```yaml fragment\n([\s\S]*?)```/g))
       for (const line of fragment!.trimEnd().split('\n')) expect(demo).toContain(line);
     for (const [, link] of text.matchAll(/\]\(([^)#]+)[)#]/g))

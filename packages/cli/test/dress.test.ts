@@ -8,7 +8,7 @@ let folder: string;
 beforeAll(() => {
   folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-dress-'));
   cpSync(path.join(root, 'demo/townsfolk'), folder, { recursive: true });
-  copyWick(folder);
+  copyWick(folder, 'running.rehearsal.yaml');
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 const dress = (...args: string[]) => runIn(folder, ['dress', 'folk.dothop.yaml', ...args]);
@@ -88,6 +88,43 @@ test('a preview shows what is worn, always the same, or the body alone', async (
   expect(preview('no.png', '--wear', 'hat=crown')).toMatchObject({ code: 2 });
   expect(preview('no.png', '--wear', 'hat=straw', '--bare')).toMatchObject({ code: 2 });
   expect(existsSync(path.join(folder, 'no.png'))).toBe(false);
+});
+
+test('ladders and rehearsals are drawn in what is worn, or of the body alone', async () => {
+  const oiled = ['--wear', 'coat=oilskin,coat.oil=signal'];
+  const ladder = (...args: string[]) => runIn(folder, ['ladder', 'wick.dothop.yaml', ...args]).code;
+  expect(ladder('-o', 'ladder.png', ...oiled)).toBe(0);
+  expect((await coloursOf('ladder.png')).has('c43b30')).toBe(true);
+  expect(ladder('-o', 'ladder.png')).toBe(0);
+  expect((await coloursOf('ladder.png')).has('c43b30')).toBe(false);
+  expect(ladder(...oiled)).toBe(2);
+  const rehearse = (...args: string[]) => runIn(folder, ['rehearse', 'running.rehearsal.yaml', ...args]);
+  const plain = rehearse('--json').out;
+  const worn = rehearse('--json', '-o', 'running.png', ...oiled);
+  expect([worn.code, worn.out]).toEqual([0, plain]);
+  expect((await coloursOf('running.png')).has('c43b30')).toBe(true);
+  // What chance is to leave alone is not worn.
+  rehearse('-o', 'running.png');
+  for (const colour of ['c43b30', 'd9a531']) expect((await coloursOf('running.png')).has(colour)).toBe(false);
+  expect(rehearse('--bare')).toMatchObject({
+    code: 2,
+    err: 'dot-hop: --bare is for the picture; it needs -o\n',
+  });
+});
+
+test('one person of many frames is drawn in lines that fit', async () => {
+  const { err } = runIn(folder, [
+    'dress',
+    'wick.dothop.yaml',
+    '--wear',
+    'hat=rain-hat',
+    '-o',
+    'wick-dressed.png',
+  ]);
+  expect(err).toBe('one person, in every direction and frame, in wick-dressed.png\n');
+  const { width, height } = await sharp(path.join(folder, 'wick-dressed.png')).metadata();
+  expect(width).toBeLessThanOrEqual(2600);
+  expect(height).toBeGreaterThan(900);
 });
 
 test('misuse says what there is', () => {

@@ -78,11 +78,16 @@ test.each([
   expectSamePlay(await load(document), await load('packed/game.json'), rehearsals);
 });
 
+interface Deed {
+  readonly set?: Readonly<Record<string, number>>;
+  readonly pulse?: string;
+}
+
 /** Two characters that wear the same look the same all the way, and the sheets that the packed one has. */
 function expectSameLook(
   pair: readonly Character[],
   outfits: readonly OutfitDefinition[],
-  deeds: readonly ((performer: Performer) => void)[],
+  deeds: readonly Deed[],
 ): void {
   let layers = 0;
   for (const worn of outfits) {
@@ -93,7 +98,10 @@ function expectSameLook(
       return { performer, images: dyedImages(images, [outfit]) };
     });
     for (const deed of deeds) {
-      for (const { performer } of [was!, is!]) deed(performer);
+      for (const { performer } of [was!, is!]) {
+        for (const [name, value] of Object.entries(deed.set ?? {})) performer.set(name, value);
+        if (deed.pulse !== undefined) performer.pulse(deed.pulse);
+      }
       for (let i = 0; i < 12; i++) {
         for (const { performer } of [was!, is!]) performer.step(33);
         const pose = was!.performer.pose;
@@ -116,9 +124,9 @@ test('what is worn is packed, too, each sheet by itself, and looks the same in a
   const folk = await packed('townsfolk/folk.dothop.yaml');
   const wardrobe = wardrobeOf(folk[0]!.controller)!;
   expectSameLook(folk, randomCrowd(wardrobe, 'pack', 12), [
-    (one) => one.set('vx', 30),
-    (one) => one.set('vy', -40),
-    (one) => (one.set('vx', 0), one.set('vy', 0)),
+    { set: { vx: 30 } },
+    { set: { vy: -40 } },
+    { set: { vx: 0, vy: 0 } },
   ]);
   const wick = await packed('wick.dothop.yaml');
   expectSameLook(
@@ -128,10 +136,10 @@ test('what is worn is packed, too, each sheet by itself, and looks the same in a
       { pieces: { hat: 'rain-hat' }, colours: { 'body.coat': 'plum' } },
     ],
     [
-      (one) => (one.set('vx', -130), one.set('along', 1)),
-      (one) => one.pulse('swing'),
-      (one) => (one.set('vx', 0), one.set('along', 0), one.pulse('swing')),
-      (one) => one.pulse('blow'),
+      { set: { vx: -130, along: 1 } },
+      { pulse: 'swing' },
+      { set: { vx: 0, along: 0 }, pulse: 'swing' },
+      { pulse: 'blow' },
     ],
   );
   const { definition } = wick[1]!.document;
@@ -177,12 +185,7 @@ wardrobe:
       { pieces: { coat: 'half', badge: 'star' } },
       { pieces: { coat: 'half', badge: 'dot' } },
     ],
-    [
-      (one) => one.set('vx', -3),
-      (one) => one.set('vx', 9),
-      (one) => one.pulse('hit'),
-      (one) => one.set('vx', 1),
-    ],
+    [{ set: { vx: -3 } }, { set: { vx: 9 } }, { pulse: 'hit' }, { set: { vx: 1 } }],
   );
   writeFileSync(
     path.join(folder, 'odd.yaml'),

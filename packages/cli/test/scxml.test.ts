@@ -13,6 +13,12 @@ beforeEach(() => {
 });
 afterEach(() => rmSync(folder, { recursive: true }));
 
+/** How a document of the ferryman begins. */
+const ferry = `dotHop: 1
+sheets: { s: { image: wick.png, grid: { cell: [64, 56] } } }
+clips: { sit: { cells: 0 }, bow: { cells: 0-1, ms: 50, loop: once }, row: { cells: 2 } }
+`;
+
 const chartOf = (document: string): string => runIn(folder, ['convert', document, '--to', 'scxml']).out;
 
 /** Plays the lines of a rehearsal to a chart: what an instant brings is one event. */
@@ -92,10 +98,7 @@ test('what it has no place for is listed, on standard error and in the file', ()
 test('changes count once, presses are kept as long as they should, choices and vectors are read', () => {
   writeFileSync(
     path.join(folder, 'ferry.yaml'),
-    `dotHop: 1
-sheets: { s: { image: wick.png, grid: { cell: [64, 56] } } }
-clips: { sit: { cells: 0 }, bow: { cells: 0-1, ms: 50, loop: once }, row: { cells: 2 } }
-signals:
+    `${ferry}signals:
   wind: { vector: [0, 0] }
   mood: { choice: [calm, cross] }
   call: { pulse: { keep: 200 } }
@@ -132,10 +135,7 @@ rest: sit
 test("a track's state is asked for by its name or by a text", () => {
   writeFileSync(
     path.join(folder, 'ferry.yaml'),
-    `dotHop: 1
-sheets: { s: { image: wick.png, grid: { cell: [64, 56] } } }
-clips: { sit: { cells: 0 }, bow: { cells: 0-1, ms: 50, loop: once }, row: { cells: 2 } }
-signals:
+    `${ferry}signals:
   call: { pulse: true }
 states:
   sit: { shows: sit }

@@ -13,6 +13,7 @@ import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
 import type { Remark } from '../picture/ladder-picture.js';
 import { sarifOf } from '../sarif.js';
+import { wornIn } from '../worn.js';
 import { exit, indented, printJson } from './command.js';
 import type { Output } from './command.js';
 
@@ -74,7 +75,7 @@ async function pictureOf(
     text: accepted === undefined ? message : `${message} Accepted: ${accepted}`,
   }));
   const { ladderPicture } = await import('../picture/ladder-picture.js');
-  return ladderPicture(controller, images, { list, verdict: summaryOf(findings) });
+  return ladderPicture(controller, images, wornIn(controller, {}), { list, verdict: summaryOf(findings) });
 }
 
 /** How much was found, in words. */

@@ -1,12 +1,12 @@
 import path from 'node:path';
-import { DotHopError } from 'dot-hop';
-import type { Controller, Outfit, OutfitDefinition, Wardrobe } from 'dot-hop';
+import type { Outfit, Wardrobe } from 'dot-hop';
 import { randomCrowd, randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import { loadCharacter } from '../character.js';
 import { dyedImages } from '../dyed.js';
 import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
 import { crowdPicture, outfitPicture } from '../picture/crowd-picture.js';
+import { asMisuse, noWardrobe, toldOf } from '../worn.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 import { csv, printTable } from './table.js';
@@ -65,41 +65,4 @@ function dressed(wardrobe: Wardrobe, { count, seed, differ, wear = {} }: DressOp
       ? [randomOutfit(wardrobe, seed, told)]
       : randomCrowd(wardrobe, seed, count, { differ, wear: told });
   return people.map((one) => wardrobe.outfit(one));
-}
-
-/** What is told in one list, as pieces of layers and colours of palettes. */
-function toldOf({ layers }: Wardrobe, wear: Readonly<Record<string, string>>): OutfitDefinition {
-  const some = (isPiece: boolean): Record<string, string> =>
-    Object.fromEntries(Object.entries(wear).filter(([name]) => layers.has(name) === isPiece));
-  return { pieces: some(true), colours: some(false) };
-}
-
-/**
- * What somebody wears in a picture that is about something else: as told, the rest by chance, always the same.
- *
- * @throws {Misuse} for a name that the wardrobe does not have, or where something is told and there is no wardrobe
- */
-export function wornIn(
-  controller: Controller,
-  wear: Readonly<Record<string, string>> | undefined,
-): Outfit | undefined {
-  const wardrobe = wardrobeOf(controller);
-  if (wardrobe !== undefined)
-    return asMisuse(() => wardrobe.outfit(randomOutfit(wardrobe, '1', toldOf(wardrobe, wear ?? {}))));
-
-  if (wear === undefined) return undefined;
-  throw noWardrobe(controller);
-}
-
-const noWardrobe = ({ name }: Controller): Misuse =>
-  new Misuse(`"${name}" has no wardrobe; add one under "wardrobe" with layers and pieces`);
-
-/** What a wardrobe refuses was asked for wrongly here. */
-function asMisuse<T>(act: () => T): T {
-  try {
-    return act();
-  } catch (error) {
-    if (error instanceof DotHopError) throw new Misuse(error.message);
-    throw error;
-  }
 }

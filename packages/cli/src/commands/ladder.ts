@@ -10,12 +10,14 @@ import { writeWhole } from '../files.js';
 import { Misuse } from '../misuse.js';
 import { nearestOf } from '../nearest.js';
 import { kindText } from '../state-words.js';
+import { checkWorn, wornIn } from '../worn.js';
+import type { WornOptions } from '../worn.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 import { csv, printTable } from './table.js';
 
 /** The options of `dot-hop ladder`. */
-export interface LadderOptions {
+export interface LadderOptions extends WornOptions {
   readonly out?: string;
   readonly csv?: boolean;
   readonly json?: boolean;
@@ -29,13 +31,14 @@ export interface LadderOptions {
 
 /** The states by rank with their conditions and ways, as a picture or a table; or who wins in which situation. */
 export async function ladder(file: string, options: LadderOptions, output: Output): Promise<number> {
+  checkWorn(options);
   const character = await loadCharacter(file);
   const { controller, images } = character;
   if (options.out !== undefined) {
     if (path.extname(options.out).toLowerCase() !== '.png')
       throw new Misuse(`-o ${options.out}: a ladder is written as .png`);
     const { ladderPicture } = await import('../picture/ladder-picture.js');
-    await writeWhole(options.out, await ladderPicture(controller, images));
+    await writeWhole(options.out, await ladderPicture(controller, images, wornIn(controller, options)));
     output.note(`ladder of ${controller.stateNamed.size} states in ${options.out}`);
   }
   if (options.winners === true || options.when !== undefined) printWinners(character, options, output);

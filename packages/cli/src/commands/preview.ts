@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { durationsOf, poseOf } from 'dot-hop';
-import type { Controller, Outfit, Page, Pose } from 'dot-hop';
+import type { Page } from 'dot-hop';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { dyedImages } from '../dyed.js';
@@ -14,17 +14,15 @@ import { filmOf } from '../picture/motion.js';
 import type { Background, Look, Showing } from '../picture/motion.js';
 import { loopWords, strip, trimmed } from '../picture/strip.js';
 import { together } from '../picture/together.js';
+import { checkWorn, dressedAs, wornIn } from '../worn.js';
+import type { WornOptions } from '../worn.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
-import { wornIn } from './dress.js';
 import { runFile } from './rehearse.js';
 import { printTable } from './table.js';
 
-/** What shows, as a wardrobe asks for it. */
-type Shown = Parameters<Outfit['dress']>[1];
-
 /** The options of `dot-hop preview`. */
-export interface PreviewOptions {
+export interface PreviewOptions extends WornOptions {
   readonly out?: string;
   readonly scale: number;
   readonly direction?: string;
@@ -41,10 +39,6 @@ export interface PreviewOptions {
   readonly dial?: boolean;
   /** A rehearsal whose vectors are drawn into the dial. */
   readonly trail?: string;
-  /** What is worn, where there is a wardrobe; the rest is by chance, always the same. */
-  readonly wear?: Readonly<Record<string, string>>;
-  /** Show the body alone. */
-  readonly bare?: boolean;
   readonly json?: boolean;
 }
 
@@ -57,6 +51,7 @@ export async function preview(
 ): Promise<number> {
   if (options.trail !== undefined && options.dial !== true)
     throw new Misuse('--trail draws the vectors of a rehearsal into a compass; it needs --dial');
+  checkWorn(options);
   if (options.dial === true) return dial(file, name, options, output);
   const character = await loadCharacter(file);
   const found = overAnother(character, findShowing(character, name, options.direction), name, options);
@@ -115,7 +110,7 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
     if (path.extname(options.out).toLowerCase() !== '.png')
       throw new Misuse(`-o ${options.out}: a dial is written as .png`);
     const points = trail && { name: path.basename(options.trail!), points: trail.result.trail };
-    const outfit = options.bare === true ? undefined : wornIn(controller, options.wear);
+    const outfit = wornIn(controller, options);
     const poses = pages.map(({ clip, mirrored }, facing) => {
       const pose = poseOf(clip.cells[0]!, mirrored);
       const shown = { states: [name], facing, clip, frame: 0 };
@@ -274,25 +269,13 @@ interface Found {
 function dressed(
   { controller, images }: Character,
   { showing, title, states, facing }: Found,
-  { wear, bare = false }: PreviewOptions,
+  options: PreviewOptions,
 ): { showing: Showing; title: string; images: ReadonlyMap<string, Image> } {
-  const outfit = bare ? undefined : wornIn(controller, wear);
+  const outfit = wornIn(controller, options);
   if (outfit === undefined) return { showing, title, images };
   const { clip, under = { clip, frames: clip.order } } = showing;
   const poses = showing.poses.map((pose, i) =>
     dressedAs(controller, outfit, pose, { states, facing, clip: under.clip, frame: under.frames[i]! }),
   );
   return { showing: { clip, poses }, title, images: dyedImages(images, [outfit]) };
-}
-
-/** A pose in an outfit, for a picture that no performer shows. */
-function dressedAs(
-  { compass }: Controller,
-  outfit: Outfit,
-  pose: Pose,
-  { facing, ...shown }: Pick<Shown, 'states' | 'clip' | 'frame'> & { readonly facing: number },
-): Pose {
-  const direction = compass.names[facing]!;
-  const drawnFor = (pose.mirrored ? compass.names[compass.mirrorOf[facing]!] : undefined) ?? direction;
-  return outfit.dress(pose, { ...shown, direction, drawnFor });
 }

@@ -2,20 +2,23 @@ import { once } from 'node:events';
 import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { DotHopError } from 'dot-hop';
-import type { Controller } from 'dot-hop';
+import type { Controller, Outfit } from 'dot-hop';
 import type { Source } from 'dot-hop/document';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import type { Outcome, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
+import { dyedImages } from '../dyed.js';
 import { fileTrouble, readText, writeWhole } from '../files.js';
 import { junitOf } from '../junit.js';
 import { Misuse } from '../misuse.js';
+import { checkWorn, wornIn } from '../worn.js';
+import type { WornOptions } from '../worn.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 
 /** The options of `dot-hop rehearse`. */
-export interface RehearseOptions {
+export interface RehearseOptions extends WornOptions {
   readonly out?: string;
   readonly json?: boolean;
   readonly junit?: boolean;
@@ -29,6 +32,8 @@ export interface Run {
   readonly file: string;
   readonly source: Source;
   readonly character: Character;
+  /** What it wears in a picture of it. */
+  readonly outfit: Outfit | undefined;
   readonly result: RehearsalResult;
 }
 
@@ -58,10 +63,11 @@ async function rehearseAll(
   options: RehearseOptions,
   output: Output,
 ): Promise<number> {
+  checkWorn(options);
   if (options.out !== undefined && files.length > 1)
     throw new Misuse(`-o ${options.out} is for one rehearsal; ${files.length} were given`);
   const all: (Run | BrokenRun)[] = [];
-  for (const file of files) all.push(await tryFile(file));
+  for (const file of files) all.push(await tryFile(file, options.out === undefined ? undefined : options));
   if (options.junit === true) output.line(junitOf(all));
   else if (options.json === true) printJson(output, all.map(plainRun));
   else for (const one of all) if (!isBroken(one)) print(one, options.quiet ?? false, output);
@@ -69,9 +75,10 @@ async function rehearseAll(
     output.note(error instanceof Misuse ? `dot-hop: ${error.message}` : error.message);
   const runs = all.filter((one): one is Run => !isBroken(one));
   if (options.out !== undefined && runs.length > 0) {
-    const { file, character, result } = runs[0]!;
+    const { file, character, outfit, result } = runs[0]!;
+    const images = dyedImages(character.images, outfit === undefined ? [] : [outfit]);
     const { tracePicture } = await import('../picture/trace-picture.js');
-    const picture = await tracePicture(path.basename(file), result, character.controller, character.images);
+    const picture = await tracePicture(path.basename(file), result, character.controller, images);
     await writeWhole(options.out, picture);
     output.note(`picture of what happened in ${options.out}`);
   }
@@ -147,17 +154,17 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
 }
 
 /** What keeps one rehearsal from being run keeps no other. */
-async function tryFile(file: string): Promise<Run | BrokenRun> {
+async function tryFile(file: string, worn: WornOptions | undefined): Promise<Run | BrokenRun> {
   try {
-    return await runFile(file);
+    return await runFile(file, worn);
   } catch (error) {
     if (!(error instanceof Misuse || error instanceof DotHopError)) throw error;
     return { file, error };
   }
 }
 
-/** Runs one rehearsal's file with the character it names. */
-export async function runFile(file: string): Promise<Run> {
+/** Runs one rehearsal's file with the character it names. @param worn what it wears, for a picture of it */
+export async function runFile(file: string, worn?: WornOptions): Promise<Run> {
   const { source, definition } = readRehearsal(
     await readText(file),
     file === '-' ? '(standard input)' : file,
@@ -170,8 +177,9 @@ export async function runFile(file: string): Promise<Run> {
     const { line, column } = source.place(['document']);
     throw new Misuse(`${source.file}:${line}:${column} document: ${error.message}`);
   });
-  const result = source.placing(() => runRehearsal(character.controller, definition));
-  return { file, source, character, result };
+  const outfit = worn && wornIn(character.controller, worn);
+  const result = source.placing(() => runRehearsal(character.controller, definition, { outfit }));
+  return { file, source, character, outfit, result };
 }
 
 function plainRun(one: Run | BrokenRun): unknown {

@@ -1,7 +1,9 @@
 import { poseOf } from 'dot-hop';
-import type { Controller, State, Track } from 'dot-hop';
+import type { Controller, Outfit, State, Track } from 'dot-hop';
 import type { Severity } from 'dot-hop/check';
+import { dyedImages } from '../dyed.js';
 import type { Image } from '../images.js';
+import { dressedAs } from '../worn.js';
 import { kindText, takesText } from '../state-words.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
 import { fitText, svgText, textWidth } from './letters.js';
@@ -58,6 +60,12 @@ function layOut({ tracks, states, isSingle }: Controller): Layout {
   return { sections, rungs: sections.flatMap(({ rungs }) => rungs), bottom: y };
 }
 
+/** What the frames of states are drawn with. */
+interface Look {
+  readonly images: ReadonlyMap<string, Image>;
+  readonly outfit: Outfit | undefined;
+}
+
 /** A way from one state to another, as an arc. */
 interface Way {
   readonly from: number;
@@ -79,13 +87,16 @@ export interface Remark {
 /**
  * The states from the highest rank down, with their frames, conditions, and the ways between them.
  *
+ * @param outfit what they wear in their frames
  * @param remarks numbered, at the states and listed below; a verdict stands in the heading then
  */
 export function ladderPicture(
   controller: Controller,
   images: ReadonlyMap<string, Image>,
+  outfit: Outfit | undefined,
   remarks?: { readonly list: readonly Remark[]; readonly verdict: string },
 ): Promise<Buffer> {
+  const look = { images: dyedImages(images, outfit === undefined ? [] : [outfit]), outfit };
   const layout = layOut(controller);
   const ladderEnd = layout.bottom + margin;
   const width = margin * 2 + rankWidth + nameWidth + framesWidth + wordsWidth + waysWidth;
@@ -111,7 +122,7 @@ export function ladderPicture(
   for (const section of layout.sections) {
     if (!controller.isSingle) drawTrack(canvas, controller, section);
     drawRails(canvas, section);
-    for (const one of section.rungs) drawRung(canvas, controller, images, one);
+    for (const one of section.rungs) drawRung(canvas, controller, look, one);
   }
   drawWays(canvas, controller, layout.rungs);
   if (told !== undefined) drawRemarks(canvas, told, layout.rungs, ladderEnd);
@@ -229,12 +240,7 @@ function drawRails(canvas: Canvas, { rungs }: Section): void {
   });
 }
 
-function drawRung(
-  canvas: Canvas,
-  controller: Controller,
-  images: ReadonlyMap<string, Image>,
-  { state, y, height }: Rung,
-): void {
+function drawRung(canvas: Canvas, controller: Controller, look: Look, { state, y, height }: Rung): void {
   const left = margin + rankWidth;
   const colour = markColour(state.takenBy < 0 ? state.index : state.takenBy);
   canvas.draw(svgBox(left, y, 6, height - 10, colour, 'rx="3"'));
@@ -254,7 +260,7 @@ function drawRung(
     }),
     svgText(kindOf(controller, state), left + 18, y + 43, { size: 12, colour: theme.dim }),
   );
-  drawFrames(canvas, controller, images, state, left + nameWidth, y);
+  drawFrames(canvas, controller, look, state, left + nameWidth, y);
   drawWords(canvas, controller, state, left + nameWidth + framesWidth, y);
 }
 
@@ -269,12 +275,13 @@ function kindOf(controller: Controller, state: State): string {
 /** A few frames of what it shows, as small as they must be. */
 function drawFrames(
   canvas: Canvas,
-  { compass }: Controller,
-  images: ReadonlyMap<string, Image>,
+  controller: Controller,
+  { images, outfit }: Look,
   state: State,
   x: number,
   y: number,
 ): void {
+  const { compass } = controller;
   // Its part of what another track shows is drawn there.
   if (state.inStep >= 0 && !state.drawsOwn) return;
   const { clip } = state.books[0]![compass.start]!;
@@ -283,7 +290,11 @@ function drawFrames(
   const picked = [0, 1, 2]
     .map((i) => Math.floor(i * step))
     .filter((frame, i, all) => frame < clip.frames.length && all.indexOf(frame) === i);
-  const poses = picked.map((frame) => poseOf(clip.frames[frame]!, mirrored));
+  const poses = picked.map((frame) => {
+    const pose = poseOf(clip.frames[frame]!, mirrored);
+    const shown = { states: [state.name], facing: compass.start, clip, frame };
+    return outfit === undefined ? pose : dressedAs(controller, outfit, pose, shown);
+  });
   const reach = reachOf(poses);
   const scale = Math.min(1, (rung - 10) / (reach.top + reach.bottom), 58 / (reach.left + reach.right));
   poses.forEach((pose, i) => {

@@ -4,7 +4,7 @@ import type { RehearsalDefinition } from './definition.js';
 
 export { rehearsalJsonSchema } from './json-schema.js';
 export { runRehearsal } from './run.js';
-export type { RehearsalScript } from './run.js';
+export type { RehearsalOptions, RehearsalScript } from './run.js';
 export { Recording } from './recording.js';
 export { assertRehearsal, toGoAsRehearsed, unmetText } from './report.js';
 export type { Outcome, RehearsalResult, Sample, TraceEntry, TrailPoint } from './trace.js';

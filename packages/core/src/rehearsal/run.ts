@@ -1,5 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import { Performer } from '../performer/performer.js';
+import type { Outfit } from '../wardrobe/outfit.js';
 import type { PerformerSnapshot } from '../performer/snapshot.js';
 import type { Expectation, RehearsalDefinition, StepsDefinition } from './definition.js';
 import { examine } from './examine.js';
@@ -15,6 +16,12 @@ import type { Outcome, RehearsalResult } from './trace.js';
 /** A rehearsal without its file: what is done, and what is expected of it. */
 export type RehearsalScript = Omit<RehearsalDefinition, 'dotHopRehearsal' | 'document'>;
 
+/** What a rehearsal is run with besides. */
+export interface RehearsalOptions {
+  /** What is worn in the poses of the samples; nothing that happens depends on it. */
+  readonly outfit?: Outfit | undefined;
+}
+
 /**
  * Runs a rehearsal without a game: everything scripted for an instant is set, that instant is decided, then time goes
  * on to the next. It is the same on every machine and at every run.
@@ -22,12 +29,16 @@ export type RehearsalScript = Omit<RehearsalDefinition, 'dotHopRehearsal' | 'doc
  * @throws {DotHopError} when the script or an expectation names what the controller does not have, or lies past the
  *   end; each problem has its path in the rehearsal
  */
-export function runRehearsal(controller: Controller, rehearsal: RehearsalScript): RehearsalResult {
+export function runRehearsal(
+  controller: Controller,
+  rehearsal: RehearsalScript,
+  { outfit }: RehearsalOptions = {},
+): RehearsalResult {
   examine(controller, rehearsal);
-  const { recorder, outcomes } = perform(controller, rehearsal, new Set());
+  const { recorder, outcomes } = perform(controller, rehearsal, new Set(), outfit);
   const failed = new Set(outcomes.flatMap(({ failedAt }) => failedAt ?? []));
   // Only once more, so that a run without faults asks no performer why.
-  const whys = failed.size > 0 ? perform(controller, rehearsal, failed).recorder.whys : undefined;
+  const whys = failed.size > 0 ? perform(controller, rehearsal, failed, undefined).recorder.whys : undefined;
   return {
     lasts: rehearsal.lasts,
     trace: recorder.trace,
@@ -48,11 +59,13 @@ function perform(
   controller: Controller,
   rehearsal: RehearsalScript,
   looks: ReadonlySet<number>,
+  outfit: Outfit | undefined,
 ): { recorder: Recorder; outcomes: Judged[] } {
   const { lasts, expect = [] } = rehearsal;
   const body = rehearsal.body && new FeedingBody(controller, rehearsal.body);
   const stops = [...expect.flatMap(({ at }) => at ?? []), ...looks].sort((a, b) => a - b);
   const performer = new Performer(controller, Object.fromEntries(body?.changes() ?? []));
+  performer.wear(outfit);
   if (rehearsal.begins !== undefined) performer.restore(rehearsal.begins as unknown as PerformerSnapshot);
   const recorder = new Recorder(performer, stops, looks);
   const script = new Script(rehearsal.script, recorder, body);
