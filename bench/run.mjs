@@ -85,10 +85,20 @@ const clothed = compileController({
     layers: Object.fromEntries(layers.map((name) => [name, { pieces: { one: { sheet: name } } }])),
   },
 });
-const inLayers = (count) =>
-  wardrobeOf(clothed).outfit({
+const inLayers = (count, controller = clothed) =>
+  wardrobeOf(controller).outfit({
     pieces: Object.fromEntries(layers.slice(0, count).map((name) => [name, 'one'])),
   });
+// The same where the arms swing by themselves, and what is worn is cut in parts as the body is.
+const parts = { legs: 's-legs.png', arms: 's-arms.png' };
+const inParts = compileController({
+  ...clothed.definition,
+  sheets: Object.fromEntries(
+    Object.entries(clothed.definition.sheets).map(([name, sheet]) => [name, { ...sheet, parts }]),
+  ),
+  states: walking,
+  tracks: { arms: { draws: ['arms'], states: { ...along, swing1, swing2 } } },
+});
 const wornWays = {
   'pose read, bare': reading(clothed, undefined),
   'pose read, one layer': reading(clothed, inLayers(1)),
@@ -163,13 +173,14 @@ function bytesOf(go, warmUp) {
   return Math.min(...taken);
 }
 
-/** Bytes that stepping and reading the pose of somebody dressed allocates. */
-function bytesPerPose() {
-  const one = new Performer(clothed);
-  one.wear(inLayers(4));
+/** Bytes that stepping and reading the pose of somebody dressed allocates, who may swing now and then. */
+function bytesPerPose(controller, outfit) {
+  const one = new Performer(controller);
+  one.wear(outfit);
   let drawn = 0;
   const go = (steps) => {
     for (let i = 0; i < steps; i++) {
+      if (i % 60 === 0) one.pulse('swing');
       one.step(1000 / 60);
       drawn += one.pose.layers.length;
     }
@@ -229,7 +240,8 @@ for (const name of ['calm', 'busy'])
 for (const name of ['calm', 'busy']) Object.assign(result.loads[name].ns, measure(trackWays, loads[name]));
 result.bytesPerStep = bytesPerStep(controllers[0]);
 result.bytesPerStepFacing = bytesPerStep(compileController({ ...document(), compass: around }));
-result.bytesPerPose = bytesPerPose();
+result.bytesPerPose = bytesPerPose(clothed, inLayers(4));
+result.bytesPerPoseInParts = bytesPerPose(inParts, inLayers(4, inParts));
 result.bytesPerPerformer = bytesPerPerformer();
 for (const [name, given] of Object.entries(loads)) {
   if (checkEqual(mixedWays, given, name) !== result.loads[name].hash)
@@ -312,6 +324,7 @@ const rows = [
   ],
   ['bytes allocated a step', result.bytesPerStep, 0, 0],
   ['bytes allocated to read a dressed pose', result.bytesPerPose, 0, 0],
+  ['the same, in parts that two tracks draw', result.bytesPerPoseInParts, 0, 0],
   ['bytes allocated a step, eight directions', result.bytesPerStepFacing, 0, 0],
   ['bytes of a performer', result.bytesPerPerformer, 250, 200],
   ['ms to compile 40 states, the first time', result.compile.first, 5, 1],

@@ -92,13 +92,7 @@ function leg(brush, hip, [x, y, tip], knee, far) {
 function arm(brush, shoulder, [x, y], elbow, far, isOiled) {
   const hand = point(shoulder.x + x, shoulder.y + y);
   const { middle, end } = joint(shoulder, hand, upperArm, foreArm, elbow);
-  const cloth = isOiled
-    ? far
-      ? palette.oilBack
-      : palette.oil
-    : far
-      ? palette.coatBack
-      : palette.coat;
+  const cloth = isOiled ? (far ? palette.oilBack : palette.oil) : far ? palette.coatBack : palette.coat;
   const more = isOiled ? 0.5 : 0;
   brush.fill(limb(shoulder, 2.2 + more, middle, 2 + more), cloth, palette.line);
   brush.fill(limb(middle, 2 + more, mix(middle, end, 0.8), 1.9 + more), cloth, undefined);

@@ -61,7 +61,9 @@ frames.forEach((pose, index) => {
 });
 
 for (const [name, pixels] of Object.entries(sheets)) {
-  const file = fileURLToPath(new URL(`../${name.startsWith('wick') ? name : `gear/${name}`}.png`, import.meta.url));
+  const file = fileURLToPath(
+    new URL(`../${name.startsWith('wick') ? name : `gear/${name}`}.png`, import.meta.url),
+  );
   await sharp(pixels, { raw: { width, height: cell.height * rows, channels: 4 } })
     .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
     .toFile(file);

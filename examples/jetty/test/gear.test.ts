@@ -55,7 +55,11 @@ test('he puts gear on in the middle of what he does, and its sleeves go with his
   ).toEqual(standing);
   // The keys are the game's again: nothing that was clicked hears them.
   await page.keyboard.press('Space');
-  expect(await page.getByTestId('wear-satchel').getAttribute('aria-pressed')).toBe('false');
+  expect(await page.evaluate(() => (window as unknown as { jetty: Jetty }).jetty.game.worn.pieces)).toEqual({
+    coat: 'oilskin',
+    bag: 'none',
+    hat: 'rain-hat',
+  });
 
   const { states, layers } = await swingWhileRunning();
   expect(states).toEqual(['go', 'swing1']);

@@ -376,7 +376,7 @@ describe('dot-hop cells --measure', () => {
 });
 
 describe('misuse exits with 2, in one clear message, and writes nothing', () => {
-  const before = ['evening.rehearsal.yaml', 'wick.dothop.yaml', ...wickImages].sort();
+  const before = ['evening.rehearsal.yaml', 'gear', 'wick.dothop.yaml', ...wickImages].sort();
 
   test.each([
     [

@@ -3,6 +3,7 @@ import { wardrobeOf } from '../wardrobe/of.js';
 import { colourText } from '../wardrobe/palette.js';
 import type { Palette } from '../wardrobe/palette.js';
 import { listed, pixelsApart } from './parts.js';
+import type { Drawing } from './parts.js';
 import { inkOf } from './picture.js';
 import type { Picture } from './picture.js';
 import { coloursOf } from './recolour.js';
@@ -44,6 +45,8 @@ export function measureWardrobe(
   };
   const body = [...controller.clips.values()].flatMap(({ frames }) => frames);
   lookAt(body, wardrobe.bodyPalettes);
+  const order = wardrobe.orders.at(-1)!.names;
+  const under = new Set(order.slice(0, order.indexOf('body')));
   const worn: { readonly path: readonly string[]; readonly colours: ReadonlySet<number> }[] = [];
   for (const layer of wardrobe.layers.values())
     for (const piece of layer.pieces.values()) {
@@ -53,7 +56,7 @@ export function measureWardrobe(
       found.push(
         ...missing(controller, piece, pictureOf, path),
         ...drift(controller, piece, path),
-        ...inParts(controller, piece, pictureOf, path),
+        ...inParts(controller, piece, under.has(layer.name), pictureOf, path),
       );
     }
   const named = new Set([...wardrobe.palettes.values()].flatMap((palette) => [...drawn(palette)]));
@@ -129,10 +132,15 @@ function drift({ clips }: Controller, piece: LayerPiece, path: readonly string[]
   return [{ code: 'piece-drift', path, text }];
 }
 
-/** A piece that is cut in parts looks the same on the body whether both are drawn whole or in parts. */
+/**
+ * A piece that is cut in parts looks the same on the body whether both are drawn whole or in parts.
+ *
+ * @param isUnder whether it lies under the body, or under each part of it
+ */
 function inParts(
   { clips, sheets }: Controller,
   piece: LayerPiece,
+  isUnder: boolean,
   pictureOf: (image: string) => Picture,
   path: readonly string[],
 ): WardrobeFinding[] {
@@ -145,13 +153,16 @@ function inParts(
       const own = piece.sheetFor.get(cell.sheet);
       const worn = own?.cells[cell.index];
       if (own === undefined || worn === undefined || body.parts.size === 0) continue;
-      const whole = [worn, cell].map((one) => ({ cell: one, picture: pictureOf(one.image) }));
-      const parts = [...body.parts.values()].reverse().flatMap(({ name, image }) => {
-        const on = own.parts.get(name);
-        const under = { cell, picture: pictureOf(image) };
-        return on === undefined ? [under] : [{ cell: worn, picture: pictureOf(on.image) }, under];
-      });
-      const count = pixelsApart(whole, parts);
+      const together = (image: string, piece: string | undefined): Drawing[] => {
+        const both = [{ cell, picture: pictureOf(image) }];
+        if (piece !== undefined) both.unshift({ cell: worn, picture: pictureOf(piece) });
+        return isUnder ? both.reverse() : both;
+      };
+      const front = [...body.parts.values()].reverse();
+      const count = pixelsApart(
+        together(cell.image, worn.image),
+        front.flatMap(({ name, image }) => together(image, own.parts.get(name)?.image)),
+      );
       if (count > 0) wrong.set(clip.name, Math.max(count, wrong.get(clip.name) ?? 0));
     }
   if (wrong.size === 0) return [];

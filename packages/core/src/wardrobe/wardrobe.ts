@@ -98,6 +98,12 @@ export function compileWardrobe(input: WardrobeInput): Wardrobe {
     );
     layers.set(name, { name, definition: layer, pieces, hidden });
   }
+  const looked = new Set<Sheet>();
+  for (const { sheetFor } of [...layers.values()].flatMap((layer) => [...layer.pieces.values()]))
+    for (const [body, sheet] of sheetFor) {
+      if (!looked.has(sheet)) checkParts(sheet, input.sheets.get(body), problems);
+      looked.add(sheet);
+    }
   const names = ['body', ...layers.keys()];
   const orderOf = (order: readonly string[], path: DocumentPath): readonly string[] => {
     const isWhole = order.length === names.length && names.every((name) => order.includes(name));
@@ -175,7 +181,6 @@ function compilePiece(
     if (found !== undefined && cell === undefined && has < wants)
       problems.add('piece-cells', place, { sheet: own, has, body, wants });
     if (found !== undefined) sheetFor.set(body, found);
-    if (found !== undefined) checkParts(found, sheets.get(body), problems);
   }
   const count = [...sheetFor.values()][0]?.cells.length ?? Infinity;
   for (const [direction, number] of typeof cell === 'object'
