@@ -3,6 +3,7 @@
 // by hand. `--json` prints them as data.
 import { Performer, compileController } from 'dot-hop';
 import { wardrobeOf } from 'dot-hop/wardrobe';
+import { bytesPerAnything, bytesPerPose, bytesPerStep, demo, memory } from './bytes.mjs';
 import { document, times } from './character.mjs';
 import { load, ticks } from './load.mjs';
 import { byHand, byPerformers, reading } from './players.mjs';
@@ -155,58 +156,6 @@ function measure(all, given) {
   );
 }
 
-/** Bytes in use, also of what typed arrays keep outside the heap. */
-const memory = () => process.memoryUsage().heapUsed + process.memoryUsage().arrayBuffers;
-
-/**
- * Bytes that each of a million goes allocates, after some that warm the engine up: the least of five millions, since what
- * the engine keeps for itself when it compiles something anew comes now and then, and what a go allocates every time.
- */
-function bytesOf(go, warmUp) {
-  go(warmUp);
-  const taken = Array.from({ length: 5 }, () => {
-    globalThis.gc();
-    const before = memory();
-    go(1_000_000);
-    return Math.max(0, memory() - before) / 1_000_000;
-  });
-  return Math.min(...taken);
-}
-
-/** Bytes that stepping and reading the pose of somebody dressed allocates, who may swing now and then. */
-function bytesPerPose(controller, outfit) {
-  const one = new Performer(controller);
-  one.wear(outfit);
-  let drawn = 0;
-  const go = (steps) => {
-    for (let i = 0; i < steps; i++) {
-      if (i % 60 === 0) one.pulse('swing');
-      one.step(1000 / 60);
-      drawn += one.pose.layers.length;
-    }
-  };
-  const bytes = bytesOf(go, 2_000_000);
-  return drawn > 0 ? bytes : NaN;
-}
-
-/** Bytes that a step allocates, over many steps of one performer that runs, turns, hops and swings. */
-function bytesPerStep(controller) {
-  const one = new Performer(controller);
-  // Numbers that are objects already: one that is computed here would be boxed by this loop when it calls.
-  const numbers = ['', 120.5, -30.25, ...Array.from({ length: 7 }, (_, i) => i * 10.5 - 30.25)];
-  const go = (steps) => {
-    for (let i = 0; i < steps; i++) {
-      if (i % 40 === 0) one.set('vx', numbers[i % 80 === 0 ? 1 : 2]);
-      if (i % 55 === 0) one.set('vy', numbers[3 + (i % 7)]);
-      if (i % 300 === 0) one.pulse('swing');
-      if (i % 170 === 0) one.set('grounded', i % 340 === 0);
-      one.step(1000 / 60);
-    }
-  };
-  // Until the engine has optimised what is called rarely, it keeps doubles in boxes of its own.
-  return bytesOf(go, 6_000_000);
-}
-
 function bytesPerPerformer() {
   const many = 50_000;
   const all = new Array(many).fill(null);
@@ -242,6 +191,8 @@ result.bytesPerStep = bytesPerStep(controllers[0]);
 result.bytesPerStepFacing = bytesPerStep(compileController({ ...document(), compass: around }));
 result.bytesPerPose = bytesPerPose(clothed, inLayers(4));
 result.bytesPerPoseInParts = bytesPerPose(inParts, inLayers(4, inParts));
+result.bytesPerAnything = bytesPerAnything(demo('wick.dothop.yaml'));
+result.bytesPerAnythingAround = bytesPerAnything(demo('townsfolk/folk.dothop.yaml'));
 result.bytesPerPerformer = bytesPerPerformer();
 for (const [name, given] of Object.entries(loads)) {
   if (checkEqual(mixedWays, given, name) !== result.loads[name].hash)
@@ -326,6 +277,8 @@ const rows = [
   ['bytes allocated to read a dressed pose', result.bytesPerPose, 0, 0],
   ['the same, in parts that two tracks draw', result.bytesPerPoseInParts, 0, 0],
   ['bytes allocated a step, eight directions', result.bytesPerStepFacing, 0, 0],
+  ['the lamplighter, all of him by chance, dressed', result.bytesPerAnything, 0, 0],
+  ['one of the townsfolk, likewise', result.bytesPerAnythingAround, 0, 0],
   ['bytes of a performer', result.bytesPerPerformer, 250, 200],
   ['ms to compile 40 states, the first time', result.compile.first, 5, 1],
   ['ms to compile 40 states, median', result.compile.median, 5, 1],

@@ -34,6 +34,8 @@ describe('expressions', () => {
     'a ? x : y + 1',
     'abs(x) > 3 == a',
     'max(x, min(y, 2)) + hypot(x, y)',
+    'hypot(x * 1e200, y * 1e200) / 1e200',
+    'hypot(x / 0, y) > 3 || hypot(y, 0) == 0',
     'x === y != a',
     '!(x < 2) || a != (y > 0)',
     '1 < 2 && a',

@@ -1,7 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import type { Words } from '../signal/condition.js';
 import { slotsOf } from '../signal/compiler.js';
-import { Op, placeOf, runProgram } from '../signal/program.js';
+import { Op, placeOf, valueOf } from '../signal/program.js';
 import type { Program } from '../signal/program.js';
 import { regionOf } from '../signal/regions.js';
 import type { Regions } from '../signal/regions.js';
@@ -226,7 +226,7 @@ function withTerms(one: Possibility, terms: readonly JointTerm[], numbers: Float
   const open = { terms: 0, more: 0 };
   for (const term of terms) {
     const word = term.word === 'terms' ? 'terms' : 'more';
-    const value = runProgram(term.program, numbers, 0, none);
+    const value = valueOf(term.program, numbers, 0, none);
     const isOpen =
       readsBits(term.program) || (term.kind === 'band' && value <= term.above && value >= term.below);
     if (isOpen) open[word] |= term.bit;

@@ -163,8 +163,8 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     const book = this.gait(state);
     if (book === timeline.book) return false;
     const { reports } = this.controller;
-    const nameOf = (one: number): number => reports.bookIndex(state.bookNames[one]!);
-    this.report(3, nameOf(timeline.book), nameOf(book), 0);
+    const before = reports.bookIndex(state.bookNames[timeline.book]!);
+    this.report(3, before, reports.bookIndex(state.bookNames[book]!), 0);
     this.changeTimeline(state.books[book]![timeline.direction]!);
     return true;
   }

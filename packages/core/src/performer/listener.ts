@@ -7,7 +7,7 @@ import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import { holds } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
-import { placeOf, runProgram } from '../signal/program.js';
+import { placeOf, valueOf } from '../signal/program.js';
 import { slotNamed } from '../signal/scope.js';
 
 /** Values of `wait`, in microseconds. */
@@ -132,7 +132,7 @@ export abstract class Listener<N extends Names = Names> {
     if (rule === undefined)
       throw callError('set-unknown', { name, known: [...signals.keys(), ...derived.keys(), ...tags.keys()] });
     return 'code' in rule
-      ? runProgram(rule, this.numbers, this.base, this.situation)
+      ? valueOf(rule, this.numbers, this.base, this.situation)
       : holds(rule, this.situation);
   }
 

@@ -5,7 +5,7 @@ import type { CarryRule } from '../controller/definition.js';
 import { Glide, segmentAt, Units } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { isOn } from '../signal/condition.js';
-import { runProgram } from '../signal/program.js';
+import { programValue, runProgram } from '../signal/program.js';
 import { Wait } from './listener.js';
 import { Each, Reader } from './reader.js';
 
@@ -307,7 +307,8 @@ export abstract class Player<N extends Names = Names> extends Reader<N> {
   protected placeByNumber(): void {
     const { timeline, numbers, base } = this;
     const { program, from, to } = this.current.scrub!;
-    const part = (runProgram(program, numbers, base, this.situation) - from) / (to - from);
+    runProgram(program, numbers, base, this.situation);
+    const part = (programValue[0]! - from) / (to - from);
     const place = Math.floor(Math.max(0, Math.min(1, part)) * timeline.length);
     numbers[base + Place.position] = Math.min(place, timeline.length - 1);
     this.segment = segmentAt(timeline, numbers, base);
@@ -320,7 +321,8 @@ export abstract class Player<N extends Names = Names> extends Reader<N> {
     else if (rate === undefined) this.rate = Units.perMicrosecond;
     else {
       const { length, clip } = this.timeline;
-      let value = runProgram(rate.program, this.numbers, this.base, this.situation);
+      runProgram(rate.program, this.numbers, this.base, this.situation);
+      let value = programValue[0]!;
       // One pass covers the stride: rate = speed * duration of a pass / stride.
       const seconds = length / Units.perMicrosecond / 1e6;
       if (rate.travels) value = clip.stride === undefined ? 1 : (Math.abs(value) * seconds) / clip.stride;

@@ -4,7 +4,7 @@ import type { Names } from '../controller/names.js';
 import { Place } from '../controller/numbers.js';
 import type { Turning } from '../controller/turning.js';
 import { holds } from '../signal/condition.js';
-import { placeOf, runProgram } from '../signal/program.js';
+import { placeOf, programValue, runProgram } from '../signal/program.js';
 import { isSame, regionOf } from '../signal/regions.js';
 import type { ComputedTerm } from '../signal/tables.js';
 import { Listener, Wait } from './listener.js';
@@ -177,9 +177,15 @@ export abstract class Reader<N extends Names = Names> extends Listener<N> {
     const { xPlace, yPlace, compass } = turning;
     // Each is put there by itself: of two kinds of source one would be boxed.
     if (xPlace > 0) vector[0] = numbers[base + xPlace]!;
-    else vector[0] = runProgram(turning.x, numbers, base, this.situation);
+    else {
+      runProgram(turning.x, numbers, base, this.situation);
+      vector[0] = programValue[0]!;
+    }
     if (yPlace > 0) vector[1] = numbers[base + yPlace]!;
-    else vector[1] = runProgram(turning.y, numbers, base, this.situation);
+    else {
+      runProgram(turning.y, numbers, base, this.situation);
+      vector[1] = programValue[0]!;
+    }
     if (compass.isUpward) vector[1] = -vector[1];
   }
 
@@ -188,7 +194,8 @@ export abstract class Reader<N extends Names = Names> extends Listener<N> {
     const { bit } = term;
     const word = term.word === 'terms' ? 'terms' : 'more';
     if (term.kind !== 'lasting') {
-      const value = runProgram(term.program, numbers, base, reading);
+      runProgram(term.program, numbers, base, reading);
+      const value = programValue[0]!;
       if (term.kind === 'joint' ? value !== 0 : value > term.above) reading[word] |= bit;
       else if (term.kind === 'joint' || value < term.below) reading[word] &= ~bit;
       return;

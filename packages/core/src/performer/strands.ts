@@ -13,6 +13,9 @@ import { Wait } from './listener.js';
 import { Each } from './reader.js';
 import { Mark } from './player.js';
 
+/** When the next border is of those that have been passed: a number that is handed on would be put into a box. */
+const border = new Float64Array(1);
+
 /**
  * Several tracks in one performer. They share the signals, the situation and the time; what each plays and by which rule it
  * came to it is a *strand*. The first strand is in the performer's own fields. The others wait in its numbers (see
@@ -71,10 +74,10 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     let { wait } = this;
     let at = numbers[base + Place.due]!;
     while (at < timer) {
-      for (let track = 0; track < count; track++) if (!this.canGlide(track, at)) return false;
-      let due = timer;
-      for (let track = 0; track < count; track++) due = Math.min(due, this.glideOn(track, at));
-      due = Math.min(due, at + Wait.longest);
+      for (let track = 0; track < count; track++) if (!this.canGlide(track)) return false;
+      border[0] = timer;
+      for (let track = 0; track < count; track++) this.glideOn(track);
+      const due = Math.min(border[0], at + Wait.longest);
       wait = (wait + due - at) | 0;
       at = due;
       numbers[base + Place.due] = at;
@@ -87,30 +90,35 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     return false;
   }
 
-  /** Whether a track has no border at an instant, or one that is passed without a decision. */
-  private canGlide(track: number, at: number): boolean {
+  /** Whether a track has no border at the present instant, or one that is passed without a decision. */
+  private canGlide(track: number): boolean {
     if ((this.marksOf(track) & Mark.begun) === 0 || isRouted(this.lastOf(track))) return false;
     if (!this.runs(track)) return true;
     if (this.rateOf(track) !== Units.perMicrosecond) return false;
-    const { numbers } = this;
+    const { numbers, base } = this;
     const places = this.placesOf(track);
     const row = this.segmentOf(track) * Glide.size;
     const { glides } = this.timelineOf(track);
-    const place = numbers[places]! + (at - numbers[places + 1]!) * Units.perMicrosecond;
+    const since = numbers[base + Place.due]! - numbers[places + 1]!;
+    const place = numbers[places]! + since * Units.perMicrosecond;
     const end = glides[row + Glide.end]!;
     return place < end || (place === end && glides[row + Glide.next]! >= 0);
   }
 
-  /** Passes the border of a track, if it has one at an instant. @returns when it has the next */
-  private glideOn(track: number, at: number): number {
-    if (!this.runs(track)) return Infinity;
-    const { numbers } = this;
+  /** Passes the border of a track, if it has one at the present instant, and notes when it has the next. */
+  private glideOn(track: number): void {
+    if (!this.runs(track)) return;
+    const { numbers, base } = this;
+    const at = numbers[base + Place.due]!;
     const places = this.placesOf(track);
     const row = this.segmentOf(track) * Glide.size;
     const { glides } = this.timelineOf(track);
     const left = glides[row + Glide.end]! - numbers[places]!;
-    const border = numbers[places + 1]! + Math.ceil(left / Units.perMicrosecond);
-    if (border > at) return border;
+    const ends = numbers[places + 1]! + Math.ceil(left / Units.perMicrosecond);
+    if (ends > at) {
+      border[0] = Math.min(border[0]!, ends);
+      return;
+    }
     const next = glides[row + Glide.next]!;
     numbers[places] = glides[row + Glide.begin]!;
     numbers[places + 1] = at;
@@ -121,7 +129,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
       this.reportCues();
       this.select(0);
     }
-    return at + glides[row + Glide.lasts]!;
+    border[0] = Math.min(border[0]!, at + glides[row + Glide.lasts]!);
   }
 
   /** Where what a track plays is kept while another is in the fields; -1 for the one that is. */
@@ -282,9 +290,10 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
     return any;
   }
 
-  /** Brings the place of a track up to an instant. */
-  protected moveOn(track: number, at: number): void {
-    const { numbers } = this;
+  /** Brings the place of a track up to the present instant. */
+  protected moveOn(track: number): void {
+    const { numbers, base } = this;
+    const at = numbers[base + Place.due]!;
     const places = this.placesOf(track);
     if (this.runs(track)) numbers[places]! += (at - numbers[places + 1]!) * this.rateOf(track);
     numbers[places + 1] = at;

@@ -59,7 +59,7 @@ export abstract class Together<N extends Names = Names> extends Strands<N> {
     const { numbers, base } = this;
     const count = this.controller.tracks.length;
     const at = numbers[base + Place.due]!;
-    for (let track = 0; track < count; track++) this.moveOn(track, at);
+    for (let track = 0; track < count; track++) this.moveOn(track);
     if (numbers[base + Place.timer]! <= at) this.expirePulses();
     if (fresh.any) forgetChanges();
     forgetSeen();

@@ -81,15 +81,17 @@ export const functions: Readonly<Record<string, { readonly op: number; readonly 
 /** One stack for all: a program runs to its end before another starts. Expressions nest at most 100 deep. */
 const stack = new Float64Array(1024);
 
+/** In its first place is the value of the program that ran last: a number that is handed back would be put into a box. */
+export const programValue: Float64Array = stack;
+
 /**
- * Runs a program.
+ * Runs a program; its value is in {@link programValue} then. A flag is 1 or 0. A result that is no finite number (a division by
+ * 0) counts as 0, so that no comparison downstream ever meets `NaN`.
  *
  * @param numbers the numbers of several performers
  * @param base where this one's begin; those of its signals lie from {@link Slots.first} on
- * @returns its value; a flag is 1 or 0. A result that is no finite number (a division by 0) counts as 0, so
- *   that no comparison downstream ever meets `NaN`.
  */
-export function runProgram(program: Program, numbers: Float64Array, base: number, words: Words): number {
+export function runProgram(program: Program, numbers: Float64Array, base: number, words: Words): void {
   const { code, constants } = program;
   let top = -1;
   for (let i = 0; i < code.length; i += 2) {
@@ -143,50 +145,84 @@ export function runProgram(program: Program, numbers: Float64Array, base: number
         else stack[top] = Math.min(Math.max(first, second), third);
         break;
       }
-      default: {
-        const right = stack[top--]!;
-        const left = stack[top]!;
-        stack[top] = binary(code[i]!, left, right);
-      }
+      default:
+        combine(code[i]!, --top);
     }
   }
   const result = stack[0]!;
-  return result - result === 0 ? result : 0;
+  if (result - result !== 0) stack[0] = 0;
 }
 
-function binary(op: number, left: number, right: number): number {
+/** The value of a program, for whoever asks now and then. */
+export function valueOf(program: Program, numbers: Float64Array, base: number, words: Words): number {
+  runProgram(program, numbers, base, words);
+  return stack[0]!;
+}
+
+/** Combines two values on the stack, the first at a place, and leaves the result there. */
+function combine(op: number, place: number): void {
+  const left = stack[place]!;
+  const right = stack[place + 1]!;
   switch (op) {
     case Op.add:
-      return left + right;
+      stack[place] = left + right;
+      break;
     case Op.subtract:
-      return left - right;
+      stack[place] = left - right;
+      break;
     case Op.multiply:
-      return left * right;
+      stack[place] = left * right;
+      break;
     case Op.divide:
-      return left / right;
+      stack[place] = left / right;
+      break;
     case Op.remainder:
-      return left % right;
+      stack[place] = left % right;
+      break;
     case Op.less:
-      return left < right ? 1 : 0;
+      stack[place] = left < right ? 1 : 0;
+      break;
     case Op.lessEqual:
-      return left <= right ? 1 : 0;
+      stack[place] = left <= right ? 1 : 0;
+      break;
     case Op.more:
-      return left > right ? 1 : 0;
+      stack[place] = left > right ? 1 : 0;
+      break;
     case Op.moreEqual:
-      return left >= right ? 1 : 0;
+      stack[place] = left >= right ? 1 : 0;
+      break;
     case Op.equal:
-      return left === right ? 1 : 0;
+      stack[place] = left === right ? 1 : 0;
+      break;
     case Op.notEqual:
-      return left !== right ? 1 : 0;
+      stack[place] = left !== right ? 1 : 0;
+      break;
     case Op.and:
-      return left !== 0 && right !== 0 ? 1 : 0;
+      stack[place] = left !== 0 && right !== 0 ? 1 : 0;
+      break;
     case Op.or:
-      return left !== 0 || right !== 0 ? 1 : 0;
+      stack[place] = left !== 0 || right !== 0 ? 1 : 0;
+      break;
     case Op.min:
-      return Math.min(left, right);
+      stack[place] = Math.min(left, right);
+      break;
     case Op.max:
-      return Math.max(left, right);
+      stack[place] = Math.max(left, right);
+      break;
     default:
-      return Math.hypot(left, right);
+      hypotenuse(place);
   }
+}
+
+/**
+ * The length of the vector of two values on the stack, scaled by the larger so that no square overflows. The language's own
+ * allocates at every call, and need not be the same to the last bit in every engine.
+ */
+function hypotenuse(place: number): void {
+  const left = Math.abs(stack[place]!);
+  const right = Math.abs(stack[place + 1]!);
+  const most = Math.max(left, right);
+  if (left === Infinity || right === Infinity) stack[place] = Infinity;
+  else if (most === 0) stack[place] = 0;
+  else stack[place] = Math.sqrt((left / most) ** 2 + (right / most) ** 2) * most;
 }
