@@ -17,10 +17,10 @@ export class LadderRows {
   private readonly taken: HTMLElement[] = [];
   private asked: string | undefined;
 
-  constructor({ tracks, states, isSingle }: Controller) {
+  constructor({ tracks, states }: Controller) {
     for (const { index: track, name: trackName, order } of tracks) {
       const list = element('ol', { className: 'ladder' });
-      if (!isSingle) this.part.append(element('h2', {}, `${trackName}, by rank`));
+      if (tracks.length > 1) this.part.append(element('h2', {}, `${trackName}, by rank`));
       const own = order.map((index) => states[index]!).filter(({ takenBy }) => takenBy < 0);
       this.addRungs(track, own, list);
       this.part.append(list);

@@ -61,7 +61,7 @@ export class Timeline {
     x: (ms: number) => number,
   ): void {
     const { context, recording, controller } = this;
-    this.label(controller.isSingle ? 'state' : track.name, track.top + stateHeight / 2);
+    this.label(controller.tracks.length === 1 ? 'state' : track.name, track.top + stateHeight / 2);
     const switches = recording.trace.filter((one) => one.kind === 'switch' && one.track === track.name);
     const shown = [{ name: first, at: 0 }, ...switches];
     shown.forEach(({ name, at }, i) => {

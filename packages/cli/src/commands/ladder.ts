@@ -57,7 +57,7 @@ function trackNamed({ tracks }: Controller, { track }: LadderOptions): Track | u
 function printRungs(controller: Controller, options: LadderOptions, output: Output): void {
   const order = trackNamed(controller, options)?.order ?? controller.order;
   const rungs = order.map((index) => plain(controller, controller.states[index]!));
-  const several = controller.isSingle ? [] : ['track'];
+  const several = controller.tracks.length === 1 ? [] : ['track'];
   const columns = [...several, 'rank', 'state', 'kind', 'while', 'when', 'ways'];
   const rows = rungs.map(({ track, rank, state, kind, while: during, when, ways }) => {
     const on = ways.map(({ to, if: condition }) => `${to}${condition === '' ? '' : ` if ${condition}`}`);

@@ -128,10 +128,10 @@ function clipDefinition(
 }
 
 /** The parts that tracks draw of the sheets of some cells, back to front; none where no track draws any. */
-function partsOf({ sheets, isSingle }: Controller, cells: readonly Cell[]): Part[] {
+function partsOf({ sheets, tracks }: Controller, cells: readonly Cell[]): Part[] {
   const all = new Map<string, Part>();
   for (const name of new Set(cells.map(({ sheet }) => sheet)))
     for (const part of sheets.get(name)?.parts.values() ?? [])
       if (!all.has(part.name)) all.set(part.name, part);
-  return isSingle ? [] : [...all.values()];
+  return tracks.length === 1 ? [] : [...all.values()];
 }

@@ -44,11 +44,11 @@ interface Layout {
   readonly bottom: number;
 }
 
-function layOut({ tracks, states, isSingle }: Controller): Layout {
+function layOut({ tracks, states }: Controller): Layout {
   let y = heading;
   const sections = tracks.map((track): Section => {
     const top = y;
-    if (!isSingle) y += trackHeight;
+    if (tracks.length > 1) y += trackHeight;
     const rungs = track.order.map((index): Rung => {
       const state = states[index]!;
       const height = state.takenBy < 0 ? rung : takenHeight;
@@ -120,7 +120,7 @@ export function ladderPicture(
     ),
   );
   for (const section of layout.sections) {
-    if (!controller.isSingle) drawTrack(canvas, controller, section);
+    if (controller.tracks.length > 1) drawTrack(canvas, controller, section);
     drawRails(canvas, section);
     for (const one of section.rungs) drawRung(canvas, controller, look, one);
   }

@@ -133,10 +133,10 @@ interface Lane {
   readonly rows: readonly (State | 'taken')[];
 }
 
-function lanesOf({ tracks, states, isSingle }: Controller): { all: readonly Lane[]; height: number } {
+function lanesOf({ tracks, states }: Controller): { all: readonly Lane[]; height: number } {
   let y = 0;
   const all = tracks.map((track): Lane => {
-    if (!isSingle) y += laneHeading;
+    if (tracks.length > 1) y += laneHeading;
     const own = track.order.map((index) => states[index]!);
     const rows: (State | 'taken')[] = own.filter(({ takenBy }) => takenBy < 0);
     if (rows.length < own.length) rows.push('taken');
@@ -157,7 +157,7 @@ function drawLane(
     const own = rows.findIndex((one) => one !== 'taken' && one.name === name);
     return own < 0 ? rows.length - 1 : own;
   };
-  if (!controller.isSingle)
+  if (controller.tracks.length > 1)
     canvas.draw(svgText(track.name, margin + 6, top - 6, { size: 12, bold: true, colour: theme.lamp }));
   rows.forEach((state, i) => {
     const y = top + i * stepHeight;

@@ -104,9 +104,10 @@ class ChartWriter extends ChartStates {
         typeof at === 'object' && 'phases' in at ? [`${place}.hops[${i}].at (taken at once)`] : [],
       ),
     ]);
-    const sideBySide = this.controller.isSingle
-      ? []
-      : ['ranks between tracks: what several would switch to at one instant, all do at once'];
+    const sideBySide =
+      this.controller.tracks.length === 1
+        ? []
+        : ['ranks between tracks: what several would switch to at one instant, all do at once'];
     const turning = (['diagonal', 'through', 'stick'] as const).filter(
       (field) => compass?.[field] !== undefined,
     );

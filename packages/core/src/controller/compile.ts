@@ -14,7 +14,7 @@ import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import { Books } from './books.js';
 import { compileTurning } from './turning.js';
-import { compileStates } from './states.js';
+import { compileStates, finishStates } from './states.js';
 import { askableOf, placeStates } from './tracks.js';
 import type { PlacedStates } from './tracks.js';
 import { Units } from './timeline.js';
@@ -62,7 +62,7 @@ export function compileController<const D extends ControllerDefinition>(
     definition.compass === undefined ? noCompass : buildCompass(definition.compass, ['compass'], problems);
   const { signals: given = {}, derived = {} } = definition;
   const placed = placeStates(definition, problems);
-  const askable = askableOf(definition, placed, options.questions ?? [], problems);
+  const askable = askableOf(placed, problems);
   const signals = new SignalCompiler(given, derived, askable, problems);
   const turning = compileTurning(definition, compass, signals, problems);
   const books = new Books({ clips, flipbooks: written.flipbooks, compass, problems });
@@ -77,6 +77,7 @@ export function compileController<const D extends ControllerDefinition>(
     placed,
   });
   const questions = (options.questions ?? []).map((text, i) => signals.condition(text, ['questions', i]));
+  finishStates(states.list, placed, signals.scope.tags);
   const isTimed = compass.through > 0;
   const [turnTimer = -1] = placed.tracks.flatMap(() => (isTimed ? [signals.addTimer()] : []));
   const tables = signals.finish();
@@ -101,7 +102,6 @@ export function compileController<const D extends ControllerDefinition>(
     tables,
     states: states.list,
     tracks,
-    isSingle: tracks.length === 1,
     furtherTracks: tracks.length - 1,
     figures: new Figures(
       sheets as Map<string, Sheet>,

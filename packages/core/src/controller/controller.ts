@@ -90,8 +90,8 @@ export interface State {
   readonly hears: boolean;
   /** Whether what is decided while it plays follows from the situation alone: no hop, yield or time has a say. */
   readonly isStatic: boolean;
-  /** Its tags, as bits in the word of flags. */
-  readonly tagBits: number;
+  /** Its tags, and itself with its track where a condition asks for that, as bits in the word of flags; known last of all. */
+  tagBits: number;
   readonly tags: readonly string[];
   /** Whether it is over when its clip has ended; a posture stays on the last frame. */
   readonly ends: boolean;
@@ -154,8 +154,6 @@ export interface Controller<out N extends Names = Names> {
   readonly states: readonly State[];
   /** The states of the document itself, and after them those of each further track. */
   readonly tracks: readonly Track[];
-  /** Whether there is the one track only. */
-  readonly isSingle: boolean;
   /** How many there are besides the first. A step asks for this: to ask a field for a number takes less than for a truth. */
   readonly furtherTracks: number;
   readonly figures: Figures;

@@ -56,12 +56,22 @@ export function compileStates(input: StatesInput): StatesOutput {
   const list = placed.states.map((one, index) => compiler.state(one, index));
   const rests = placed.tracks.map((_, track) => compiler.rest(track));
   compiler.checkRests();
-  for (const state of list) {
-    for (const book of state.books) for (const timeline of book) timeline.of = state;
-    findPlain(state, list);
-  }
+  for (const state of list) for (const book of state.books) for (const timeline of book) timeline.of = state;
   const { conditions, conditionTexts, cueNames, timelines } = compiler;
   return { list, rests, timelines: timelines.all, conditions, conditionTexts, cueNames };
+}
+
+/** What can be known of states once every condition was read: which of them are asked for, and so which switches are plain. */
+export function finishStates(
+  list: readonly State[],
+  { tracks }: PlacedStates,
+  asked: ReadonlyMap<string, number>,
+): void {
+  for (const state of list) {
+    const own = `${tracks[state.track]!.name}.${state.name}`;
+    state.tagBits = [...state.tags, own].reduce((bits, name) => bits | (asked.get(name) ?? 0), 0);
+  }
+  for (const state of list) findPlain(state, list);
 }
 
 /** Finds the states from which entering one is no more than beginning its clip. */
@@ -164,7 +174,7 @@ class StatesCompiler {
       isStatic: hops.length === 0 && yields.length === 0 && !leaves && atLeast === 0,
       hears: again !== 'ignore' || resolved.some(({ remembers }) => remembers),
       tags: definition.tags ?? [],
-      tagBits: this.tagBits(placed),
+      tagBits: 0,
       // What is in step has no end of its own.
       ends: kind !== 'posture' && inStep < 0,
       books: this.timelines.of(books, index, definition),
@@ -191,13 +201,6 @@ class StatesCompiler {
     this.input.placed.tracks.forEach(({ rest, path }, track) => {
       if (rest !== undefined) this.stateIndex(track, rest, [...path, 'rest']);
     });
-  }
-
-  /** The bits of what can be asked of a state: its tags, and its own name with that of its track. */
-  private tagBits({ name, track, definition: { tags = [] } }: PlacedState): number {
-    const bitOf = (tag: string): number => this.input.signals.scope.tags.get(tag) ?? 0;
-    const own = bitOf(`${this.input.placed.tracks[track]!.name}.${name}`);
-    return tags.reduce((bits, tag) => bits | bitOf(tag), own);
   }
 
   /** The track that a state is in step with; -1 for none. */

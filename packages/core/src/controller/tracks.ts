@@ -147,31 +147,13 @@ function checkSteps(tracks: readonly [string, TrackDefinition, DocumentPath][], 
     }
 }
 
-/** What may ask for a state: `arms.swing`, `arms == 'get-up'`, `'get-up' == arms`; texts stand in JSON. */
-const askedFor = [
-  /\b(?<track>[A-Za-z_]\w*)\.(?<state>\w+)/g,
-  /\b(?<track>[A-Za-z_]\w*)\s*[!=]==?\s*\\?['"](?<state>[^'"\\]+)/g,
-  /['"](?<state>[^'"\\]+)\\?['"]\s*[!=]==?\s*(?<track>[A-Za-z_]\w*)/g,
-];
-
-/**
- * What conditions can ask of states: their tags, and `arms.swing` for what a track shows.
- *
- * @param questions conditions outside of the document that ask, too
- */
-export function askableOf(
-  definition: ControllerDefinition,
-  { states, tracks }: PlacedStates,
-  questions: readonly string[],
-  problems: ProblemList,
-): Askable {
+/** What conditions can ask of states: their tags, and `arms.swing` for what a track shows. */
+export function askableOf({ states, tracks }: PlacedStates, problems: ProblemList): Askable {
   const tags = new Map<string, DocumentPath>();
   const trackOf = new Map<string, number>();
   const all = new Map(tracks.map(({ name }): [string, string[]] => [name, []]));
-  const shown = new Set<string>();
-  for (const { name, track, path, definition: state, taken } of states) {
+  for (const { name, track, path, definition: state } of states) {
     all.get(tracks[track]!.name)!.push(name);
-    if (taken !== undefined) shown.add(`${taken.by}.${name}`);
     state.tags?.forEach((tag, i) => {
       if (!tags.has(tag)) tags.set(tag, [...path, 'tags', i]);
       const other = trackOf.get(tag) ?? track;
@@ -180,14 +162,5 @@ export function askableOf(
       trackOf.set(tag, track);
     });
   }
-  // Every text is looked at, whether it is an expression or not: a name too many costs a bit and nothing else.
-  const { signals = {}, derived, states: own, tracks: further } = definition;
-  const texts = JSON.stringify([derived, own, further, questions]);
-  const isAsked = tracks.some(({ name }) => texts.includes(name));
-  for (const asked of isAsked ? askedFor : [])
-    for (const { groups } of texts.matchAll(asked)) {
-      const { track, state } = groups as { track: string; state: string };
-      if (all.get(track)?.includes(state) && signals[track] === undefined) shown.add(`${track}.${state}`);
-    }
-  return { tags, shown, tracks: all };
+  return { tags, tracks: all };
 }

@@ -21,9 +21,9 @@ export function stateMeant({ stateNamed, tracks, states }: Controller, name: str
 }
 
 /** Every name that a rehearsal can give a state. */
-export function statesMeant({ stateNamed, tracks, states, isSingle }: Controller): string[] {
+export function statesMeant({ stateNamed, tracks, states }: Controller): string[] {
   const withTracks = tracks.flatMap(({ name, order }) =>
     order.map((index) => `${name}.${states[index]!.name}`),
   );
-  return isSingle ? [...stateNamed.keys()] : [...stateNamed.keys(), ...withTracks];
+  return tracks.length === 1 ? [...stateNamed.keys()] : [...stateNamed.keys(), ...withTracks];
 }

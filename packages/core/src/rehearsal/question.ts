@@ -19,7 +19,7 @@ export function checkQuestion(
   problems: ProblemList,
 ): void {
   const { signals = {}, derived = {} } = definition;
-  const askable = askableOf(definition, placeStates(definition, problems), [text], problems);
+  const askable = askableOf(placeStates(definition, problems), problems);
   new SignalCompiler(signals, derived, askable, problems).condition(text, path);
 }
 

@@ -24,8 +24,6 @@ const opOfWord: Record<keyof Words, number> = { flags: Op.flagBit, terms: Op.ter
 export interface Askable {
   /** The tags, each with the place of the first state that has it. */
   readonly tags: ReadonlyMap<string, DocumentPath>;
-  /** States with their tracks, such as `arms.swing`, that some expression asks for. */
-  readonly shown: ReadonlySet<string>;
   /** The states that each track can show. */
   readonly tracks: ReadonlyMap<string, readonly string[]>;
 }
@@ -54,7 +52,7 @@ export class SignalCompiler implements KindReader {
   constructor(
     definitions: Readonly<Record<string, SignalDefinition>>,
     derived: Readonly<Record<string, DerivedDefinition>>,
-    { tags, shown, tracks }: Askable,
+    { tags, tracks }: Askable,
     private readonly problems: ProblemList,
   ) {
     this.scope = new Scope(derived, tracks);
@@ -66,9 +64,8 @@ export class SignalCompiler implements KindReader {
     for (const [tag, path] of tags) {
       this.checkName(tag, path);
       if (tag in definitions || tag in derived) problems.add('tag-signal', path, { name: tag });
-      this.scope.tags.set(tag, 1 << (this.flagBits++ % wordBits));
+      this.scope.tags.set(tag, this.nextFlag());
     }
-    for (const name of shown) this.scope.tags.set(name, 1 << (this.flagBits++ % wordBits));
     for (const name of Object.keys(derived)) {
       this.checkName(name, ['derived', name]);
       if (this.scope.signals.has(name)) continue;
@@ -152,12 +149,16 @@ export class SignalCompiler implements KindReader {
   /** Gives a signal its places: a number slot for each of its first values, else a bit, and a timer for a pulse. */
   private addSignal(signal: Signal): void {
     const { name, kind, keep, first, options } = signal;
-    const bit = kind === 'flag' || kind === 'pulse' ? 1 << (this.flagBits++ % wordBits) : 0;
+    const bit = kind === 'flag' || kind === 'pulse' ? this.nextFlag() : 0;
     const slot = bit === 0 ? this.regions.length : -1;
     if (bit === 0) this.regions.push(...first.map(() => new RegionBuilder()));
     const timer = kind !== 'pulse' ? -1 : keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
     const place = kind === 'number' ? placeOf(slot) : 0;
     this.scope.signals.set(name, { name, kind, slot, place, bit, timer, keep, first, options });
+  }
+
+  private nextFlag(): number {
+    return 1 << (this.flagBits++ % wordBits);
   }
 
   /** Runs one reading; any fault becomes one problem at its place. */
@@ -320,12 +321,20 @@ export class SignalCompiler implements KindReader {
 
   /** A flag, pulse, tag or derived flag by name; also a state with its track, by whatever name. */
   flagNamed(name: string): Condition {
-    const signal = this.scope.signals.get(name);
-    const tag = this.scope.tags.get(name);
-    if (signal === undefined && tag === undefined) return this.scope.derivedFlags.get(name)!;
+    const derived = this.scope.derivedFlags.get(name);
+    if (derived !== undefined) return derived;
     const known = this.terms.get(name);
-    const [kind, bit] = signal === undefined ? ['tag' as const, tag!] : [signal.kind, signal.bit];
-    return { op: 'term', term: known ?? this.term(name, kind as 'flag' | 'pulse' | 'tag', [name], bit) };
+    if (known !== undefined) return { op: 'term', term: known };
+    const { kind, bit } = this.scope.signals.get(name) ?? { kind: 'tag', bit: this.tagBit(name) };
+    return { op: 'term', term: this.term(name, kind as 'flag' | 'pulse' | 'tag', [name], bit) };
+  }
+
+  /** The bit of a tag; of a state with its track from when it is first asked for. */
+  private tagBit(name: string): number {
+    const { tags } = this.scope;
+    const bit = tags.get(name) ?? this.nextFlag();
+    tags.set(name, bit);
+    return bit;
   }
 
   /** A choice keeps the index of its option in a slot, so that its test is a comparison like any other. */

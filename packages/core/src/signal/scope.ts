@@ -7,7 +7,7 @@ import type { Expression } from './expression.js';
 /** The names that expressions can use: signals, the parts of vectors, derived signals, tags of states. */
 export class Scope {
   readonly signals = new Map<string, Signal>();
-  /** The bit of each tag in the word of flags. */
+  /** The bit of each tag in the word of flags, and of each state with its track that a condition asks for. */
   readonly tags = new Map<string, number>();
   readonly derivedFlags = new Map<string, Condition>();
   readonly derivedNumbers = new Map<string, Expression>();
@@ -28,6 +28,12 @@ export class Scope {
     const asked = this.tracks.size > 1 ? ofTracks : [];
     const tags = [...this.tags.keys()].filter((name) => /^\w+$/.test(name));
     return [...new Set([...ofSignals, ...Object.keys(this.derived), ...tags, ...asked])];
+  }
+
+  /** Whether it is a state with its track, such as `arms.swing`. */
+  isState(name: string): boolean {
+    const [track = '', state = ''] = name.split('.');
+    return this.tracks.get(track)?.includes(state) === true;
   }
 
   /** What a choice can be; of a track, which is asked like one, its states. */
