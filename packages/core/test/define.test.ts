@@ -187,6 +187,8 @@ test('a misspelt name is an error at its place that says so', () => {
       '',
       '',
     ],
+    [track(`still: { shows: 'peck', while: "'sit' == body || wings != 'still'" }`), '', ''],
+    [track(`still: { shows: 'peck', while: "bdoy == 'sit'" }`), 'while', 'derived signal or tag \\"bdoy\\"'],
     [track(`still: { inStep: 'bdoy' }`), 'inStep', 'there is no track \\"bdoy\\"'],
     [track(`still: { shows: 'peck', while: 'body.pekc' }`), 'while', 'derived signal or tag \\"body.pekc\\"'],
     [track(`still: { shows: 'peck', then: 'sit' }`), 'then', 'there is no state \\"sit\\"'],

@@ -111,6 +111,7 @@ interface All<D> {
     | SignalNames<Field<D, 'signals', object>>
     | Keys<Field<D, 'derived', object>>
     | OfEach<StatesByTrack<D>, 'tags'>
+    | Keys<StatesByTrack<D>>
     | `${Keys<StatesByTrack<D>>}.${OfEach<StatesByTrack<D>, 'states'>}`;
   readonly tracks: Keys<StatesByTrack<D>>;
   readonly parts: PartsOf<Field<D, 'sheets', object>>;
