@@ -1,24 +1,24 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import { NumberExpression, compare, flipped, isComparison, shaped, valueOps } from './comparison.js';
+import { NumberExpression, compare, flipped, shaped } from './comparison.js';
 import { wordBits } from './condition.js';
-import type { Condition, Term, Words } from './condition.js';
+import type { Condition, Term } from './condition.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
-import { ExpressionError, parseExpression, partsOf, written } from './expression.js';
+import { ExpressionError, parseExpression, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
 import { choiceTested, kindOf, want } from './kinds.js';
-import type { Kind, KindReader } from './kinds.js';
+import type { Kind } from './kinds.js';
 import { Op, functions, placeOf } from './program.js';
 import type { Program } from './program.js';
 import { RegionBuilder } from './regions.js';
 import { Scope, constantOf } from './scope.js';
 import { readSignal } from './signals.js';
+import { programOf } from './writer.js';
+import type { ProgramReader } from './writer.js';
 import type { ComputedTerm, SignalTables } from './tables.js';
 
 type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
 /** Stops the reading of one expression after its problem was added. */
 class Refused extends Error {}
-
-const opOfWord: Record<keyof Words, number> = { flags: Op.flagBit, terms: Op.termBit, more: Op.moreBit };
 
 /** What expressions can ask of states. */
 export interface Askable {
@@ -29,7 +29,7 @@ export interface Askable {
 }
 
 /** Reads signals, derived signals and every expression over them into tables. */
-export class SignalCompiler implements KindReader {
+export class SignalCompiler implements ProgramReader {
   readonly scope: Scope;
   text = '';
   private readonly regions: RegionBuilder[] = [];
@@ -84,7 +84,7 @@ export class SignalCompiler implements KindReader {
       const expression = parseExpression(String(text));
       want(expression, 'number', this);
       return new NumberExpression(
-        this.programOf(expression),
+        programOf(expression, this),
         this.scope.plainNumber(expression),
         constantOf(expression),
       );
@@ -123,7 +123,8 @@ export class SignalCompiler implements KindReader {
       this.problems.add('too-many-terms', ['states'], { received: this.termBits, most: 2 * wordBits });
     const all = [...this.scope.signals.values()];
     const derived = new Map<string, Program | Condition>(this.scope.derivedFlags);
-    for (const [name, expression] of this.scope.derivedNumbers) derived.set(name, this.programOf(expression));
+    for (const [name, expression] of this.scope.derivedNumbers)
+      derived.set(name, programOf(expression, this));
     return {
       signals: this.scope.signals,
       derived,
@@ -256,7 +257,7 @@ export class SignalCompiler implements KindReader {
       };
       this.regions[plain.slot]!.addTest(term, [above, below, -above, -below], test);
     } else {
-      const program = this.programOf(expression);
+      const program = programOf(expression, this);
       this.watch({ program });
       const { word, bit } = term;
       this.computed.push({ kind: 'band', word, bit, program, above, below });
@@ -279,7 +280,7 @@ export class SignalCompiler implements KindReader {
   }
 
   /** @param expression a flag, already checked */
-  private conditionOf(expression: Expression): Condition {
+  conditionOf(expression: Expression): Condition {
     const not = (part: Condition): Condition => ({ op: 'not', part });
     const both = (left: Condition, right: Condition): Condition => ({ op: 'and', left, right });
     const either = (left: Condition, right: Condition): Condition => ({ op: 'or', left, right });
@@ -363,55 +364,12 @@ export class SignalCompiler implements KindReader {
         compare(facing, shaped(plain.shape, value), threshold),
       );
     } else {
-      const program = this.programOf(expression);
+      const program = programOf(expression, this);
       this.watch({ program });
       const { word, bit } = term;
       this.computed.push({ kind: 'joint', word, bit, program });
     }
     return { op: 'term', term };
-  }
-
-  private programOf(expression: Expression): Program {
-    const code: number[] = [];
-    const constants: number[] = [];
-    const emit = (part: Expression): void => {
-      if (part.kind === 'name') {
-        const slot = this.scope.slotOf(part.name);
-        const derived = this.scope.derivedNumbers.get(part.name);
-        if (derived !== undefined) emit(derived);
-        else if (slot !== undefined) code.push(Op.number, slot);
-        else emitCondition(this.conditionOf(part));
-        return;
-      }
-      if (part.kind === 'number' || part.kind === 'flag') {
-        code.push(Op.constant, constants.push(Number(part.value)) - 1);
-        return;
-      }
-      if (part.kind === 'binary' && isComparison(part.operator) && choiceTested(part, this) !== undefined) {
-        emitCondition(this.conditionOf(part));
-        return;
-      }
-      partsOf(part).forEach(emit);
-      if (part.kind === 'call') code.push(functions[part.name]!.op, 0);
-      else if (part.kind === 'unary') code.push(part.operator === '!' ? Op.not : Op.negate, 0);
-      else if (part.kind === 'choose') code.push(Op.choose, 0);
-      else if (part.kind === 'binary') code.push(valueOps[part.operator]!, 0);
-    };
-    const emitCondition = (condition: Condition): void => {
-      if (condition.op === 'term') code.push(opOfWord[condition.term.word], condition.term.bit);
-      else if (condition.op === 'constant')
-        code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
-      else if (condition.op === 'not') {
-        emitCondition(condition.part);
-        code.push(Op.not, 0);
-      } else {
-        emitCondition(condition.left);
-        emitCondition(condition.right);
-        code.push(condition.op === 'and' ? Op.and : Op.or, 0);
-      }
-    };
-    emit(expression);
-    return { code, constants };
   }
 }
 

@@ -1,0 +1,59 @@
+import { isComparison, valueOps } from './comparison.js';
+import type { Condition, Words } from './condition.js';
+import { partsOf } from './expression.js';
+import type { Expression } from './expression.js';
+import { choiceTested } from './kinds.js';
+import type { KindReader } from './kinds.js';
+import { Op, functions } from './program.js';
+import type { Program } from './program.js';
+
+/** What writing a program needs of the one who reads its expression. */
+export interface ProgramReader extends KindReader {
+  /** A flag, already checked, as a condition. */
+  conditionOf(expression: Expression): Condition;
+}
+
+const opOfWord: Record<keyof Words, number> = { flags: Op.flagBit, terms: Op.termBit, more: Op.moreBit };
+
+/** Writes an expression as a program. @param expression already checked */
+export function programOf(expression: Expression, reader: ProgramReader): Program {
+  const code: number[] = [];
+  const constants: number[] = [];
+  const emit = (part: Expression): void => {
+    if (part.kind === 'name') {
+      const slot = reader.scope.slotOf(part.name);
+      const derived = reader.scope.derivedNumbers.get(part.name);
+      if (derived !== undefined) emit(derived);
+      else if (slot !== undefined) code.push(Op.number, slot);
+      else emitCondition(reader.conditionOf(part));
+      return;
+    }
+    if (part.kind === 'number' || part.kind === 'flag') {
+      code.push(Op.constant, constants.push(Number(part.value)) - 1);
+      return;
+    }
+    if (part.kind === 'binary' && isComparison(part.operator) && choiceTested(part, reader) !== undefined) {
+      emitCondition(reader.conditionOf(part));
+      return;
+    }
+    partsOf(part).forEach(emit);
+    if (part.kind === 'call') code.push(functions[part.name]!.op, 0);
+    else if (part.kind === 'unary') code.push(part.operator === '!' ? Op.not : Op.negate, 0);
+    else if (part.kind === 'choose') code.push(Op.choose, 0);
+    else if (part.kind === 'binary') code.push(valueOps[part.operator]!, 0);
+  };
+  const emitCondition = (condition: Condition): void => {
+    if (condition.op === 'term') code.push(opOfWord[condition.term.word], condition.term.bit);
+    else if (condition.op === 'constant') code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
+    else if (condition.op === 'not') {
+      emitCondition(condition.part);
+      code.push(Op.not, 0);
+    } else {
+      emitCondition(condition.left);
+      emitCondition(condition.right);
+      code.push(condition.op === 'and' ? Op.and : Op.or, 0);
+    }
+  };
+  emit(expression);
+  return { code, constants };
+}
