@@ -49,7 +49,6 @@ export { compileController } from './controller/compile.js';
 export type { CompileOptions } from './controller/compile.js';
 export type { Page } from './controller/books.js';
 export type { Controller, State, Track } from './controller/controller.js';
-export { dressedAt } from './controller/dressed.js';
 export type { Timeline } from './controller/timeline.js';
 export type {
   AcceptDefinition,

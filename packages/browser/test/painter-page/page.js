@@ -1,5 +1,5 @@
 import { Painter, drawMarks, drawPose, dyeImages, openCharacter } from '@dot-hop/browser';
-import { dressedAt, poseOf } from 'dot-hop';
+import { poseOf } from 'dot-hop';
 import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import folk from './folk.dothop.yaml';
 import keeper from './keeper.dothop.yaml';
@@ -22,7 +22,7 @@ const dressed = Array.from({ length: 30 }, (_, seed) => {
   dyeImages(clothes, outfit);
   const timelines = controller.states.flatMap(({ books }) => books[0]);
   const timeline = timelines[(seed * 5) % timelines.length];
-  return dressedAt(controller, outfit, timeline, seed % timeline.poses.length);
+  return outfit.poseAt(controller, timeline, seed % timeline.poses.length);
 });
 Object.assign(images, clothes);
 

@@ -1,4 +1,3 @@
-import { dressedAt } from 'dot-hop';
 import type { Controller, Outfit, Pose } from 'dot-hop';
 import type { Image } from '../images.js';
 import { Canvas } from './canvas.js';
@@ -32,7 +31,7 @@ function anyPose(controller: Controller, outfit: Outfit, i: number): Pose {
     1,
   );
   const timeline = pick(state.books[0]!, 2);
-  return dressedAt(controller, outfit, timeline, Math.floor(chance(i * 7 + 3) * timeline.poses.length));
+  return outfit.poseAt(controller, timeline, Math.floor(chance(i * 7 + 3) * timeline.poses.length));
 }
 
 /** Many people on a square, no two alike. */
@@ -71,7 +70,7 @@ function seenIn(controller: Controller, outfit: Outfit, direction: number): Pose
   for (const { books } of controller.states)
     for (const book of books)
       book[direction]!.poses.forEach((_, i) => {
-        const pose = dressedAt(controller, outfit, book[direction]!, i);
+        const pose = outfit.poseAt(controller, book[direction]!, i);
         const drawn = pose.layers.map(({ cell, x, y, dye }) => [cell.image, cell.index, x, y, dye]);
         seen.set(JSON.stringify(drawn), pose);
       });

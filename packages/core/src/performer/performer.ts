@@ -1,5 +1,4 @@
 import type { Controller } from '../controller/controller.js';
-import { dressedAt, dressedFigure } from '../controller/dressed.js';
 import type { Names } from '../controller/names.js';
 import { Place } from '../controller/numbers.js';
 import { Reports } from '../controller/reports.js';
@@ -163,14 +162,14 @@ export class Performer<N extends Names = Names> extends Standing<N> {
       segments[track] = this.segmentOf(Math.max(0, this.leadOf(track)));
     }
     shownNow.lead = Math.max(0, this.leadOf(0));
-    return dressedFigure(controller, outfit, figure, shownNow);
+    return outfit.figureAt(controller, figure, shownNow);
   }
 
   /** What it shows now, with what it wears. The same object as long as the picture is the same. */
   get pose(): Pose {
     const { timeline, segment, outfit, controller } = this;
     if (controller.furtherTracks > 0) return this.figure;
-    return outfit === undefined ? timeline.poses[segment]! : dressedAt(controller, outfit, timeline, segment);
+    return outfit === undefined ? timeline.poses[segment]! : outfit.poseAt(controller, timeline, segment);
   }
 
   /**

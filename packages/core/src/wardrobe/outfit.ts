@@ -1,5 +1,6 @@
 import type { Clip } from '../clip/clip.js';
 import type { Controller } from '../controller/controller.js';
+import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
 import type { Cell } from '../sheet/sheet.js';
 import type { Pose, PoseLayer } from '../sheet/pose.js';
@@ -19,9 +20,25 @@ export interface DyedImage {
 }
 
 /** A pose once it was made, by the timelines and segments that show it: track by track. */
-export interface KeptPose {
+interface KeptPose {
   pose: Pose | undefined;
   next: Map<object, KeptPose[]> | undefined;
+}
+
+/** What several tracks show at an instant: of each its timeline and a segment, of what is in step that of the one that leads. */
+export interface ShownTracks {
+  readonly timelines: readonly Timeline[];
+  readonly segments: readonly number[];
+  /** The track that leads the body. */
+  readonly lead: number;
+}
+
+/** The place of a pose that one more track shows. No closure: it is asked for at every picture. */
+function keptAt(from: KeptPose, timeline: object, segment: number): KeptPose {
+  const next = (from.next ??= new Map<object, KeptPose[]>());
+  let segments = next.get(timeline);
+  if (segments === undefined) next.set(timeline, (segments = []));
+  return (segments[segment] ??= { pose: undefined, next: undefined });
 }
 
 /** On what a piece is to be laid. */
@@ -45,7 +62,7 @@ export class Outfit {
   private readonly names: readonly string[];
   private readonly dyes: ReadonlyMap<string, string>;
   /** Poses once made. */
-  readonly kept: KeptPose = { pose: undefined, next: undefined };
+  private readonly kept: KeptPose = { pose: undefined, next: undefined };
 
   /** @throws {DotHopError} for a name that the wardrobe does not have */
   constructor(
@@ -101,6 +118,36 @@ export class Outfit {
   fittedTo(controller: Controller): Outfit | undefined {
     const wardrobe = this.wardrobe.of(controller);
     return wardrobe?.outfit(wardrobe.fitting(this));
+  }
+
+  /**
+   * What a segment of a timeline shows, in this outfit, with or without a performer: `state.books[0][direction]` is a timeline. The
+   * same object each time.
+   *
+   * @param segment which of the timeline's poses
+   */
+  poseAt(controller: Controller, timeline: Timeline, segment: number): Pose {
+    const kept = keptAt(this.kept, timeline, segment);
+    return (kept.pose ??= this.dress(
+      timeline.poses[segment]!,
+      shownBy(controller, timeline, segment, [timeline.of.name]),
+    ));
+  }
+
+  /** What several tracks show together, in this outfit; the same object each time. */
+  figureAt(controller: Controller, figure: Pose, { timelines, segments, lead }: ShownTracks): Pose {
+    let { kept } = this;
+    for (let track = 0; track < timelines.length; track++)
+      kept = keptAt(kept, timelines[track]!, segments[track]!);
+    return (kept.pose ??= this.dress(
+      figure,
+      shownBy(
+        controller,
+        timelines[lead]!,
+        segments[lead]!,
+        timelines.map(({ of }) => of.name),
+      ),
+    ));
   }
 
   /**
@@ -205,6 +252,24 @@ export class Outfit {
     }
     return map;
   }
+}
+
+/** What a segment of a timeline shows, as a wardrobe asks for it. @param states with those of further tracks */
+function shownBy(
+  { compass }: Controller,
+  timeline: Timeline,
+  segment: number,
+  states: readonly string[],
+): Shown {
+  const { direction, poses, clip, frames } = timeline;
+  const { names, mirrorOf } = compass;
+  return {
+    states,
+    direction: names[direction]!,
+    drawnFor: names[poses[segment]!.mirrored ? mirrorOf[direction]! : direction] ?? names[direction]!,
+    clip,
+    frame: frames[segment]!,
+  };
 }
 
 /** @param cell what the part of the body shows on which it lies, where that is not what the body shows */
