@@ -3,7 +3,8 @@ import { imagesOf } from 'dot-hop';
 import type { Controller, ImageSize, Problem } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import type { CharacterDocument } from 'dot-hop/document';
-import { readText } from './files.js';
+import { settle } from './files/drafts.js';
+import { readText } from './files/reading.js';
 import { ImageTrouble, readImage } from './images.js';
 import type { Image } from './images.js';
 
@@ -23,6 +24,7 @@ export interface Character {
  * @throws {DocumentError} with every problem of the document and its images
  */
 export async function loadCharacter(file: string, text?: string): Promise<Character> {
+  if (file !== '-') settle(path.dirname(file));
   const document = readDocument(text ?? (await readText(file)), file === '-' ? '(standard input)' : file);
   const folder = file === '-' ? '.' : path.dirname(file);
   const images = new Map<string, Image>();

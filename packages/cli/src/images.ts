@@ -1,6 +1,6 @@
-import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { fileTrouble } from './files.js';
+import { readBytes } from './files/reading.js';
+import { fileTrouble } from './files/trouble.js';
 
 /** A picture as rows of red, green, blue and alpha, a byte each. */
 export interface Image {
@@ -26,7 +26,7 @@ const mostPixels = 8192 * 8192;
 export async function readImage(file: string): Promise<Image> {
   let bytes: Buffer;
   try {
-    bytes = await readFile(file);
+    bytes = await readBytes(file);
   } catch (error) {
     throw new ImageTrouble(true, fileTrouble(error));
   }

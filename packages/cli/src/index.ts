@@ -3,6 +3,7 @@ import { DotHopError } from 'dot-hop';
 import pc from 'picocolors';
 import { exit } from './commands/command.js';
 import type { Output } from './commands/command.js';
+import { forgetReads } from './files/reading.js';
 import { Misuse } from './misuse.js';
 import { buildProgram } from './program.js';
 
@@ -32,6 +33,7 @@ export async function main(args: readonly string[]): Promise<number> {
     if (error.code === 'EPIPE') process.exit(exit.well);
     throw error;
   });
+  forgetReads();
   let code: number = exit.well;
   try {
     await buildProgram(output, (result) => (code = result)).parseAsync([...args], { from: 'user' });

@@ -272,7 +272,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addOption(wornOption())
     .addOption(bareOption())
     .option('-q, --quiet', 'print only what was not as expected')
-    .option('-w, --watch', 'run again whenever a file beside them changes')
+    .option('-w, --watch', 'run again whenever one of their files changes')
     .option('--json', 'print what happened as JSON')
     .addOption(
       new Option('--junit', 'print what came of the expectations as JUnit XML, for test reports').conflicts(

@@ -1,11 +1,12 @@
-import { readFile, readdir, stat } from 'node:fs/promises';
+import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { ClipDefinition, GridDefinition, RectangleDefinition, SheetDefinition } from 'dot-hop';
 import { findIslands } from 'dot-hop/pixels';
 import sharp from 'sharp';
 import UPNG from 'upng-js';
 import { readCsv } from './commands/table.js';
-import { fileTrouble, readText } from './files.js';
+import { readBytes, readText } from './files/reading.js';
+import { fileTrouble } from './files/trouble.js';
 import { ImageTrouble, readImage } from './images.js';
 import type { Image } from './images.js';
 import { Misuse } from './misuse.js';
@@ -244,7 +245,7 @@ const mostPixels = 8192 * 8192;
 
 async function readPages(file: string): Promise<Decoded | undefined> {
   try {
-    const bytes = await readFile(file);
+    const bytes = await readBytes(file);
     const { pages = 1, delay = [] } = await sharp(bytes, {
       pages: -1,
       limitInputPixels: mostPixels,
@@ -272,7 +273,7 @@ async function readPages(file: string): Promise<Decoded | undefined> {
 }
 
 async function readApng(file: string): Promise<Decoded | undefined> {
-  const bytes = await readFile(file).catch((error: unknown) => {
+  const bytes = await readBytes(file).catch((error: unknown) => {
     throw new Misuse(`${file}: ${fileTrouble(error)}`);
   });
   // The chunk that makes a PNG move stands before its first picture (PNG third edition, 11.3.6.1).

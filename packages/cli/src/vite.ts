@@ -7,7 +7,8 @@ import { DocumentError } from 'dot-hop/document';
 import type { Plugin } from 'vite';
 import { loadCharacter } from './character.js';
 import type { Character } from './character.js';
-import { readText, writeWhole } from './files.js';
+import { readText } from './files/reading.js';
+import { writeWhole } from './files/writing.js';
 import { namesFile, namesFileOf } from './names-file.js';
 
 /** What the plugin may be told. */
@@ -69,7 +70,7 @@ async function writeNames(file: string, { controller }: Character): Promise<void
   const beside = namesFileOf(file);
   const text = namesFile(path.basename(file), controller);
   const before = await readText(beside).catch(() => '');
-  if (before !== text) await writeWhole(beside, text);
+  if (before !== text) await writeWhole(beside, text, 'edited');
 }
 
 /** The module of a document. Its listeners outlive it: each version hands them on to the next. */

@@ -3,25 +3,26 @@ import { cellNumbers, imagesOf, writeCells } from 'dot-hop';
 import type { ClipDefinition, ControllerDefinition } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { Document, YAMLMap, isMap, parseDocument } from 'yaml';
-import { readText, writeWhole } from './files.js';
+import { readText } from './files/reading.js';
 import { Misuse } from './misuse.js';
 import type { Gathered } from './sources.js';
 
-/** What writing changed, in words. */
+/** A document as it is to be written, and what is changed in it, in words. */
 export interface Written {
-  readonly notes: readonly string[];
+  readonly text: string;
+  readonly notes: string[];
 }
 
 /** The fields of a sheet that say how it is cut; all others are a person's and are kept. */
 const cutFields = ['image', 'images', 'size', 'grid', 'cells'] as const;
 
 /**
- * Writes a document with a gathered sheet and its clips, or brings an existing one up to date: the sheet is cut anew,
- * clips that are not there are added; everything else, comments too, stays as it is.
+ * A document with a gathered sheet and its clips, or an existing one brought up to date: the sheet is cut anew, clips that
+ * are not there are added; everything else, comments too, stays as it is.
  *
- * @throws {DocumentError} when clips of the document name cells that are no longer there; nothing is written then
+ * @throws {DocumentError} when clips of the document name cells that are no longer there
  */
-export async function writeDocument(
+export async function bringUpToDate(
   file: string,
   { name, sheet, clips, images }: Gathered,
 ): Promise<Written> {
@@ -47,14 +48,15 @@ export async function writeDocument(
     tree.setIn(['clips', clip], flow(first ? definition : { sheet: name, ...definition }));
     added.push(clip);
   }
-  const text = tree.toString({ lineWidth: 0, flowCollectionPadding: true });
+  const text = file.toLowerCase().endsWith('.json')
+    ? `${JSON.stringify(tree.toJS(), null, 2)}\n`
+    : tree.toString({ lineWidth: 0, flowCollectionPadding: true });
   // Clips that name cells which are gone are told at their place, and nothing is written.
   const sizes = Object.fromEntries(images);
   compileDocumentLoosely(text, file, sizes);
-  await writeWhole(file, text);
   notes.push(`${exists ? 'brought up to date' : 'written'}: ${file}`);
   if (added.length > 0) notes.push(`clips added: ${added.join(', ')}`);
-  return { notes };
+  return { text, notes };
 }
 
 /**

@@ -17,18 +17,23 @@ export function copyWick(folder: string, ...files: readonly string[]): void {
   cpSync(path.join(root, 'demo/gear'), path.join(folder, 'gear'), { recursive: true });
 }
 
-/** Runs the command as a process, in a folder. */
+/** Runs the command as a process, in a folder; or another program. */
 export function runIn(
   folder: string,
-  args: string[],
+  args: readonly string[],
   input = '',
+  instead?: string,
 ): { code: number | null; out: string; err: string } {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [program, ...args], {
-    cwd: folder,
-    input,
-    encoding: 'utf8',
-    // As in CI, which some programs take for a reason to paint.
-    env: { ...process.env, CI: 'true' },
-  });
+  const { status, stdout, stderr } = spawnSync(
+    instead ?? process.execPath,
+    instead === undefined ? [program, ...args] : args,
+    {
+      cwd: folder,
+      input,
+      encoding: 'utf8',
+      // As in CI, which some programs take for a reason to paint.
+      env: { ...process.env, CI: 'true' },
+    },
+  );
   return { code: status, out: stdout, err: stderr };
 }

@@ -292,7 +292,16 @@ describe('dot-hop convert', () => {
     ]);
     writeFileSync(path.join(folder, 'c.csv'), out);
     dotHop(['convert', 'wick.dothop.yaml', '--clips', 'c.csv', '-o', 'same.yaml']);
-    expect(read('same.yaml')).toEqual(read('wick.dothop.yaml'));
+    const text = (name: string): string => readFileSync(path.join(folder, name), 'utf8');
+    expect(text('same.yaml')).toBe(text('wick.dothop.yaml'));
+    // One field that the table says otherwise: one line of the document.
+    writeFileSync(path.join(folder, 'c.csv'), out.replace('walk,,8-15,,,11,', 'walk,,8-15,,,10,'));
+    dotHop(['convert', 'wick.dothop.yaml', '--clips', 'c.csv', '-o', 'same.yaml']);
+    const before = text('wick.dothop.yaml').split('\n');
+    const changed = text('same.yaml')
+      .split('\n')
+      .filter((line, i) => line !== before[i]);
+    expect(changed).toEqual([expect.stringMatching(/^ {2}walk: .*fps: 10,/)]);
   });
 
   test('what a table says is taken over; cues, spans, comments and other clips are kept', () => {
@@ -389,8 +398,8 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
       'a preview is written as .webp, .gif or .apng (moving) or .png',
     ],
     [
-      ['preview', 'wick.dothop.yaml', 'run', '-o', 'no/run.png'],
-      'no/run.png: cannot be written: there is no such file',
+      ['preview', 'wick.dothop.yaml', 'run', '-o', 'wick.png/run.png'],
+      'wick.png/run.png: cannot be written: its folder is a file',
     ],
     [['preview', 'wick.dothop.yaml', 'run', '--scale', '0'], 'It must be a whole number from 1 to 32.'],
     [

@@ -65,10 +65,6 @@ test.each([
   ['wick.dothop.yaml', ['evening.rehearsal.yaml', 'gulls.rehearsal.yaml', 'running.rehearsal.yaml']],
   ['townsfolk/marlis.dothop.yaml', ['townsfolk/round.rehearsal.yaml']],
 ])('%s packed plays as the source does, to the pixel', async (document, rehearsals) => {
-  const { code, out } = pack(document, '-o', 'packed/game.json', '--json');
-  expect(code).toBe(2);
-  expect(out).toBe('');
-  mkdirSync(path.join(folder, 'packed'));
   const told = JSON.parse(pack(document, '-o', 'packed/game.json', '--json').out) as {
     pixels: { before: number; after: number };
     bytes: { before: number; after: number };
@@ -301,8 +297,11 @@ test('a document without states keeps all its clips', async () => {
 test.each([
   [['wick.dothop.yaml'], "required option '-o, --out <file>' not specified"],
   [['wick.dothop.yaml', '-o', 'game.png'], 'the packed document is written as .json or .yaml'],
-  [['wick.dothop.yaml', '-o', 'wick.json'], 'the packed image would be written over wick.png'],
-  [['wick.dothop.yaml', '-o', 'wick.dothop.yaml'], 'would be written over wick'],
+  [
+    ['wick.dothop.yaml', '-o', 'wick.json'],
+    'wick.png: nothing is written over this file, because it is read here',
+  ],
+  [['wick.dothop.yaml', '-o', 'wick.dothop.yaml'], 'nothing is written over'],
   [['wick.dothop.yaml', '-o', 'game.json', '--most', '100'], 'do not fit into an image of 100 by 100 pixels'],
   [['wick.dothop.yaml', '-o', 'game.json', '--padding', '-1'], 'It must be a whole number from 0'],
 ])('%j is refused, and nothing is written', (args, words) => {

@@ -323,7 +323,10 @@ describe('compasses', () => {
     ],
     [{ directions: 'four', deadZone: -1 }, 'compass.deadZone: expected 0 or more, not -1'],
     [{ directions: { a: NaN, b: 3 } }, 'compass.directions.a: expected degrees, not NaN'],
-    [{ directions: 'four', by: ['x'] }, 'compass.by: "by" is the vector'],
+    [
+      { directions: 'four', by: ['x'] },
+      'compass.by: expected two expressions, such as [vx, 0], or the name of a vector',
+    ],
     [{ directions: 'four', by: ['x', 'z'] }, 'compass.by[1]: there is no signal "z"'],
   ])('%j is refused in words', (compass, words) => {
     expect(() => character(compass as never)).toThrow(words);

@@ -393,7 +393,7 @@ describe('documents that cannot be', () => {
     [{ a: { shows: 'loop', when: 'press' } }, 'the clip "loop" loops forever, so this act would never end'],
     [{ a: { shows: 'act', while: 'go', then: 'rest' } }, '"then" follows the end of an act'],
     [{ a: { shows: 'act', then: 'rust' } }, 'there is no state "rust"; did you mean "rest"?'],
-    [{ a: { shows: 'act', priority: NaN } }, '"priority" must be a finite number, not null'],
+    [{ a: { shows: 'act', priority: NaN } }, 'states.a.priority: expected a number, not null'],
     [
       { a: { shows: 'act', hops: [{ to: 'rest', at: 'hot' }] } },
       'there is no cue or instant "hot"; did you mean "hit"?',

@@ -298,7 +298,7 @@ describe('unmet expectations', () => {
     [{ from: 0, to: 700, passes: ['wave', 'stroll'] }, 700, 'stand shows since 300 ms'],
   ] as const)('%j says why when it went wrong', (one, failedAt, why) => {
     const never = { ...one, ...('passes' in one ? { passes: [...one.passes] } : {}) };
-    const { outcomes } = run({ lasts: 1000, script: [{ at: 100, pulse: 'wave' }], expect: [never as never] });
+    const { outcomes } = run({ lasts: 1000, script: [{ at: 100, pulse: 'wave' }], expect: [never] });
     expect(outcomes[0]).toMatchObject({ met: false, failedAt });
     expect(outcomes[0]!.why).toContain(why);
   });
@@ -345,7 +345,7 @@ test.each([
   ['script: [{ at: 1, press: left }]', 'there is no button, flag or pulse "left"'],
   ['script: [{ at: 1, times: 1, every: 5 }]', 'expected a whole number from 2 to 1000, not 1'],
   ['script: []\nsteps: { from: 9, to: 3, seed: 1 }', 'here from 9 to 3 ms'],
-  ['script: []\nsteps: { perSecond: 0 }', 'expected a number over 0, not 0'],
+  ['script: []\nsteps: { perSecond: 0 }', 'expected from over 0 to 1000 steps a second, not 0'],
   [
     'script: []\nbody: { platformer: { sped: 3 } }',
     'body.platformer.sped: "sped" is not known here; did you mean "speed"?',

@@ -5,13 +5,15 @@ import { measureClips } from 'dot-hop/pixels';
 import type { CellMeasure, MeasureFinding } from 'dot-hop/pixels';
 import sharp from 'sharp';
 import { loadCharacter } from '../character.js';
-import { writeWhole } from '../files.js';
+import { endingOf, needPng } from '../files/kinds.js';
+import { writeFiles, writeWhole } from '../files/writing.js';
+import type { NewFile } from '../files/writing.js';
 import type { Image } from '../images.js';
 import { Misuse } from '../misuse.js';
 import { clipsByCell, contactSheet } from '../picture/contact-sheet.js';
 import { gather, isPictures } from '../sources.js';
 import type { CutOptions, Gathered } from '../sources.js';
-import { writeDocument } from '../write-document.js';
+import { bringUpToDate } from '../write-document.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 import { csv, printTable } from './table.js';
@@ -46,6 +48,9 @@ export async function cells(
   options: CellsOptions,
   output: Output,
 ): Promise<number> {
+  if (options.out !== undefined) needPng(options.out, 'a picture of cells');
+  if (options.write !== undefined)
+    endingOf('--write', options.write, ['.yaml', '.yml', '.json'], 'a document is written as .yaml or .json');
   const subject = await subjectOf(sources, options, output);
   const { sheet, images, clips } = subject;
   // What takes long on a large sheet says that it is at work.
@@ -117,17 +122,19 @@ function cutOf({ cell, margin, gap, offset, islands, table, columns }: CellsOpti
 
 async function write(file: string, gathered: Gathered, output: Output): Promise<void> {
   const { made } = gathered;
+  const { text, notes } = await bringUpToDate(file, gathered);
+  const files: NewFile[] = [];
   if (made !== undefined) {
     const { width, height, pixels } = made.image;
-    await writeWhole(
-      made.file,
-      await sharp(pixels, { raw: { width, height, channels: 4 } })
-        .png()
-        .toBuffer(),
-    );
-    output.note(`sheet written: ${made.file}`);
+    const content = await sharp(pixels, { raw: { width, height, channels: 4 } })
+      .png()
+      .toBuffer();
+    files.push({ file: made.file, content });
+    notes.push(`sheet written: ${made.file}`);
   }
-  for (const note of (await writeDocument(file, gathered)).notes) output.note(note);
+  // The image takes its place together with the document that it is for, so that neither is there without the other.
+  await writeFiles([...files, { file, content: text }], file);
+  for (const note of notes) output.note(note);
 }
 
 /** Pictures without a document, as if they had one. */

@@ -1,4 +1,3 @@
-import path from 'node:path';
 import { pathText, problemText } from 'dot-hop';
 import type { Controller } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
@@ -9,7 +8,8 @@ import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { isBroken } from '../checked.js';
 import type { Broken, Checked, PlacedFinding } from '../checked.js';
-import { writeWhole } from '../files.js';
+import { needPng } from '../files/kinds.js';
+import { writeWhole } from '../files/writing.js';
 import { Misuse } from '../misuse.js';
 import type { Remark } from '../picture/ladder-picture.js';
 import { sarifOf } from '../sarif.js';
@@ -35,8 +35,7 @@ export async function check(
 ): Promise<number> {
   if (options.out !== undefined && files.length > 1)
     throw new Misuse(`-o ${options.out} is for one document; ${files.length} were given`);
-  if (options.out !== undefined && path.extname(options.out).toLowerCase() !== '.png')
-    throw new Misuse(`-o ${options.out}: a check is drawn as .png`);
+  if (options.out !== undefined) needPng(options.out, 'a check');
   const all: (Checked | Broken)[] = [];
   for (const file of files) all.push(await checkFile(file));
   if (options.sarif === true) printJson(output, sarifOf(all));

@@ -1,8 +1,11 @@
-import path from 'node:path';
-import { isNode, parseDocument } from 'yaml';
+import { setIn, removeIn } from 'dot-hop/edit';
+import type { TextStyle } from 'dot-hop/edit';
+import { parseDocument, stringify } from 'yaml';
 import { loadCharacter } from '../character.js';
 import { readClipTable, writeClipTable } from '../clip-table.js';
-import { readText, writeWhole } from '../files.js';
+import { endingOf } from '../files/kinds.js';
+import { readText } from '../files/reading.js';
+import { writeWhole } from '../files/writing.js';
 import { Misuse } from '../misuse.js';
 import { exit } from './command.js';
 import type { Output } from './command.js';
@@ -17,12 +20,25 @@ export interface ConvertOptions {
 
 const timing = ['fps', 'ms', 'lasts'] as const;
 
+const formats: Readonly<Record<string, string>> = {
+  '.json': 'json',
+  '.csv': 'csv',
+  '.yaml': 'yaml',
+  '.yml': 'yaml',
+  '.scxml': 'scxml',
+};
+
 /** Writes a document as YAML, JSON or a state chart, or its clips as a table; and takes a table of clips over into a document. */
 export async function convert(file: string, options: ConvertOptions, output: Output): Promise<number> {
+  const own = file.toLowerCase().endsWith('.json') ? 'json' : 'yaml';
   const to = options.to ?? formatOf(options.out) ?? 'yaml';
-  let text = await readText(file);
-  if (options.clips !== undefined)
-    text = takeOver(text, readClipTable(await readText(options.clips), options.clips));
+  if (options.out !== undefined && formatOf(options.out) !== to)
+    throw new Misuse(`-o ${options.out}: the name says another format than --to ${to}; leave --to out`);
+  const before = await readText(file);
+  const text =
+    options.clips === undefined
+      ? before
+      : takeOver(before, readClipTable(await readText(options.clips), options.clips), own);
   const character = await loadCharacter(file, text);
   const { definition } = character.document;
   const chart =
@@ -33,12 +49,15 @@ export async function convert(file: string, options: ConvertOptions, output: Out
       ? chart.text
       : to === 'csv'
         ? `${writeClipTable(definition, character.controller)}\n`
-        : to === 'json'
-          ? `${JSON.stringify(definition, null, 2)}\n`
-          : parseDocument(text).toString({ lineWidth: 0 });
+        : to === own
+          ? text
+          : to === 'json'
+            ? `${JSON.stringify(definition, null, 2)}\n`
+            : stringify(definition, { lineWidth: 0 });
   if (options.out === undefined) output.line(written.trimEnd());
   else {
-    await writeWhole(options.out, written);
+    // A document may take a table over in its own place.
+    await writeWhole(options.out, written, options.out === file && to === own ? 'edited' : 'new');
     output.note(`written: ${options.out}`);
   }
   return exit.well;
@@ -46,34 +65,30 @@ export async function convert(file: string, options: ConvertOptions, output: Out
 
 function formatOf(out: string | undefined): string | undefined {
   if (out === undefined) return undefined;
-  const format = { '.json': 'json', '.csv': 'csv', '.yaml': 'yaml', '.yml': 'yaml', '.scxml': 'scxml' }[
-    path.extname(out).toLowerCase()
-  ];
-  if (format === undefined)
-    throw new Misuse(
-      `-o ${out}: a document is written as .yaml or .json, its clips as .csv, its states as .scxml`,
-    );
-  return format;
+  const told = 'a document is written as .yaml or .json, its clips as .csv, its states as .scxml';
+  return formats[endingOf('-o', out, Object.keys(formats), told)];
 }
 
-/** A document with the clips of a table: fields that the table says are changed, all others and comments are kept. */
-function takeOver(text: string, table: ReturnType<typeof readClipTable>): string {
-  const tree = parseDocument(text);
+/**
+ * A document with the clips of a table: fields that the table says otherwise are changed; all else stays byte for byte.
+ */
+function takeOver(text: string, table: ReturnType<typeof readClipTable>, style: TextStyle): string {
+  const clips = (parseDocument(text).toJS() as { clips?: Record<string, object> } | null)?.clips ?? {};
+  let now = text;
   for (const [name, clip] of table) {
+    const known = Object.hasOwn(clips, name) ? (clips[name] as Record<string, unknown>) : undefined;
+    if (known === undefined) {
+      now = setIn(now, ['clips', name], clip, style);
+      continue;
+    }
+    for (const [field, value] of Object.entries(clip))
+      if (JSON.stringify(known[field]) !== JSON.stringify(value))
+        now = setIn(now, ['clips', name, field], value, style);
     // A table that says one of the three ways of timing does not mean another that stood there before.
     if (timing.some((field) => clip[field] !== undefined))
       for (const field of timing)
-        if (tree.hasIn(['clips', name, field])) tree.deleteIn(['clips', name, field]);
-    if (!tree.hasIn(['clips', name])) tree.setIn(['clips', name], tree.createNode(clip, { flow: true }));
-    else
-      for (const [field, value] of Object.entries(clip))
-        if (!same(tree.getIn(['clips', name, field]), value))
-          tree.setIn(['clips', name, field], tree.createNode(value, { flow: true }));
+        if (clip[field] === undefined && known[field] !== undefined)
+          now = removeIn(now, ['clips', name, field]);
   }
-  return tree.toString({ lineWidth: 0 });
-}
-
-/** Whether a node of the document already says a value, so that its way of writing can stay. */
-function same(node: unknown, value: unknown): boolean {
-  return JSON.stringify(isNode(node) ? node.toJSON() : node) === JSON.stringify(value);
+  return now;
 }

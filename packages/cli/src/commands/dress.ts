@@ -1,10 +1,9 @@
-import path from 'node:path';
 import type { Outfit, Wardrobe } from 'dot-hop';
 import { randomCrowd, randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import { loadCharacter } from '../character.js';
 import { dyedImages } from '../dyed.js';
-import { writeWhole } from '../files.js';
-import { Misuse } from '../misuse.js';
+import { needPng } from '../files/kinds.js';
+import { writeWhole } from '../files/writing.js';
 import { crowdPicture, outfitPicture } from '../picture/crowd-picture.js';
 import { asMisuse, noWardrobe, toldOf } from '../worn.js';
 import { exit, printJson } from './command.js';
@@ -27,11 +26,10 @@ export interface DressOptions {
 
 /** Dresses people by chance, or as told: a table of what they wear, one picture with `-o`. */
 export async function dress(file: string, options: DressOptions, output: Output): Promise<number> {
+  if (options.out !== undefined) needPng(options.out, 'a picture of people');
   const { controller, images } = await loadCharacter(file);
   const wardrobe = wardrobeOf(controller);
   if (wardrobe === undefined) throw noWardrobe(controller);
-  if (options.out !== undefined && path.extname(options.out).toLowerCase() !== '.png')
-    throw new Misuse(`-o ${options.out}: people are drawn as .png`);
   const people = asMisuse(() => dressed(wardrobe, options));
   if (options.out !== undefined) {
     const all = dyedImages(images, people);

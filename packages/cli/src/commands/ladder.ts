@@ -1,4 +1,3 @@
-import path from 'node:path';
 import { DotHopError, problemText } from 'dot-hop';
 import type { Controller, State, Track } from 'dot-hop';
 import { whoWins } from 'dot-hop/check';
@@ -6,7 +5,8 @@ import type { Winner } from 'dot-hop/check';
 import { compileDocument } from 'dot-hop/document';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
-import { writeWhole } from '../files.js';
+import { needPng } from '../files/kinds.js';
+import { writeWhole } from '../files/writing.js';
 import { Misuse } from '../misuse.js';
 import { nearestOf } from '../nearest.js';
 import { kindText } from '../state-words.js';
@@ -32,11 +32,10 @@ export interface LadderOptions extends WornOptions {
 /** The states by rank with their conditions and ways, as a picture or a table; or who wins in which situation. */
 export async function ladder(file: string, options: LadderOptions, output: Output): Promise<number> {
   checkWorn(options);
+  if (options.out !== undefined) needPng(options.out, 'a ladder');
   const character = await loadCharacter(file);
   const { controller, images } = character;
   if (options.out !== undefined) {
-    if (path.extname(options.out).toLowerCase() !== '.png')
-      throw new Misuse(`-o ${options.out}: a ladder is written as .png`);
     const { ladderPicture } = await import('../picture/ladder-picture.js');
     await writeWhole(options.out, await ladderPicture(controller, images, wornIn(controller, options)));
     output.note(`ladder of ${controller.stateNamed.size} states in ${options.out}`);

@@ -1,8 +1,8 @@
-import { existsSync } from 'node:fs';
-import { mkdir, readFile, readdir } from 'node:fs/promises';
+import { readFile, readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { writeWhole } from '../files.js';
+import { writeFiles } from '../files/writing.js';
+import type { NewFile } from '../files/writing.js';
 import { Misuse } from '../misuse.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
@@ -16,14 +16,23 @@ export async function newCharacter(
   output: Output,
 ): Promise<number> {
   const files = (await readdir(starter)).sort();
-  const taken = files.filter((file) => existsSync(path.join(folder, file)));
-  if (taken.length > 0)
+  const found = await stat(folder).catch(() => undefined);
+  if (found !== undefined && !found.isDirectory())
+    throw new Misuse(`${folder} is a file; name a folder, which is made where it is not there`);
+  const taken: string[] = [];
+  const missing: NewFile[] = [];
+  for (const file of files) {
+    const content = await readFile(path.join(starter, file));
+    const there = await readFile(path.join(folder, file)).catch(() => undefined);
+    // What an interrupted call has left is what it would write.
+    if (there === undefined) missing.push({ file: path.join(folder, file), content });
+    else if (!there.equals(content)) taken.push(file);
+  }
+  if (taken.length > 0 || missing.length === 0)
     throw new Misuse(
-      `${folder} has ${taken.join(', ')} already; nothing is written over. Name another folder`,
+      `${folder} has ${(taken.length > 0 ? taken : files).join(', ')} already; nothing is written over. Name another folder`,
     );
-  await mkdir(folder, { recursive: true });
-  for (const file of files)
-    await writeWhole(path.join(folder, file), await readFile(path.join(starter, file)));
+  await writeFiles(missing);
   if (json === true) printJson(output, { folder, files });
   else {
     output.line(`A character to begin with is in ${folder}:`);

@@ -4,9 +4,9 @@ import sharp from 'sharp';
 import UPNG from 'upng-js';
 import { stringify } from 'yaml';
 import { loadCharacter } from '../character.js';
-import { writeWhole } from '../files.js';
+import { endingOf } from '../files/kinds.js';
+import { writeFiles } from '../files/writing.js';
 import type { Image } from '../images.js';
-import { Misuse } from '../misuse.js';
 import { pack } from '../pack/pack.js';
 import type { PackedImage } from '../pack/atlas.js';
 import { exit, printJson } from './command.js';
@@ -27,11 +27,8 @@ export async function packCharacter(
   { out, padding = 2, powerOfTwo = false, most = 4096, json }: PackCommandOptions,
   output: Output,
 ): Promise<number> {
-  const format = path.extname(out).toLowerCase();
-  if (!['.json', '.yaml', '.yml'].includes(format))
-    throw new Misuse(
-      `-o ${out}: the packed document is written as .json or .yaml, its image beside it as .png`,
-    );
+  const told = 'the packed document is written as .json or .yaml, its image beside it as .png';
+  const format = endingOf('-o', out, ['.json', '.yaml', '.yml'], told);
   const { controller, images, document } = await loadCharacter(file);
   const atlasFile = path.join(
     path.dirname(out),
@@ -49,17 +46,14 @@ export async function packCharacter(
       png: await smallPng(atlas),
     })),
   );
-  for (const written of [...pngs.map((one) => one.file), out])
-    if ([file, ...sources].some((name) => path.resolve(name) === path.resolve(written)))
-      throw new Misuse(
-        `-o ${out}: the packed ${written === out ? 'document' : 'image'} would be written over ${path.relative('.', written)}, which it is made from; name another`,
-      );
   const plain = JSON.parse(JSON.stringify(definition)) as object;
   const text = format === '.json' ? `${JSON.stringify(plain)}\n` : stringify(plain, { lineWidth: 0 });
-  for (const { file: name, png } of pngs) await writeWhole(name, png);
-  await writeWhole(out, text);
+  await writeFiles([
+    ...pngs.map(({ file: name, png }) => ({ file: name, content: png })),
+    { file: out, content: text },
+  ]);
   const before = await Promise.all(sources.map(async (name) => (await stat(name)).size));
-  const told = {
+  const result = {
     document: out,
     image: atlasFile,
     images: pngs.map((one) => one.file),
@@ -77,19 +71,19 @@ export async function packCharacter(
       after: pngs.reduce((sum, { png }) => sum + png.length, 0),
     },
   };
-  if (json === true) printJson(output, told);
+  if (json === true) printJson(output, result);
   else {
     output.line(
       `${output.paint.bold(atlasFile)}  ${atlas.width}x${atlas.height}, ${cells.drawings} drawings of ${cells.used} cells`,
     );
     for (const { file: name } of pngs.slice(1)) output.line(output.paint.bold(name));
-    const share = Math.round((told.pixels.after / told.pixels.before) * 100);
+    const share = Math.round((result.pixels.after / result.pixels.before) * 100);
     output.line(
-      `  ${told.pixels.before} pixels in ${images.size} image${images.size === 1 ? '' : 's'} before, ${told.pixels.after} now (${share}%); ${told.bytes.before} bytes before, ${told.bytes.after} now`,
+      `  ${result.pixels.before} pixels in ${images.size} image${images.size === 1 ? '' : 's'} before, ${result.pixels.after} now (${share}%); ${result.bytes.before} bytes before, ${result.bytes.after} now`,
     );
     const left = cells.all - cells.used;
     if (left > 0) output.line(`  ${left} of ${cells.all} cells are shown by nothing and left out`);
-    output.line(`${output.paint.bold(out)}  ${told.clips.used} clips`);
+    output.line(`${output.paint.bold(out)}  ${result.clips.used} clips`);
   }
   return exit.well;
 }

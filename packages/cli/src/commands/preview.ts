@@ -4,7 +4,8 @@ import type { Page } from 'dot-hop';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { dyedImages } from '../dyed.js';
-import { writeWhole } from '../files.js';
+import { endingOf, needPng } from '../files/kinds.js';
+import { writeWhole } from '../files/writing.js';
 import type { Image } from '../images.js';
 import { Misuse } from '../misuse.js';
 import { nearestOf } from '../nearest.js';
@@ -52,6 +53,16 @@ export async function preview(
   if (options.trail !== undefined && options.dial !== true)
     throw new Misuse('--trail draws the vectors of a rehearsal into a compass; it needs --dial');
   checkWorn(options);
+  if (options.out !== undefined) {
+    if (options.dial === true) needPng(options.out, 'a dial');
+    else
+      endingOf(
+        '-o',
+        options.out,
+        ['.png', ...Object.keys(filmFormats)],
+        'a preview is written as .webp, .gif or .apng (moving) or .png (a strip)',
+      );
+  }
   if (options.dial === true) return dial(file, name, options, output);
   const character = await loadCharacter(file);
   const found = overAnother(character, findShowing(character, name, options.direction), name, options);
@@ -107,8 +118,6 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
     };
   });
   if (options.out !== undefined) {
-    if (path.extname(options.out).toLowerCase() !== '.png')
-      throw new Misuse(`-o ${options.out}: a dial is written as .png`);
     const points = trail && { name: path.basename(options.trail!), points: trail.result.trail };
     const outfit = wornIn(controller, options);
     const poses = pages.map(({ clip, mirrored }, facing) => {
@@ -163,7 +172,6 @@ async function write(
     marks: options.marks ?? false,
   };
   const kind = path.extname(out).toLowerCase();
-  const format = filmFormats[kind];
   if (kind === '.png') {
     if (options.compare !== undefined)
       throw new Misuse(`--compare is for a moving preview; ${out} would be a strip`);
@@ -171,10 +179,8 @@ async function write(
     output.note(`strip of ${clip.frames.length} frames in ${out}`);
     return;
   }
-  if (format === undefined)
-    throw new Misuse(`-o ${out}: a preview is written as .webp, .gif or .apng (moving) or .png (a strip)`);
   const film = await filmOf(showing, images, look, ratesOf(showing, options));
-  const { bytes, written } = await format(film);
+  const { bytes, written } = await filmFormats[kind]!(film);
   await writeWhole(out, bytes);
   output.note(`${clip.frames.length} frames moving in ${out}`);
   const rounded = film.durations.findIndex(

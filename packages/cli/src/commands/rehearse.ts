@@ -1,15 +1,19 @@
 import { once } from 'node:events';
 import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { DotHopError } from 'dot-hop';
+import { DotHopError, imagesOf } from 'dot-hop';
 import type { Controller, Outfit } from 'dot-hop';
+import { readDocument } from 'dot-hop/document';
 import type { Source } from 'dot-hop/document';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import type { Outcome, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { dyedImages } from '../dyed.js';
-import { fileTrouble, readText, writeWhole } from '../files.js';
+import { needPng } from '../files/kinds.js';
+import { forgetReads, readText } from '../files/reading.js';
+import { fileTrouble } from '../files/trouble.js';
+import { writeWhole } from '../files/writing.js';
 import { junitOf } from '../junit.js';
 import { Misuse } from '../misuse.js';
 import { checkWorn, wornIn } from '../worn.js';
@@ -23,7 +27,7 @@ export interface RehearseOptions extends WornOptions {
   readonly json?: boolean;
   readonly junit?: boolean;
   readonly quiet?: boolean;
-  /** Run again whenever a file beside the rehearsals changes. */
+  /** Run again whenever a file that the rehearsals depend on changes. */
   readonly watch?: boolean;
 }
 
@@ -42,6 +46,9 @@ export interface BrokenRun {
   readonly file: string;
   readonly error: Misuse | DotHopError;
 }
+
+/** What rehearsals are called, so that they are found in folders. */
+const rehearsalName = /\.rehearsal\.(ya?ml|json)$/i;
 
 const isBroken = (one: Run | BrokenRun): one is BrokenRun => 'error' in one;
 
@@ -64,6 +71,7 @@ async function rehearseAll(
   output: Output,
 ): Promise<number> {
   checkWorn(options);
+  if (options.out !== undefined) needPng(options.out, 'a picture of a rehearsal');
   if (options.out !== undefined && files.length > 1)
     throw new Misuse(`-o ${options.out} is for one rehearsal; ${files.length} were given`);
   const all: (Run | BrokenRun)[] = [];
@@ -97,7 +105,7 @@ async function rehearsalsAmong(files: readonly string[]): Promise<string[]> {
     if (!isFolder) found.push(file);
     else {
       const inside = (await readdir(file, { recursive: true }))
-        .filter((name) => /\.rehearsal\.(ya?ml|json)$/i.test(name) && !name.includes('node_modules'))
+        .filter((name) => rehearsalName.test(name) && !name.includes('node_modules'))
         .sort()
         .map((name) => path.join(file, name));
       if (inside.length === 0)
@@ -111,9 +119,25 @@ async function rehearsalsAmong(files: readonly string[]): Promise<string[]> {
 /** Changes that come together, such as of a document and its picture, are answered by one run. */
 const settling = 120;
 
-/** Runs rehearsals now and whenever a file in their folders changes, until it is interrupted. */
+/**
+ * Runs rehearsals now and whenever a file that they depend on changes (they themselves, the documents they name, the images
+ * of these), until it is interrupted. Nothing else that lies beside them counts, such as what is written there.
+ */
 async function watch(files: readonly string[], options: RehearseOptions, output: Output): Promise<number> {
+  for (const file of files)
+    await stat(file).catch((error: unknown) => {
+      throw new Misuse(`${file}: ${fileTrouble(error)}`);
+    });
+  const followed = new Set<string>();
+  const isFolder = new Set<string>();
+  for (const file of files) if ((await stat(file)).isDirectory()) isFolder.add(path.resolve(file));
+  const isFollowed = (name: string): boolean => {
+    const full = path.resolve(name);
+    if (followed.has(full)) return true;
+    return rehearsalName.test(full) && [...isFolder].some((folder) => full.startsWith(folder + path.sep));
+  };
   const run = async (): Promise<void> => {
+    forgetReads();
     try {
       await rehearseAll(await rehearsalsAmong(files), options, output);
     } catch (error) {
@@ -121,20 +145,20 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
       if (!(error instanceof Misuse || error instanceof DotHopError)) throw error;
       output.note(error.message);
     }
+    await follow();
     output.note('watching for changes; end with Ctrl+C');
   };
-  for (const file of files)
-    await stat(file).catch((error: unknown) => {
-      throw new Misuse(`${file}: ${fileTrouble(error)}`);
-    });
-  const folders = files.map((file) => (path.extname(file) === '' ? file : path.dirname(file)));
-  const out = options.out === undefined ? undefined : path.resolve(options.out);
   const { watch: watchFiles } = await import('chokidar');
-  const watcher = watchFiles(folders, {
+  const watcher = watchFiles([...isFolder], {
     ignoreInitial: true,
-    // What it writes itself is no change, nor is what a program puts beside a file for a moment.
-    ignored: (name) => /(^|[\\/])(node_modules|\.[^.\\/].*)$/.test(name) || path.resolve(name) === out,
+    ignored: (name, found) =>
+      /[\\/]node_modules$/.test(name) || (found?.isFile() === true && !isFollowed(name)),
   });
+  const follow = async (): Promise<void> => {
+    for (const file of await rehearsalsAmong(files).catch(() => []))
+      for (const name of [file, ...(await filesBehind(file))]) followed.add(path.resolve(name));
+    watcher.add([...followed]);
+  };
   let timer: NodeJS.Timeout | undefined;
   let running = Promise.resolve();
   watcher.on('all', () => {
@@ -144,6 +168,7 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
     }, settling);
   });
   // Before the first run, so that no change during it is missed.
+  await follow();
   await once(watcher, 'ready');
   running = running.then(run);
   await once(process, 'SIGINT');
@@ -151,6 +176,23 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
   await watcher.close();
   await running;
   return exit.well;
+}
+
+/** The document that a rehearsal names and the images of that one, as far as they can be told. */
+async function filesBehind(file: string): Promise<string[]> {
+  try {
+    const { definition } = readRehearsal(await readText(file), file);
+    const document = path.join(path.dirname(file), definition.document);
+    try {
+      const read = readDocument(await readText(document), document);
+      const images = [...imagesOf(read.definition.sheets).keys()];
+      return [document, ...images.map((image) => path.join(path.dirname(document), image))];
+    } catch {
+      return [document];
+    }
+  } catch {
+    return [];
+  }
 }
 
 /** What keeps one rehearsal from being run keeps no other. */

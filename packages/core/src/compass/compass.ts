@@ -57,9 +57,6 @@ export const noCompass: Compass = {
   edges: [[0, 0, 0, 0]],
 };
 
-/** The longest that a direction may be made to show, in milliseconds. */
-const longestThrough = 10_000;
-
 /** Builds a compass; problems leave a compass that can still be used to find further problems. */
 export function buildCompass(
   definition: CompassDefinition,
@@ -75,13 +72,6 @@ export function buildCompass(
   }
   checkAngles(angles, path, problems);
   const degrees = Object.values(angles).map(clockwise);
-  if (!(deadZone >= 0))
-    problems.add('field-kind', [...path, 'deadZone'], { expected: '0 or more', received: deadZone });
-  if (!(through >= 0 && through <= longestThrough))
-    problems.add('field-kind', [...path, 'through'], {
-      expected: `milliseconds from 0 to ${longestThrough}`,
-      received: through,
-    });
   const borders = bordersOf(degrees, diagonal, stick);
   const most = Math.min(...borders.map(({ room }) => room));
   if (!(stick >= 0 && stick < most))
@@ -134,7 +124,7 @@ function mirrors(
     const index = place(direction, at);
     const drawn = place(from, at);
     if (index >= 0) mirrorOf[index] = drawn;
-    if (mirror[from] !== undefined) problems.add('compass-mirror', at, { direction, from });
+    if (Object.hasOwn(mirror, from)) problems.add('compass-mirror', at, { direction, from });
     else if (index >= 0 && drawn >= 0 && apart(degrees[index]!, 180 - degrees[drawn]!) > 45)
       problems.add('compass-mirror-far', at, { direction, from, degrees: clockwise(180 - degrees[drawn]!) });
   }
@@ -155,7 +145,6 @@ function checkAngles(
   const seen = new Map<number, string>();
   for (const [name, angle] of Object.entries(degrees)) {
     const at = [...path, 'directions', name];
-    if (!Number.isFinite(angle)) problems.add('field-kind', at, { expected: 'degrees', received: angle });
     const turned = clockwise(angle);
     const one = seen.get(turned);
     if (one !== undefined) problems.add('compass-same', at, { one, other: name, degrees: turned });

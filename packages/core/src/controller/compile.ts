@@ -12,7 +12,10 @@ import { needsPulse } from '../signal/condition.js';
 import type { Condition } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
+import { checkShape } from '../shape/check.js';
 import { Books } from './books.js';
+import type { Page } from './books.js';
+import { controllerShape } from './shape.js';
 import { compileTurning } from './turning.js';
 import { compileStates, finishStates } from './states.js';
 import { askableOf, placeStates } from './tracks.js';
@@ -48,7 +51,32 @@ export function compileController<const D extends ControllerDefinition>(
   definition: D,
   options: CompileOptions = {},
 ): Controller<NamesOf<D>> {
+  return compileWith(definition, options) as Controller<NamesOf<D>>;
+}
+
+/** What of a document has been compiled, as far as it is sound; for what is compiled beside it. */
+export interface CompiledParts {
+  readonly definition: ControllerDefinition;
+  /** `undefined` for one with a fault. */
+  readonly sheets: ReadonlyMap<string, Sheet | undefined>;
+  readonly clips: ReadonlyMap<string, Clip | undefined>;
+  readonly pages: ReadonlyMap<string, readonly Page[]>;
+  readonly compass: Compass;
+}
+
+/**
+ * The same for a document that says more than a controller does.
+ *
+ * @param beside compiles that; its problems are told together with all others
+ */
+export function compileWith(
+  definition: ControllerDefinition,
+  options: CompileOptions = {},
+  beside?: (parts: CompiledParts, problems: ProblemList) => void,
+): Controller {
   const problems = new ProblemList();
+  checkShape(definition, controllerShape, [], problems);
+  problems.throwIfAny();
   const sheets = new Map<string, Sheet | undefined>();
   for (const [name, sheet] of Object.entries(definition.sheets))
     sheets.set(name, cutSheet(name, sheet, options.images ?? {}, ['sheets', name], problems));
@@ -83,6 +111,7 @@ export function compileController<const D extends ControllerDefinition>(
   const tables = signals.finish();
   const received = states.list.length;
   if (received > mostStates) problems.add('too-many-states', ['states'], { received, most: mostStates });
+  beside?.({ definition, sheets, clips, pages: books.pages, compass }, problems);
   problems.throwIfAny();
 
   const tracks = tracksOf(placed, states.list, states.rests, states.conditions);

@@ -23,10 +23,8 @@ export function gaitBands({ gaits }: StateDefinition, path: DocumentPath, input:
     problems.add('gaits-count', at, { shows: shows.length, above: above.length });
   if (above.some((one, i) => i > 0 && !(one > above[i - 1]!)))
     problems.add('gaits-order', [...at, 'above'], { received: above });
-  if (!(margin >= 0))
-    problems.add('field-kind', [...at, 'margin'], { expected: '0 or more', received: margin });
   return above.flatMap((one) => {
-    const band = signals.band(by, one, one - Math.max(0, margin), [...at, 'by']);
+    const band = signals.band(by, one, one - margin, [...at, 'by']);
     return band?.op === 'term' ? [band.term] : [];
   });
 }
@@ -60,7 +58,6 @@ export function scrubOf(
   if (scrub === undefined || kind === 'act') return undefined;
   const { by, from, to } = scrub;
   const number = input.signals.number(by, [...path, 'by']);
-  if (!Number.isFinite(from) || !Number.isFinite(to) || from === to)
-    input.problems.add('scrub-range', path, { from, to });
+  if (from === to) input.problems.add('scrub-range', path, { from, to });
   return number && { program: number.program, from, to };
 }

@@ -6,20 +6,6 @@ import type { AtDefinition, StateDefinition } from './definition.js';
 /** The most hops, and the most yields, of a state: each takes a bit of a word. */
 const mostHops = 30;
 
-/** The most milliseconds that `atLeast` may say: an hour. */
-const longestAtLeast = 3_600_000;
-
-/** @returns the rank that a state says, 0 by default */
-export function priorityOf(
-  { priority = 0 }: StateDefinition,
-  path: DocumentPath,
-  problems: ProblemList,
-): number {
-  if (!Number.isFinite(priority))
-    problems.add('priority-number', [...path, 'priority'], { received: priority });
-  return priority;
-}
-
 /** Refuses what a state that ends, or never does, cannot say. */
 export function checkEnd(
   { then, scrub }: StateDefinition,
@@ -107,20 +93,6 @@ export function leavesOf(
   if (without !== undefined && clips.length > 1)
     problems.add('leaves-never', path, { name: cue ?? span, clip: without.name });
   return true;
-}
-
-/** @returns microseconds */
-export function atLeastOf(
-  { atLeast = 0 }: StateDefinition,
-  path: DocumentPath,
-  problems: ProblemList,
-): number {
-  if (!(atLeast >= 0 && atLeast <= longestAtLeast))
-    problems.add('field-kind', path, {
-      expected: `milliseconds from 0 to ${longestAtLeast}`,
-      received: atLeast,
-    });
-  return Math.round(atLeast * 1000);
 }
 
 export function againOf(

@@ -9,16 +9,7 @@ import type { Books } from './books.js';
 import type { Hop, State, Yield } from './controller.js';
 import type { CarryRule, ControllerDefinition, HopDefinition, StateDefinition } from './definition.js';
 import type { PlacedState, PlacedStates } from './tracks.js';
-import {
-  againOf,
-  atLeastOf,
-  checkCount,
-  checkEnd,
-  checkInstant,
-  checkSpan,
-  leavesOf,
-  priorityOf,
-} from './state-fields.js';
+import { againOf, checkCount, checkEnd, checkInstant, checkSpan, leavesOf } from './state-fields.js';
 import { gaitBands, rateOf, scrubOf } from './motion.js';
 import { turningBy } from './turning.js';
 import type { Turning } from './turning.js';
@@ -140,7 +131,8 @@ class StatesCompiler {
     const resolved = hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i]));
     const again = againOf(definition, kind, [...path, 'again'], problems);
     const leaves = leavesOf(definition, clips, [...path, 'leaves'], problems);
-    const atLeast = atLeastOf(definition, [...path, 'atLeast'], problems);
+    const { priority = 0 } = definition;
+    const atLeast = Math.round((definition.atLeast ?? 0) * 1000);
     const rate = rateOf(definition, clips, [...path, 'rate'], this.input);
     const scrub = scrubOf(definition, kind, [...path, 'scrub'], this.input);
     return {
@@ -153,7 +145,7 @@ class StatesCompiler {
       drawsOwn: definition.shows !== undefined,
       takenBy: taken === undefined ? -1 : this.taker(placed),
       kind: taken === undefined ? kind : 'posture',
-      priority: priorityOf(definition, path, problems),
+      priority,
       while: taken === undefined ? this.condition(definition.while, [...path, 'while']) : this.taking(placed),
       when: this.condition(definition.when, [...path, 'when']),
       then: definition.then === undefined ? -1 : this.stateIndex(track, definition.then, [...path, 'then']),
@@ -325,7 +317,9 @@ class StatesCompiler {
       if (typeof bridge === 'string') from[index] = new Array<number>(gaits.length).fill(add(bridge, at));
       else {
         const known = left.gaits?.shows ?? [];
-        from[index] = gaits.map((gait) => (gait in bridge ? add(bridge[gait]!, [...at, gait]) : undefined));
+        from[index] = gaits.map((gait) =>
+          Object.hasOwn(bridge, gait) ? add(bridge[gait]!, [...at, gait]) : undefined,
+        );
         for (const gait of Object.keys(bridge))
           if (!known.includes(gait))
             this.input.problems.add('gait-unknown', [...at, gait], { name: gait, known });
@@ -363,8 +357,6 @@ class StatesCompiler {
     const { compass, signals, problems } = this.input;
     const { by, deadZone = compass.deadZone } = facing;
     if (compass.names.length < 2) problems.add('facing-none', path);
-    if (!(deadZone >= 0))
-      problems.add('field-kind', [...path, 'deadZone'], { expected: '0 or more', received: deadZone });
-    return turningBy(by, { ...compass, deadZone }, [...path, 'by'], signals, problems);
+    return turningBy(by, { ...compass, deadZone }, [...path, 'by'], signals);
   }
 }

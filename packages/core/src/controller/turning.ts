@@ -57,7 +57,7 @@ export function compileTurning(
       return { ...partsOf(x, y), compass, inRegions: true };
     }
   }
-  return turningBy(definition.by, compass, ['compass', 'by'], signals, problems);
+  return turningBy(definition.by, compass, ['compass', 'by'], signals);
 }
 
 const isOneNumber = (by: VectorDefinition): by is readonly [string | number, string | number] =>
@@ -69,13 +69,8 @@ export function turningBy(
   compass: Compass,
   path: DocumentPath,
   signals: SignalCompiler,
-  problems: ProblemList,
 ): Turning | undefined {
   const parts = typeof by === 'string' ? [`${by}.x`, `${by}.y`] : by;
-  if (parts.length !== 2) {
-    problems.add('compass-by', path);
-    return undefined;
-  }
   const at = (part: number): DocumentPath => (typeof by === 'string' ? path : [...path, part]);
   const x = signals.number(parts[0], at(0));
   const y = signals.number(parts[1], at(1));

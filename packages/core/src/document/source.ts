@@ -1,7 +1,9 @@
-import { LineCounter, isMap, isScalar, isSeq, parseDocument } from 'yaml';
-import type { Document, Node } from 'yaml';
 import { DotHopError, pathText, problemText } from '../problem/problem.js';
 import type { DocumentPath, Problem } from '../problem/problem.js';
+import { useDocumentSentences } from './sentences.js';
+import type { ReadTree, SourceTree } from './tree.js';
+
+useDocumentSentences();
 
 /** A place in a text: line and column count from 1. */
 export interface Place {
@@ -16,6 +18,8 @@ export interface PlacedProblem extends Problem, Place {
 
 /** Thrown for a file that cannot be used; its message has one line a problem: `file:line:column path: sentence`. */
 export class DocumentError extends DotHopError {
+  override readonly name = 'DocumentError';
+
   constructor(override readonly problems: readonly PlacedProblem[]) {
     super(problems, problems.map(placedLine));
   }
@@ -27,36 +31,34 @@ function placedLine(problem: PlacedProblem): string {
   return `${file}:${line}:${column} ${where}${problemText(problem)}`;
 }
 
-/** A YAML or JSON text with the place of every value in it. */
+/** A text with the place of every value in it. */
 export class Source {
-  private readonly lines = new LineCounter();
-  private readonly tree: Document;
+  private readonly tree: SourceTree;
+  /** Where each line begins. */
+  private readonly lines: readonly number[];
 
   /**
-   * @param text YAML 1.2, or JSON where the file's name ends in `.json`
+   * @param read what the text is written in
    * @param file the name that errors give; `(text)` where there is none
-   * @throws {DocumentError} when the text is empty or not in its format
+   * @throws {DocumentError} when the text is empty, not in its format, or would be read otherwise than it is written
    */
   constructor(
     text: string,
+    read: ReadTree,
     readonly file = '(text)',
   ) {
-    this.tree = parseDocument(text, { lineCounter: this.lines, prettyErrors: false });
-    const json = file.endsWith('.json');
-    const [fault] = this.tree.errors;
-    if (fault !== undefined) {
-      const { line, col: column } = this.lines.linePos(fault.pos[0]);
-      const values = { format: json ? 'JSON' : 'YAML', detail: fault.message };
-      throw new DocumentError([{ code: 'document-syntax', path: [], values, file, line, column }]);
-    }
-    if (json) this.checkJson(text);
-    if (this.tree.contents === null || (isScalar(this.tree.contents) && this.tree.contents.value === null))
-      throw new DocumentError([{ code: 'document-empty', path: [], values: {}, file, line: 1, column: 1 }]);
+    this.lines = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
+    const tree = read(text);
+    if (!('value' in tree))
+      throw new DocumentError(
+        tree.map(({ code, path, values, at }) => ({ code, path, values, file, ...this.placeAt(at) })),
+      );
+    this.tree = tree;
   }
 
   /** The text as plain data. */
   get value(): unknown {
-    return this.tree.toJS({ maxAliasCount: 100 }) as unknown;
+    return this.tree.value;
   }
 
   /**
@@ -66,24 +68,8 @@ export class Source {
    * @param part whether the value itself is meant or the key that it stands under
    */
   place(path: DocumentPath, offset = 0, part: 'value' | 'key' = 'value'): Place {
-    let node: unknown = this.tree.contents;
-    let at = 0;
-    for (const step of path) {
-      const next = isMap(node)
-        ? node.items.find((pair) => keyOf(pair.key) === String(step))
-        : isSeq(node)
-          ? { key: null, value: node.items[Number(step)] }
-          : undefined;
-      if (next?.value === undefined || next.value === null) {
-        at = startOf(next?.key) ?? at;
-        break;
-      }
-      node = next.value;
-      at = (part === 'key' ? startOf(next.key) : undefined) ?? startOf(node) ?? at;
-    }
-    const quoted = isScalar(node) && (node.type === 'QUOTE_DOUBLE' || node.type === 'QUOTE_SINGLE') ? 1 : 0;
-    const { line, col: column } = this.lines.linePos(at + (offset > 0 ? offset + quoted : 0));
-    return { line, column };
+    const { at, quotes } = this.tree.find(path, part);
+    return this.placeAt(at + (offset > 0 ? offset + quotes : 0));
   }
 
   /** The problems with their places, in the order of the text. */
@@ -91,7 +77,11 @@ export class Source {
     const placed = problems.map((problem): PlacedProblem => ({
       ...problem,
       file: this.file,
-      ...this.place(problem.path, problem.offset, problem.code === 'field-unknown' ? 'key' : 'value'),
+      ...this.place(
+        problem.path,
+        problem.offset,
+        problem.code === 'field-unknown' || problem.code === 'name-reserved' ? 'key' : 'value',
+      ),
     }));
     return new DocumentError(placed.sort((a, b) => a.line - b.line || a.column - b.column));
   }
@@ -107,19 +97,9 @@ export class Source {
     }
   }
 
-  private checkJson(text: string): void {
-    try {
-      JSON.parse(text);
-    } catch (error) {
-      const found = /position (\d+)/.exec(String(error));
-      const { line, col: column } = this.lines.linePos(Number(found?.[1] ?? 0));
-      const detail = error instanceof Error ? error.message : String(error);
-      const values = { format: 'JSON', detail };
-      throw new DocumentError([{ code: 'document-syntax', path: [], values, file: this.file, line, column }]);
-    }
+  private placeAt(at: number): Place {
+    const after = this.lines.findIndex((start) => start > at);
+    const line = after < 0 ? this.lines.length : after;
+    return { line, column: at - this.lines[line - 1]! + 1 };
   }
 }
-
-const keyOf = (key: unknown): string => String(isScalar(key) ? key.value : key);
-
-const startOf = (node: unknown): number | undefined => (node as Node | null | undefined)?.range?.[0];

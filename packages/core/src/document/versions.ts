@@ -19,7 +19,7 @@ export function broughtUp(
   field: string,
   steps: readonly Upgrade[] = upgrades,
 ): { data: unknown } | { problem: Problem } {
-  if (typeof data !== 'object' || data === null || !(field in data)) return { data };
+  if (typeof data !== 'object' || data === null || !Object.hasOwn(data, field)) return { data };
   const version = (data as Record<string, unknown>)[field];
   const current = steps.length + 1;
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return { data };

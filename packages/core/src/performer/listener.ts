@@ -1,7 +1,7 @@
 import { signalNamed } from '../controller/compile.js';
 import type { Controller, State } from '../controller/controller.js';
 import type { Names } from '../controller/names.js';
-import { Place, timerOf } from '../controller/numbers.js';
+import { Numbers, Place, timerOf } from '../controller/numbers.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
@@ -53,6 +53,8 @@ export abstract class Listener<N extends Names = Names> {
   protected happened: number;
 
   protected constructor(controller: Controller<N>) {
+    // A definition is easily taken for what it compiles to.
+    if (!isController(controller)) throw callError('controller-wanted', { received: controller });
     const { tables, states, compass, rest } = controller;
     // What every step and setting looks at comes first, so that it lies together in memory.
     this.wait = Wait.stirredNow;
@@ -249,6 +251,10 @@ export abstract class Listener<N extends Names = Names> {
     this.setNumber(placeOf(signal.slot), option);
   }
 }
+
+/** Whether a value is a controller, as far as a caller can get it wrong. */
+const isController = (value: unknown): boolean =>
+  typeof value === 'object' && value !== null && (value as Partial<Controller>).numbers instanceof Numbers;
 
 function wrongKind(signal: Signal, received: unknown): Error {
   const expected = {

@@ -32,7 +32,7 @@ export function problemText(problem: Problem): string {
 
 /** Thrown for a document that cannot become a controller and for a call with a value that cannot be used. */
 export class DotHopError extends Error {
-  override readonly name = 'DotHopError';
+  override readonly name: string = 'DotHopError';
 
   /**
    * @param problems every problem found, in the order of the document; never empty

@@ -2,11 +2,20 @@ import { nearestName } from './nearest.js';
 
 export type Values = Readonly<Record<string, unknown>>;
 
+/** A value as JSON; `undefined` for what JSON cannot hold: circles, functions, whole numbers of any size. */
+function asJson(value: unknown): string | undefined {
+  try {
+    return JSON.stringify(value);
+  } catch {
+    return undefined;
+  }
+}
+
 /** A received value as it would stand in a document; long ones are cut. */
 export function shown(value: unknown): string {
   if (value === undefined) return 'nothing';
   if (typeof value === 'number') return String(value);
-  const text = JSON.stringify(value);
+  const text = asJson(value) ?? `a ${typeof value}`;
   return text.length > 60 ? `${text.slice(0, 57)}...` : text;
 }
 
@@ -27,21 +36,11 @@ export const unknown = (what: string) => (v: Values) =>
  * Each sentence says what is wrong, the value received, and the remedy.
  */
 const sentences = {
-  'document-empty': () =>
-    'the document is empty; a character begins with "dotHop: 1" ("dot-hop new FOLDER" gives one, "dot-hop cells IMAGES --write FILE" writes one), a rehearsal with "dotHopRehearsal: 1"',
-  'document-syntax': (v: Values) => `this is not ${v.format}: ${v.detail}`,
-  'document-version': (v: Values) =>
-    `this is version ${v.received} of the format, and this program reads up to version ${v.current}; bring the program up to date`,
-  'other-kind': (v: Values) =>
-    `this is a ${v.received}, where a ${v.expected} is wanted; a ${v.expected} begins with "${v.field}: 1"`,
   'field-missing': (v: Values) => `"${v.field}" is missing; expected ${v.expected}`,
   'field-unknown': (v: Values) => `"${v.field}" is not known here${hint(v.field, v.known)}`,
+  'name-reserved': (v: Values) => `nothing can be named ${shown(v.name)}; choose another name`,
   'field-kind': (v: Values) => `expected ${v.expected}, not ${shown(v.received)}`,
 
-  'image-missing': (v: Values) =>
-    `the image ${shown(v.image)} cannot be read (${v.detail}); it is looked for beside the document`,
-  'image-broken': (v: Values) =>
-    `the image ${shown(v.image)} is not a picture that can be read (${v.detail})`,
   'sheet-size': (v: Values) =>
     `the size of ${shown(v.image)} is not known, so its cells cannot be counted; give the images' sizes, or "size: [width, height]" here`,
   'sheet-cell-size': (v: Values) =>
@@ -166,6 +165,8 @@ const sentences = {
     `a phase is from 0 to under 1, not ${shown(v.received)}; the end of a pass is "end"`,
 
   'expression-syntax': (v: Values) => `cannot read ${shown(v.text)}: ${v.detail}`,
+  'expression-large': (v: Values) =>
+    `written out, with all it is derived from, it has more than ${v.most} parts; compare and derive less`,
   'expression-kind': (v: Values) =>
     `${shown(v.part)} is a ${v.received} where a ${v.expected} is wanted${typeof v.remedy === 'string' && v.remedy !== '' ? `; ${v.remedy}` : ''}`,
   'function-count': (v: Values) => `${v.name}() takes ${v.expected}, not ${v.received}`,
@@ -193,7 +194,6 @@ const sentences = {
   'in-step-time': (v: Values) =>
     `what is in step has no time and no direction of its own: "${v.field}" cannot be here; leave it out`,
   'state-none': () => 'a character needs a state; add one under "states"',
-  'priority-number': (v: Values) => `"priority" must be a finite number, not ${shown(v.received)}`,
   'then-posture': () =>
     '"then" follows the end of an act; this state has a "while" and no "when", so it never ends by itself',
   'act-endless': (v: Values) =>
@@ -207,6 +207,8 @@ const sentences = {
   'snapshot-form': (v: Values) => `this is not a snapshot of a performer: ${v.detail}`,
   'reports-stale': () =>
     'another performer of this controller has stepped since; read reports right after the step',
+  'controller-wanted': (v: Values) =>
+    `a performer plays a controller, not ${shown(v.received)}; make one of a definition with compileController(...), of a file with compileDocument(readDocument(...))`,
   'set-unknown': unknown('signal'),
   'set-derived': (v: Values) => `"${v.name}" is derived; set the signals it is computed from`,
   'set-kind': (v: Values) => `"${v.name}" is a ${v.kind} and takes ${v.expected}, not ${shown(v.received)}`,

@@ -1,6 +1,9 @@
-import { Source, validate } from '../document/index.js';
-import { rehearsalSchema } from './definition.js';
+import { readJsonTree } from '../document/json-tree.js';
+import { Source } from '../document/source.js';
+import { validate } from '../document/validate.js';
+import { readYamlTree } from '../document/yaml-tree.js';
 import type { RehearsalDefinition } from './definition.js';
+import { rehearsalShape } from './shape.js';
 
 export { rehearsalJsonSchema } from './json-schema.js';
 export { runRehearsal } from './run.js';
@@ -28,8 +31,9 @@ export interface RehearsalDocument {
  * @throws {DocumentError} with every fault of its structure
  */
 export function readRehearsal(text: string, file?: string): RehearsalDocument {
-  const source = new Source(text, file);
-  const read = validate(rehearsalSchema, source.value, 'dotHopRehearsal');
-  if ('problems' in read) throw source.placed(read.problems);
-  return { source, definition: read.value };
+  const isJson = file?.toLowerCase().endsWith('.json') === true;
+  const source = new Source(text, isJson ? readJsonTree : readYamlTree, file);
+  const problems = validate(rehearsalShape, source.value, 'dotHopRehearsal');
+  if (problems.length > 0) throw source.placed(problems);
+  return { source, definition: source.value as RehearsalDefinition };
 }

@@ -1,13 +1,12 @@
-import { z } from 'zod';
-import { rehearsalSchema } from './definition.js';
+import { publishedSchema } from '../shape/json-schema.js';
+import { rehearsalShape } from './shape.js';
+import { rehearsalWords } from './words.js';
 
-/** The JSON Schema (2020-12) of a rehearsal's file, made from the one it is read with. */
-export function rehearsalJsonSchema(): Record<string, unknown> {
-  const { $schema, ...schema } = z.toJSONSchema(rehearsalSchema, { target: 'draft-2020-12', io: 'input' });
-  return {
-    $schema,
-    title: 'A rehearsal of Dot Hop',
-    description: 'A script of signals and buttons for one character, and what is expected of it.',
-    ...schema,
-  };
-}
+/** The JSON Schema (2020-12) of a rehearsal's file, made from the shape it is read with. */
+export const rehearsalJsonSchema = (): Record<string, unknown> =>
+  publishedSchema(
+    rehearsalShape,
+    { fields: rehearsalWords },
+    'A rehearsal of Dot Hop',
+    'A script of signals and buttons for one character, and what is expected of it.',
+  );

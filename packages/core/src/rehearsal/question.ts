@@ -46,17 +46,20 @@ function valueOf(expression: Expression, performer: Performer): Value {
     case 'choose':
       return value(value(expression.test) === true ? expression.yes : expression.no);
     case 'call':
-      return called(expression.name, expression.parts.map(number));
+      return finite(called(expression.name, expression.parts.map(number)));
     case 'binary': {
       const { operator, left, right } = expression;
       if (operator === '&&') return value(left) === true && value(right) === true;
       if (operator === '||') return value(left) === true || value(right) === true;
       if (operator === '==') return value(left) === value(right);
       if (operator === '!=') return value(left) !== value(right);
-      return combined(operator, number(left), number(right));
+      return finite(combined(operator, number(left), number(right)));
     }
   }
 }
+
+/** What is no finite number counts as 0, as in the conditions of a document. */
+const finite = (value: Value): Value => (typeof value === 'number' && !Number.isFinite(value) ? 0 : value);
 
 type Combining = Exclude<Extract<Expression, { kind: 'binary' }>['operator'], '&&' | '||' | '==' | '!='>;
 
@@ -78,7 +81,7 @@ function combined(operator: Combining, left: number, right: number): Value {
 }
 
 function called(name: string, parts: readonly number[]): number {
-  if (!(name in functions)) throw new Error(`no function ${name}`);
+  if (!Object.hasOwn(functions, name)) throw new Error(`no function ${name}`);
   if (name === 'clamp') return Math.min(Math.max(parts[0]!, parts[1]!), parts[2]!);
   return (Math as unknown as Record<string, (...parts: number[]) => number>)[name]!(...parts);
 }

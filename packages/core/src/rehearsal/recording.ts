@@ -1,6 +1,7 @@
 import { Performer } from '../performer/performer.js';
 import type { PerformerSnapshot } from '../performer/snapshot.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
+import { listOf } from './definition.js';
 import type { ScriptLine } from './definition.js';
 import { micros } from './recorder.js';
 import type { RehearsalScript } from './run.js';
@@ -145,10 +146,10 @@ export class Recording {
       const last = script[script.length - 1];
       // What is set at one instant stands in one line, as long as nothing was asked for in between.
       if (deed.kind === 'set' && last?.at === at && last.pulse === undefined && isPlain(last))
-        last.set = { ...last.set, [deed.name]: copied(deed.value) };
+        script[script.length - 1] = { ...last, set: { ...last.set, [deed.name]: copied(deed.value) } };
       else if (deed.kind === 'set') script.push({ at, set: { [deed.name]: copied(deed.value) } });
       else if (deed.kind === 'pulse' && last?.at === at && isPlain(last))
-        last.pulse = [...[last.pulse ?? []].flat(), deed.name];
+        script[script.length - 1] = { ...last, pulse: [...listOf(last.pulse), deed.name] };
       else script.push({ at, [deed.kind]: deed.name });
     }
     const begins = snapshot as unknown as NonNullable<RehearsalScript['begins']>;

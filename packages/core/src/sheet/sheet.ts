@@ -109,7 +109,7 @@ export function cutSheet(
   }
   const sizeOf = (file: string, at: DocumentPath): ImageSize | undefined => {
     const own = definition.size && { width: definition.size[0], height: definition.size[1] };
-    const size = sizes[file] ?? own;
+    const size = Object.hasOwn(sizes, file) ? sizes[file] : own;
     if (size === undefined) problems.add('sheet-size', at, { image: file });
     return size;
   };

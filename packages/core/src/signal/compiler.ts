@@ -5,7 +5,7 @@ import type { Condition, Term } from './condition.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
 import { ExpressionError, parseExpression, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
-import { choiceTested, kindOf, want } from './kinds.js';
+import { choiceTested, kindOf, mostParts, want } from './kinds.js';
 import type { Kind } from './kinds.js';
 import { Op, functions, placeOf } from './program.js';
 import type { Program } from './program.js';
@@ -38,6 +38,8 @@ export class SignalCompiler implements ProgramReader {
   private readonly derivedKinds = new Map<string, Kind>();
   private readonly resolving: string[] = [];
   private readonly refused = new Set<string>();
+  /** Of how many parts conditions consist; a term is one. */
+  private readonly sizes = new WeakMap<Condition, number>();
   private flagBits = 0;
   private termBits = 0;
   private timers = 0;
@@ -58,12 +60,13 @@ export class SignalCompiler implements ProgramReader {
     this.scope = new Scope(derived, tracks);
     for (const [name, definition] of Object.entries(definitions)) {
       this.checkName(name, ['signals', name]);
-      if (name in derived) problems.add('signal-twice', ['derived', name], { name });
+      if (Object.hasOwn(derived, name)) problems.add('signal-twice', ['derived', name], { name });
       this.addSignal(readSignal(name, definition, ['signals', name], problems));
     }
     for (const [tag, path] of tags) {
       this.checkName(tag, path);
-      if (tag in definitions || tag in derived) problems.add('tag-signal', path, { name: tag });
+      if (Object.hasOwn(definitions, tag) || Object.hasOwn(derived, tag))
+        problems.add('tag-signal', path, { name: tag });
       this.scope.tags.set(tag, this.nextFlag());
     }
     for (const name of Object.keys(derived)) {
@@ -143,7 +146,7 @@ export class SignalCompiler implements ProgramReader {
   }
 
   private checkName(name: string, path: DocumentPath): void {
-    const reserved = name === 'true' || name === 'false' || name in functions;
+    const reserved = name === 'true' || name === 'false' || Object.hasOwn(functions, name);
     if (!/^[A-Za-z_]\w*$/.test(name) || reserved) this.problems.add('signal-name', path, { name });
   }
 
@@ -226,10 +229,6 @@ export class SignalCompiler implements ProgramReader {
     else {
       const field = 'linger' in definition ? 'linger' : 'settle';
       const ms = 'linger' in definition ? definition.linger : definition.settle;
-      if (!(ms >= 0 && Number.isFinite(ms))) {
-        this.path = ['derived', name, field];
-        this.refuse('field-kind', { expected: 'milliseconds, 0 or more', received: ms });
-      }
       const condition = this.toCondition(expression);
       const term = this.term(name, 'lasting', this.scope.readsOf(expression));
       const time = Math.round(ms * 1000);
@@ -281,9 +280,11 @@ export class SignalCompiler implements ProgramReader {
 
   /** @param expression a flag, already checked */
   conditionOf(expression: Expression): Condition {
-    const not = (part: Condition): Condition => ({ op: 'not', part });
-    const both = (left: Condition, right: Condition): Condition => ({ op: 'and', left, right });
-    const either = (left: Condition, right: Condition): Condition => ({ op: 'or', left, right });
+    const not = (part: Condition): Condition => this.sized({ op: 'not', part }, part);
+    const both = (left: Condition, right: Condition): Condition =>
+      this.sized({ op: 'and', left, right }, left, right);
+    const either = (left: Condition, right: Condition): Condition =>
+      this.sized({ op: 'or', left, right }, left, right);
     switch (expression.kind) {
       case 'flag':
         return { op: 'constant', value: expression.value };
@@ -318,6 +319,14 @@ export class SignalCompiler implements ProgramReader {
       default:
         throw new Error(`a ${expression.kind} is no condition`);
     }
+  }
+
+  /** Refuses a condition that has grown too large: flags that are compared are written out, twice each. */
+  private sized(condition: Condition, ...parts: readonly Condition[]): Condition {
+    const size = parts.reduce((sum, part) => sum + (this.sizes.get(part) ?? 1), 1);
+    if (size > mostParts) this.refuse('expression-large', { most: mostParts });
+    this.sizes.set(condition, size);
+    return condition;
   }
 
   /** A flag, pulse, tag or derived flag by name; also a state with its track, by whatever name. */

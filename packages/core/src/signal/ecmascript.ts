@@ -46,6 +46,9 @@ function writtenOut(
       const [name, state] = left.kind === 'text' ? [right, left] : [left, right];
       if (name.kind === 'name' && state.kind === 'text' && isTrack(name.name))
         return `${operator === '==' ? '' : '!'}${nameOf(`${name.name}.${state.value}`)}`;
+      // What is no finite number counts as 0 here, and does not in ECMAScript.
+      if (operator === '/' || operator === '%')
+        return `(${part(right)} === 0 ? 0 : ${part(left)} ${operator} ${part(right)})`;
       const strict = operator === '==' ? '===' : operator === '!=' ? '!==' : operator;
       return `${part(left)} ${strict} ${part(right)}`;
     }

@@ -106,6 +106,9 @@ const strength: Record<string, number> = {
 /** The deepest nesting that is read; more than any person writes, and less than the stack holds. */
 const deepest = 100;
 
+/** The most words and signs of an expression. */
+const mostTokens = 2000;
+
 class Parser {
   private readonly tokens: Token[];
   private next = 0;
@@ -113,6 +116,9 @@ class Parser {
 
   constructor(text: string) {
     this.tokens = tokensOf(text);
+    const excess = this.tokens[mostTokens];
+    // What reads an expression calls itself for each part of a chain, and a chain without end would end the program.
+    if (excess !== undefined) throw new ExpressionError(excess.at, `it has more than ${mostTokens} parts`);
   }
 
   whole(): Expression {
@@ -171,7 +177,11 @@ class Parser {
     const token = this.peek();
     this.next++;
     const end = token.at + token.text.length;
-    if (token.kind === 'number') return { kind: 'number', value: Number(token.text), at: token.at, end };
+    if (token.kind === 'number') {
+      const value = Number(token.text);
+      if (value === Infinity) throw new ExpressionError(token.at, `"${token.text}" is too large a number`);
+      return { kind: 'number', value, at: token.at, end };
+    }
     if (token.kind === 'text') return { kind: 'text', value: token.text.slice(1, -1), at: token.at, end };
     if (token.text === '(') {
       const inner = this.choice();
@@ -244,6 +254,9 @@ export function partsOf(expression: Expression): readonly Expression[] {
 export function written(expression: Expression): string {
   const inner = (part: Expression): string =>
     part.kind === 'binary' || part.kind === 'choose' ? `(${written(part)})` : written(part);
+  // The left side of a chain of one strength goes without brackets, however long the chain is.
+  const first = (part: Expression, operator: BinaryOperator): string =>
+    part.kind === 'binary' && strength[part.operator] === strength[operator] ? written(part) : inner(part);
   switch (expression.kind) {
     case 'name':
       return expression.name;
@@ -252,7 +265,7 @@ export function written(expression: Expression): string {
     case 'unary':
       return expression.operator + inner(expression.part);
     case 'binary':
-      return `${inner(expression.left)} ${expression.operator} ${inner(expression.right)}`;
+      return `${first(expression.left, expression.operator)} ${expression.operator} ${inner(expression.right)}`;
     case 'choose':
       return `${inner(expression.test)} ? ${inner(expression.yes)} : ${inner(expression.no)}`;
     case 'text':

@@ -9,6 +9,9 @@ export type Kind = 'number' | 'flag' | 'choice' | 'vector' | 'text';
 
 type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
 
+/** The most parts that a condition or a number may consist of once it is written out. */
+export const mostParts = 2000;
+
 /** What checking an expression needs of the one who reads it. */
 export interface KindReader {
   readonly scope: Scope;
@@ -42,8 +45,12 @@ export function kindOf(expression: Expression, reader: KindReader): Kind {
 }
 
 /** Refuses an expression of another kind, and says how it could be meant. */
-export function want(expression: Expression, expected: Kind, reader: KindReader): Kind {
-  const received = kindOf(expression, reader);
+export function want(
+  expression: Expression,
+  expected: Kind,
+  reader: KindReader,
+  received: Kind = kindOf(expression, reader),
+): Kind {
   if (received === expected) return received;
   const part = reader.text.slice(expression.at, expression.end);
   const option = expression.kind === 'name' ? reader.scope.optionsOf(expression.name)?.[0] : '';
@@ -65,7 +72,7 @@ function kindOfName({ name, at }: Extract<Expression, { kind: 'name' }>, reader:
   const signal = scope.signals.get(name);
   if (signal !== undefined) return signal.kind === 'pulse' ? 'flag' : signal.kind;
   if (scope.slotOf(name) !== undefined) return 'number';
-  if (name in scope.derived) return reader.derivedKind(name);
+  if (Object.hasOwn(scope.derived, name)) return reader.derivedKind(name);
   if (scope.tags.has(name) || scope.isState(name)) return 'flag';
   if (scope.optionsOf(name) !== undefined) return 'choice';
   return reader.refuse('signal-unknown', { name, known: scope.names() }, at);
@@ -89,9 +96,11 @@ function kindOfBinary(expression: BinaryExpression, reader: KindReader): Kind {
   }
   if (operator === '==' || operator === '!=') {
     if (choiceTested(expression, reader) !== undefined) return 'flag';
+    // Asked once: asked twice at each part of a chain, it would take twice as long with every part.
     const kind = kindOf(left, reader);
-    want(right, kind === 'number' || kind === 'flag' ? kind : 'number', reader);
-    want(left, kind === 'number' || kind === 'flag' ? kind : 'number', reader);
+    const both = kind === 'number' || kind === 'flag' ? kind : 'number';
+    want(right, both, reader);
+    want(left, both, reader, kind);
   } else {
     want(left, 'number', reader);
     want(right, 'number', reader);

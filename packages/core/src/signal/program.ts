@@ -85,8 +85,9 @@ const stack = new Float64Array(1024);
 export const programValue: Float64Array = stack;
 
 /**
- * Runs a program; its value is in {@link programValue} then. A flag is 1 or 0. A result that is no finite number (a division by
- * 0) counts as 0, so that no comparison downstream ever meets `NaN`.
+ * Runs a program; its value is in {@link programValue} then. A flag is 1 or 0. Wherever a result is no finite number (a division
+ * by 0, the root of a negative number, one past the largest) it counts as 0, also inside an expression: so a number means the
+ * same in a condition as read by itself, and no comparison ever meets `NaN`.
  *
  * @param numbers the numbers of several performers
  * @param base where this one's begin; those of its signals lie from {@link Slots.first} on
@@ -134,7 +135,7 @@ export function runProgram(program: Program, numbers: Float64Array, base: number
         stack[top] = Math.round(stack[top]!);
         break;
       case Op.sqrt:
-        stack[top] = Math.sqrt(stack[top]!);
+        stack[top] = stack[top]! < 0 ? 0 : Math.sqrt(stack[top]!);
         break;
       case Op.choose:
       case Op.clamp: {
@@ -149,8 +150,6 @@ export function runProgram(program: Program, numbers: Float64Array, base: number
         combine(code[i]!, --top);
     }
   }
-  const result = stack[0]!;
-  if (result - result !== 0) stack[0] = 0;
 }
 
 /** The value of a program, for whoever asks now and then. */
@@ -212,6 +211,8 @@ function combine(op: number, place: number): void {
     default:
       hypotenuse(place);
   }
+  const result = stack[place]!;
+  if (result - result !== 0) stack[place] = 0;
 }
 
 /**

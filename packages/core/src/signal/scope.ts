@@ -67,12 +67,15 @@ export class Scope {
   }
 
   /** The signals an expression reads, derived ones followed to their sources. */
-  readsOf(expression: Expression, into = new Set<string>()): string[] {
+  readsOf(expression: Expression, into = new Set<string>(), followed = new Set<string>()): string[] {
     const visit = (part: Expression): void => {
       if (part.kind === 'name') {
-        const derived = this.derived[part.name];
+        const derived = Object.hasOwn(this.derived, part.name) ? this.derived[part.name] : undefined;
         if (derived === undefined) into.add(part.name);
-        else this.readsOf(parseExpression(typeof derived === 'string' ? derived : derived.of), into);
+        else if (!followed.has(part.name)) {
+          followed.add(part.name);
+          this.readsOf(parseExpression(typeof derived === 'string' ? derived : derived.of), into, followed);
+        }
       } else partsOf(part).forEach(visit);
     };
     visit(expression);

@@ -19,14 +19,8 @@ export function readSignal(
   path: DocumentPath,
   problems: ProblemList,
 ): Signal {
-  if ('number' in definition) {
-    checkFinite(definition.number, [...path, 'number'], problems);
-    return made(name, 'number', [definition.number]);
-  }
-  if ('vector' in definition) {
-    definition.vector.forEach((part, i) => checkFinite(part, [...path, 'vector', i], problems));
-    return made(name, 'vector', definition.vector);
-  }
+  if ('number' in definition) return made(name, 'number', [definition.number]);
+  if ('vector' in definition) return made(name, 'vector', definition.vector);
   if ('choice' in definition) {
     const { choice, first } = definition;
     const received = choice.length;
@@ -38,11 +32,5 @@ export function readSignal(
   }
   if ('flag' in definition) return made(name, 'flag', [definition.flag ? 1 : 0]);
   const keep = definition.pulse === true ? 0 : (definition.pulse.keep ?? 0);
-  if (!(keep >= 0))
-    problems.add('field-kind', [...path, 'pulse', 'keep'], { expected: '0 or more ms', received: keep });
   return made(name, 'pulse', [0], [], Math.max(1, Math.round(keep * 1000)));
-}
-
-function checkFinite(received: number, path: DocumentPath, problems: ProblemList): void {
-  if (!Number.isFinite(received)) problems.add('field-kind', path, { expected: 'a finite number', received });
 }

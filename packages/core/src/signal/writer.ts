@@ -3,6 +3,7 @@ import type { Condition, Words } from './condition.js';
 import { partsOf } from './expression.js';
 import type { Expression } from './expression.js';
 import { choiceTested } from './kinds.js';
+import { mostParts } from './kinds.js';
 import type { KindReader } from './kinds.js';
 import { Op, functions } from './program.js';
 import type { Program } from './program.js';
@@ -20,6 +21,8 @@ export function programOf(expression: Expression, reader: ProgramReader): Progra
   const code: number[] = [];
   const constants: number[] = [];
   const emit = (part: Expression): void => {
+    // A derived number is written out wherever it is read, so that a few lines can stand for a great deal.
+    if (code.length > 2 * mostParts) reader.refuse('expression-large', { most: mostParts });
     if (part.kind === 'name') {
       const slot = reader.scope.slotOf(part.name);
       const derived = reader.scope.derivedNumbers.get(part.name);

@@ -1,7 +1,12 @@
 import type { Clip } from '../clip/clip.js';
+import { compileWith } from '../controller/compile.js';
+import type { CompileOptions, CompiledParts } from '../controller/compile.js';
 import type { Controller } from '../controller/controller.js';
+import type { ControllerDefinition } from '../controller/definition.js';
 import { ProblemList } from '../problem/problem.js';
+import { checkShape } from '../shape/check.js';
 import { compilePalettes } from './palette.js';
+import { wornShapes } from './shape.js';
 import { useWardrobeSentences } from './sentences.js';
 import { compileWardrobe } from './wardrobe.js';
 import type { Wardrobe } from './wardrobe.js';
@@ -18,32 +23,61 @@ const known = new WeakMap<Controller, Wardrobe | undefined>();
  * @throws {DotHopError} with every problem of its wardrobe and palettes
  */
 export function wardrobeOf(controller: Controller): Wardrobe | undefined {
-  if (!known.has(controller)) known.set(controller, compiled(controller));
+  if (!known.has(controller)) {
+    const problems = new ProblemList();
+    const made = compiled(controller, problems);
+    problems.throwIfAny();
+    known.set(controller, made);
+  }
   return known.get(controller);
 }
 
-function compiled({ definition, sheets, clips, pages, compass, states }: Controller): Wardrobe | undefined {
+/** A document with its wardrobe: the problems of both are told at once. */
+export function compileWorn(definition: ControllerDefinition, options?: CompileOptions): Controller {
+  let made: Wardrobe | undefined;
+  const controller = compileWith(definition, options, (parts, problems) => {
+    made = compiled(parts, problems);
+  });
+  known.set(controller, made);
+  return controller;
+}
+
+function compiled(
+  { definition, sheets, clips, pages, compass }: CompiledParts,
+  problems: ProblemList,
+): Wardrobe | undefined {
   const { wardrobe, palettes: defined = {} } = definition;
-  const problems = new ProblemList();
+  const before = problems.problems.length;
+  checkShape(defined, wornShapes.palettes, ['palettes'], problems);
+  if (wardrobe !== undefined) checkShape(wardrobe, wornShapes.wardrobe, ['wardrobe'], problems);
+  if (problems.problems.length > before) return undefined;
   const palettes = compilePalettes(defined, problems);
-  if (wardrobe === undefined) {
-    problems.throwIfAny();
-    return undefined;
-  }
+  if (wardrobe === undefined) return undefined;
   const named = new Map<string, ReadonlySet<Clip>>();
-  for (const [name, clip] of clips) named.set(name, new Set([clip]));
+  for (const [name, clip] of clips) named.set(name, new Set(clip && [clip]));
   for (const [name, each] of pages) named.set(name, new Set(each.map(({ clip }) => clip)));
-  const made = compileWardrobe({
+  // Those of clips with a fault count too: what is worn over them is not at fault.
+  const [firstSheet = ''] = sheets.keys();
+  const bodySheets = [...clips].flatMap(([name, clip]) =>
+    clip === undefined
+      ? [definition.clips[name]?.sheet ?? firstSheet]
+      : clip.frames.map(({ sheet }) => sheet),
+  );
+  return compileWardrobe({
     definition: wardrobe,
     palettes,
     sheets,
-    bodySheets: new Set([...clips.values()].flatMap(({ frames }) => frames.map(({ sheet }) => sheet))),
-    places: { states: [...new Set(states.map(({ name }) => name))], directions: compass.names, clips: named },
+    bodySheets: new Set(bodySheets),
+    places: { states: statesIn(definition), directions: compass.names, clips: named },
     firstCell: (shows, direction) =>
       pages.get(shows)?.[compass.names.indexOf(direction)]?.clip.cells[0] ?? clips.get(shows)?.cells[0],
     of: wardrobeOf,
     problems,
   });
-  problems.throwIfAny();
-  return made;
+}
+
+/** The names of the states of all tracks. */
+function statesIn({ states, tracks = {}, clips }: ControllerDefinition): string[] {
+  const all = [states ?? clips, ...Object.values(tracks).map((track) => track.states)];
+  return [...new Set(all.flatMap((some) => Object.keys(some)))];
 }

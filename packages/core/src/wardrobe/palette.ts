@@ -27,13 +27,13 @@ export function compilePalettes(
   for (const [name, { drawn, colours, shared = false, weights = {} }] of Object.entries(definitions)) {
     const path = ['palettes', name];
     const known = Object.keys(colours);
-    if (colours[drawn] === undefined)
-      problems.add('colours-unknown', [...path, 'drawn'], { name: drawn, known });
-    const length = colours[drawn]?.length ?? 0;
+    const own = Object.hasOwn(colours, drawn) ? colours[drawn] : undefined;
+    if (own === undefined) problems.add('colours-unknown', [...path, 'drawn'], { name: drawn, known });
+    const length = own?.length ?? 0;
     const lists = new Map<string, readonly number[]>();
     for (const [list, texts] of Object.entries(colours)) {
       const at = [...path, 'colours', list];
-      if (colours[drawn] !== undefined && texts.length !== length)
+      if (own !== undefined && texts.length !== length)
         problems.add('palette-length', at, { received: texts.length, drawn, length });
       lists.set(list, readColours(texts, at, problems));
     }

@@ -46,7 +46,7 @@ export interface LayerOrder {
 export interface WardrobeInput {
   readonly definition: WardrobeDefinition;
   readonly palettes: ReadonlyMap<string, Palette>;
-  readonly sheets: ReadonlyMap<string, Sheet>;
+  readonly sheets: ReadonlyMap<string, Sheet | undefined>;
   /** The sheets that the body's clips show. */
   readonly bodySheets: ReadonlySet<string>;
   readonly places: PlaceNames;

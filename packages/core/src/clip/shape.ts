@@ -1,0 +1,48 @@
+import { any, fields, list, map, number, one, text, texts } from '../shape/shape.js';
+import { marks, marksByNumber } from '../sheet/shape.js';
+
+const range = any('a range such as 2-3', number(), text());
+const cellsPart = [
+  number(),
+  text(),
+  fields('line', 'a row: { row, columns }', { row: number() }, { columns: range }),
+  fields('upright', 'a column: { column, rows }', { column: number() }, { rows: range }),
+];
+const cells = 'cells, such as 0-7, [0-3, 5] or { row: 2 }';
+
+export const clipShape = fields(
+  'clip',
+  'a clip: { cells, fps }',
+  { cells: any(cells, ...cellsPart, list(any(cells, ...cellsPart), cells)) },
+  {
+    sheet: text(),
+    rows: any(
+      'directions from the first row down, such as [south, east, north], or rows by direction',
+      texts('a list of directions'),
+      map(number(), 'rows by direction'),
+    ),
+    every: number(),
+    fps: number(),
+    ms: any(
+      'milliseconds: one number, or one for each frame',
+      number(),
+      list(number(), 'milliseconds of each frame'),
+    ),
+    lasts: number(),
+    hold: map(number(), 'frames with how many times as long they are held'),
+    loop: any(
+      '"forever", "once", "back-and-forth", a number of times or { from: frame }',
+      one('', 'forever', 'once', 'back-and-forth'),
+      number(),
+      fields('loop', '{ from: frame }', { from: number() }),
+    ),
+    cues: map(
+      any('a frame or a list of frames', number(), list(number(), 'a list of frames')),
+      'cues by name',
+    ),
+    spans: map(range, 'spans by name'),
+    stride: number(),
+    ...marks,
+    perFrame: marksByNumber,
+  },
+);

@@ -1,0 +1,2 @@
+export { inlineText, removeIn, setIn } from './edits.js';
+export type { TextStyle } from './edits.js';

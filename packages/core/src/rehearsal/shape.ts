@@ -1,0 +1,138 @@
+import { any, fields, flag, list, map, number, one, text, texts, tuple } from '../shape/shape.js';
+import { buttonNames, quantityNames } from './body.js';
+
+/** The longest rehearsal, in milliseconds. */
+const longest = 3_600_000;
+
+const from0 = number('milliseconds, 0 or more', { least: 0 });
+/** A microsecond is the finest that time is counted in; steps below it would never come to an end. */
+const some = number('milliseconds, 0.001 or more', { least: 0.001 });
+const oneOrMore = (says: string, several: string) => any(`${says} or ${several}`, text(), texts(several));
+
+const shownThen = { state: text(), direction: text(), cell: number() };
+const aim = any(
+  'a number to go to, or [from, to]',
+  number(),
+  tuple([number(), number()], 'a number to go to, or [from, to]'),
+);
+const isWhen =
+  'a line of the script: when ("at", "after" or "until") and what, such as { at: 300, set: { vx: 60 } }';
+
+const line = fields(
+  'line',
+  isWhen,
+  {},
+  {
+    at: from0,
+    after: from0,
+    until: any(
+      'a condition such as "grounded && vy == 0", { state: NAME } or { cue: NAME }',
+      text(),
+      fields('untilState', '{ state: NAME }', { state: text() }),
+      fields('untilCue', '{ cue: NAME }', { cue: text() }),
+    ),
+    within: some,
+    set: map(
+      any(
+        'a number, true or false, an option or [x, y]',
+        number(),
+        flag,
+        text(),
+        tuple([number(), number()], '[x, y]'),
+      ),
+      'signals with their values',
+    ),
+    pulse: oneOrMore('a pulse', 'a list of pulses'),
+    ramp: map(aim, 'numbers with where they go: { vx: 140 } or { vy: [-200, 200] }'),
+    over: some,
+    press: oneOrMore('a button', 'a list of buttons'),
+    for: some,
+    release: oneOrMore('a button', 'a list of buttons'),
+    ask: text(),
+    cut: text(),
+    route: text(),
+    every: some,
+    times: number('a whole number from 2 to 1000', { least: 2, most: 1000, whole: true }),
+    expect: fields('shown', 'what shows then: { state, direction, cell }', {}, shownThen),
+  },
+);
+
+const expectation = fields(
+  'expectation',
+  'an expectation: { at, state }, { from, to, passes }, ...',
+  {},
+  {
+    at: from0,
+    from: from0,
+    to: from0,
+    ...shownThen,
+    passes: texts('a list of states'),
+    never: oneOrMore('a state', 'a list of states'),
+    cues: map(number(), 'cues with their counts'),
+  },
+);
+
+const positive = number('a number over 0', { over: 0 });
+const feeds = [...quantityNames, ...buttonNames];
+const moving = {
+  speed: positive,
+  gain: positive,
+  brake: positive,
+  start: tuple([number(), number()], '[x, y], in pixels'),
+  feeds: map(
+    one(`one of ${feeds.join(', ')}`, ...feeds),
+    'signals with what feeds them, such as { falling: vy }',
+  ),
+};
+const ground = 'pieces of ground, each [from x, to x, height]';
+const body = any(
+  '{ platformer: {} } or { walker: {} }',
+  fields('runner', '{ platformer: {} }', {
+    platformer: fields(
+      'platformer',
+      '{ speed, gain, brake, jump, leapAt, gravity, ground, feeds }, all of them optional',
+      {},
+      {
+        ...moving,
+        jump: positive,
+        leapAt: text(),
+        gravity: positive,
+        ground: list(tuple([number(), number(), number()], ground), ground),
+      },
+    ),
+  }),
+  fields('stroller', '{ walker: {} }', {
+    walker: fields('walker', '{ speed, gain, brake, feeds }, all of them optional', {}, moving),
+  }),
+);
+
+const steps = any(
+  '{ perSecond: 60 }, or { from: 5, to: 40, seed: 7 } for steps of uneven length in milliseconds',
+  fields('even', '{ perSecond: 60 }', {
+    perSecond: number('from over 0 to 1000 steps a second', { over: 0, most: 1000 }),
+  }),
+  fields('uneven', '{ from: 5, to: 40, seed: 7 }', {
+    from: some,
+    to: some,
+    seed: number('a whole number', { whole: true }),
+  }),
+);
+
+/** What a rehearsal's file must look like. */
+export const rehearsalShape = fields(
+  'rehearsal',
+  'a rehearsal: dotHopRehearsal, document, lasts, body, steps, script, expect',
+  {
+    dotHopRehearsal: one('1, the version of the format', 1),
+    document: text(),
+    lasts: number(`milliseconds, at most ${longest} (an hour)`, { least: 0, most: longest }),
+    script: list(line, 'a list of lines such as { at: 300, set: { vx: 60 } }'),
+  },
+  {
+    $schema: text(),
+    begins: fields('begins', 'a snapshot of a performer', { dotHopSnapshot: one('1', 1) }, {}, true),
+    body,
+    steps,
+    expect: list(expectation, 'a list of expectations'),
+  },
+);
