@@ -11,14 +11,12 @@ export function kindText(
 }
 
 /** Which tracks a state takes, and while what. */
-export function takesText({ states, tracks, conditionTexts }: Controller, state: State): string {
-  return states
-    .filter(({ takenBy }) => takenBy === state.index)
-    .map((taken) => {
-      const own = `${tracks[state.track]!.name}.${state.name}`;
-      const text = conditionTexts[taken.while]!;
-      const condition = text === own ? '' : ` while ${text.slice(own.length + 5, -1)}`;
-      return `${tracks[taken.track]!.name}${condition}`;
-    })
-    .join('; ');
+export function takesText({ definition, tracks }: Controller, state: State): string {
+  const own = state.track === 0 ? definition.states : definition.tracks?.[tracks[state.track]!.name]?.states;
+  const takes = own?.[state.name]?.takes ?? [];
+  return Array.isArray(takes)
+    ? takes.join('; ')
+    : Object.entries(takes as Readonly<Record<string, string>>)
+        .map(([track, condition]) => `${track} while ${condition}`)
+        .join('; ');
 }

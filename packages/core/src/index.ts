@@ -80,6 +80,7 @@ export type {
   Why,
   WhyCondition,
   WhyHop,
+  WhyPart,
   WhyState,
   WhyTerm,
 } from './performer/why.js';

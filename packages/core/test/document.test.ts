@@ -191,7 +191,7 @@ describe('rehearsals', () => {
       '- { at: 40, state: hop }',
     );
     expect(outcomes[0]!.why).toContain('hop: its condition is not true');
-    expect(outcomes[0]!.why).toContain('when crumb && !near   + crumb   + near');
+    expect(outcomes[0]!.why).toContain('when crumb && !near   + crumb   - !near');
   });
 
   test.each([

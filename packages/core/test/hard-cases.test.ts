@@ -196,16 +196,16 @@ test('a route through three hops interrupted midway is given up', () => {
     rest: 'stand',
   });
   expect(whole.route('sleep')).toBe(true);
-  expect(whole.heading).toBe('sleep');
+  expect(whole.routeTo).toBe('sleep');
   expect(stepTold(whole, 500)).toEqual(['160 sit > lie', '320 lie > sleep', '320 step']);
-  expect(whole.heading).toBeUndefined();
+  expect(whole.routeTo).toBeUndefined();
 
   const cutOff = new Performer(whole.controller);
   cutOff.route('sleep');
   cutOff.step(200);
   cutOff.pulse('hit');
   expect(stepTold(cutOff, 800)).toEqual(['200 lie > hurt', '320 hurt > stand']);
-  expect(cutOff.heading).toBeUndefined();
+  expect(cutOff.routeTo).toBeUndefined();
 });
 
 test("a gait change at a loop's border: the foot's cue is told once", () => {

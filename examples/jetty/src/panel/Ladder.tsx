@@ -1,4 +1,4 @@
-import { keptOutSentence, litParts, takerOf } from 'dot-hop/explain';
+import { keptOutSentence, takerOf } from 'dot-hop/explain';
 import type { Why, WhyCondition, WhyHop, WhyState } from 'dot-hop';
 
 /** The states from the highest rank down, the one that shows lit, each term of their conditions lit when it is true. */
@@ -67,8 +67,8 @@ function Rung({ state, why }: { readonly state: WhyState; readonly why: Why }) {
 
 /** Whether a `when` has all the parts of a `while`: they are shown once. */
 function isSaidBy(said: WhyCondition, by: WhyCondition | undefined): boolean {
-  const parts = new Set(by === undefined ? [] : litParts(by).map(({ text }) => text));
-  return litParts(said).every(({ text }) => parts.has(text));
+  const parts = new Set(by?.parts.map(({ text }) => text));
+  return said.parts.every(({ text }) => parts.has(text));
 }
 
 /** The text is the document's own; its parts are lit where they stand in it. */
@@ -76,7 +76,7 @@ function Condition({ word, condition }: { readonly word: string; readonly condit
   return (
     <>
       <i>{word}</i>
-      {litParts(condition).map(({ text, on }, i) => (
+      {condition.parts.map(({ text, on }, i) => (
         <code key={i} className={on ? 'on' : 'off'}>
           {text}
         </code>

@@ -1,6 +1,5 @@
-import type { Controller, State, Why, WhyState } from 'dot-hop';
-import { keptOutSentence, lastSwitchText, litParts, takerOf } from 'dot-hop/explain';
-import type { LitPart } from 'dot-hop/explain';
+import type { Controller, State, Why, WhyPart, WhyState } from 'dot-hop';
+import { keptOutSentence, lastSwitchText, partText, takerOf } from 'dot-hop/explain';
 import { element, say } from './dom.js';
 
 /** The states by rank with their terms lit; one that is clicked says why it shows or not. */
@@ -64,7 +63,7 @@ export class LadderRows {
       button.setAttribute('aria-current', String(shows));
       showTerms(
         terms,
-        [state.while, state.when].flatMap((one) => (one === undefined ? [] : litParts(one))),
+        [state.while, state.when].flatMap((one) => one?.parts ?? []),
       );
     }
     this.answer.hidden = this.asked === undefined;
@@ -73,7 +72,7 @@ export class LadderRows {
   }
 }
 
-function showTerms(part: HTMLElement, terms: readonly LitPart[]): void {
+function showTerms(part: HTMLElement, terms: readonly WhyPart[]): void {
   while (part.children.length > terms.length) part.lastElementChild!.remove();
   terms.forEach(({ text, on }, i) => {
     let chip = part.children[i] as HTMLElement | undefined;
@@ -93,17 +92,6 @@ function answerFor(name: string, why: Why): string {
     ['when', state.when],
   ] as const)
     if (condition !== undefined)
-      lines.push(
-        `${word} ${condition.text}`,
-        ...condition.terms.map(({ text, on, reads }) => {
-          const values = reads
-            .filter((one) => one.name !== text)
-            .map(
-              (one) =>
-                `${one.name} ${String(typeof one.value === 'number' ? Number(one.value.toFixed(2)) : one.value)}`,
-            );
-          return `  ${on ? '+' : '-'} ${text}${values.length > 0 ? `  (${values.join(', ')})` : ''}`;
-        }),
-      );
+      lines.push(`${word} ${condition.text}`, ...condition.parts.map((part) => `  ${partText(part)}`));
   return lines.join('\n');
 }

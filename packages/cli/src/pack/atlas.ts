@@ -51,6 +51,7 @@ interface Drawing {
  *
  * @param parts of which the cells consist, back to front
  * @param image the name of its image
+ * @param partFile gives the image of a part a name
  * @throws {Misuse} when the drawings do not fit into the largest image allowed
  */
 export function packSheet(
@@ -59,6 +60,7 @@ export function packSheet(
   controller: Controller,
   images: ReadonlyMap<string, Image>,
   image: string,
+  partFile: (part: string) => string,
   options: PackOptions,
 ): PackedSheet {
   const drawings = cells.map((cell) => drawingOf(cell, controller, parts, images));
@@ -66,7 +68,7 @@ export function packSheet(
   const [atlas] = atlases as [Image];
   const files = parts.map(({ name }, i) => {
     const isSame = Buffer.compare(atlases[i + 1]!.pixels, atlas.pixels) === 0;
-    return isSame ? image : image.replace(/\.png$/, `-${name}.png`);
+    return isSame ? image : partFile(name);
   });
   const rectangles = drawings.map(({ cell, images: [whole], left, top, same }): RectangleDefinition => {
     const { width, height } = whole!;

@@ -2,6 +2,7 @@ import { writeCells } from 'dot-hop';
 import type { Cell, ClipDefinition, Controller, ControllerDefinition, Part } from 'dot-hop';
 import type { Image } from '../images.js';
 import { packSheet } from './atlas.js';
+import { FileNames } from './file-names.js';
 import type { PackOptions, PackedImage } from './atlas.js';
 import { packWardrobe, shownInWardrobe } from './wardrobe.js';
 
@@ -29,7 +30,16 @@ export function pack(
   const shown = shownNames(controller);
   const clips = clipsOf(controller, shown);
   const cells = usedCells(controller, clips);
-  const body = packSheet(cells, partsOf(controller, cells), controller, images, image, options);
+  const files = new FileNames(image);
+  const body = packSheet(
+    cells,
+    partsOf(controller, cells),
+    controller,
+    images,
+    image,
+    (part) => files.next(part),
+    options,
+  );
   const numbers = new Map(cells.map((cell, i) => [keyOf(cell), i]));
   const { definition } = controller;
   const name = definition.name ?? 'all';
@@ -37,14 +47,15 @@ export function pack(
   const worn = packWardrobe(controller, {
     cells,
     body: name,
-    shows: (one) => clips.includes(one) || flipbooks[one] !== undefined,
+    shows: (one) => clips.includes(one) || Object.hasOwn(flipbooks, one),
     pack: (some, sheet) =>
       packSheet(
         some,
         partsOf(controller, some),
         controller,
         images,
-        image.replace(/\.png$/, `-${sheet}.png`),
+        files.next(sheet),
+        (part) => files.next(sheet, part),
         options,
       ),
   });
@@ -117,13 +128,10 @@ function clipDefinition(
   name: string,
   numbers: ReadonlyMap<string, number>,
 ): ClipDefinition {
-  const written = Object.keys(definition.clips).find(
-    (one) => definition.clips[one]!.rows !== undefined && name.startsWith(`${one}-`),
-  );
-  const source = definition.clips[name] ?? definition.clips[written!]!;
+  const clip = clips.get(name)!;
   return {
-    cells: writeCells(clips.get(name)!.frames.map((cell) => numbers.get(keyOf(cell))!)),
-    ...without(source, 'sheet', 'rows', 'every', 'cells'),
+    cells: writeCells(clip.frames.map((cell) => numbers.get(keyOf(cell))!)),
+    ...without(definition.clips[clip.of]!, 'sheet', 'rows', 'every', 'cells'),
   };
 }
 

@@ -43,6 +43,8 @@ export function together(controller: Controller, track: number, own: Showing, un
   });
   const { stride } = under.clip;
   const clip: Clip = {
+    of: own.clip.of,
+    direction: own.clip.direction,
     name: `${own.clip.name} over ${under.clip.name}`,
     frames: poses.map(({ cell }) => cell),
     order: poses.map((_, i) => i),

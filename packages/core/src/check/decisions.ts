@@ -2,6 +2,8 @@ import type { Hop, State } from '../controller/controller.js';
 import { isOn, needsPulse, termsOf } from '../signal/condition.js';
 import type { Condition, Term } from '../signal/condition.js';
 import type { SignalValue } from '../signal/definition.js';
+import { parseExpression, partsOf } from '../signal/expression.js';
+import type { Expression } from '../signal/expression.js';
 import { Questions } from './questions.js';
 import { all, always, literal, not } from './solver.js';
 import type { Found } from './solver.js';
@@ -227,7 +229,7 @@ export class Decisions extends Questions {
       if (state.kind !== 'posture' || state.index === rest || !this.wide.can(this.wants(state))) continue;
       for (const term of positiveTerms(this.condition(state.while))) {
         // A band, or a size that is compared, says that something goes on; a sign alone does not.
-        if (told.has(term) || (term.kind !== 'band' && !/(abs|hypot)\(.*[<>]/.test(term.text))) continue;
+        if (told.has(term) || (term.kind !== 'band' && !comparesSize(term))) continue;
         told.add(term);
         const on: Condition = { op: 'term', term };
         const situations: { when: string; set: Readonly<Record<string, SignalValue>> }[] = [];
@@ -253,6 +255,15 @@ export class Decisions extends Questions {
 function hopsAtOnce({ hops, books }: State): Hop[] {
   const armed = books.reduce((bits, book) => bits | book[0]!.armed[0]!, 0);
   return hops.filter(({ now }, i) => now && (armed & (1 << i)) !== 0);
+}
+
+/** Whether a term compares the size of something, `abs(vx) > 5`, which says that it goes on whatever its direction. */
+function comparesSize({ kind, text }: Term): boolean {
+  if (kind !== 'compare') return false;
+  const expression = parseExpression(text);
+  const hasSize = (part: Expression): boolean =>
+    (part.kind === 'call' && (part.name === 'abs' || part.name === 'hypot')) || partsOf(part).some(hasSize);
+  return expression.kind === 'binary' && /[<>]/.test(expression.operator) && hasSize(expression);
 }
 
 /** The terms that a condition needs to be on, not off. */

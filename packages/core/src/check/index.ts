@@ -39,13 +39,10 @@ export interface CheckOptions {
 }
 
 /** Where a drawing is named: its clip, or the sheet for what concerns cells alone. */
-function placeOf({ definition }: Controller, { subject, frames }: MeasureFinding): (string | number)[] {
+function placeOf({ clips }: Controller, { subject, frames }: MeasureFinding): (string | number)[] {
   if (frames.length === 0) return ['sheets', subject];
   // A clip that `rows` wrote out stands under the name of the one that has them.
-  const written = Object.keys(definition.clips).find(
-    (name) => subject === name || subject.startsWith(`${name}-`),
-  );
-  return ['clips', subject in definition.clips ? subject : (written ?? subject)];
+  return ['clips', clips.get(subject)?.of ?? subject];
 }
 
 /**

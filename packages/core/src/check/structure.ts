@@ -1,5 +1,7 @@
 import type { Controller, State } from '../controller/controller.js';
 import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
+import { parseExpression, partsOf } from '../signal/expression.js';
+import type { Expression } from '../signal/expression.js';
 import type { FindingList } from './finding.js';
 
 /** A display shows a picture for so long, in milliseconds: 60 a second. */
@@ -16,11 +18,16 @@ export function checkStructure(controller: Controller, found: FindingList): void
 
 /** Every name that an expression somewhere in a part of the document reads. */
 function namesIn(part: unknown, into: Set<string>): Set<string> {
-  if (typeof part === 'string')
-    for (const [name] of part.replace(/'[^']*'|"[^"]*"/g, '').matchAll(/[A-Za-z_]\w*/g)) into.add(name);
+  if (typeof part === 'string') readNames(parseExpression(part), into);
   else if (typeof part === 'object' && part !== null)
     Object.values(part).forEach((inner) => namesIn(inner, into));
   return into;
+}
+
+function readNames(expression: Expression, into: Set<string>): void {
+  // Of `aim.x` the signal is `aim`; of a state with its track, `arms.swing`, the track, which is no signal.
+  if (expression.kind === 'name') into.add(expression.name.split('.')[0]!);
+  else for (const part of partsOf(expression)) readNames(part, into);
 }
 
 function checkSignals(
@@ -46,7 +53,7 @@ function checkSignals(
   const waiting = Object.keys(derived).filter((name) => read.has(name));
   for (const name of waiting)
     for (const inner of reads(name)) {
-      if (!read.has(inner) && inner in derived) waiting.push(inner);
+      if (!read.has(inner) && Object.hasOwn(derived, inner)) waiting.push(inner);
       read.add(inner);
     }
   for (const name of Object.keys(signals))

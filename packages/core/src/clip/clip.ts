@@ -13,6 +13,10 @@ import { frameDurations, frameOrder } from './timing.js';
  */
 export interface Clip {
   readonly name: string;
+  /** The clip of the document that it is; of `walk-south`, which `rows` of `walk` wrote out, that is `walk`. */
+  readonly of: string;
+  /** The direction that it is drawn for, where `rows` wrote it out. */
+  readonly direction: string | undefined;
   /** The cells of its frames. */
   readonly frames: readonly Cell[];
   /** The frame of each showing. */
@@ -33,7 +37,7 @@ export interface Clip {
 /** Builds a clip, or one row of it; adds a problem for each thing that is wrong and then returns `undefined`. */
 export function buildClip(
   name: string,
-  { definition, row, path }: ClipRow,
+  { definition, of, direction, row, path }: ClipRow,
   sheets: ReadonlyMap<string, Sheet | undefined>,
   problems: ProblemList,
 ): Clip | undefined {
@@ -58,6 +62,8 @@ export function buildClip(
   if (problems.problems.length > before) return undefined;
   return {
     name,
+    of,
+    direction,
     frames,
     order,
     cells: order.map((frame) => frames[frame]!),

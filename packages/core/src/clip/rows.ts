@@ -7,6 +7,10 @@ export type FlipbookDefinition = Readonly<Record<string, string>>;
 /** A clip of a document, or one row of it. */
 export interface ClipRow {
   readonly definition: ClipDefinition;
+  /** The clip of the document that it is, or of whose rows it is one. */
+  readonly of: string;
+  /** The direction of its row; `undefined` for a clip without rows. */
+  readonly direction: string | undefined;
   /** How many rows below its `cells` it lies. */
   readonly row: number;
   /** Where the document says it. */
@@ -31,7 +35,8 @@ export function writeOutRows(
   const books = new Map(Object.entries(flipbooks));
   const out = new Map<string, ClipRow>();
   for (const [name, definition] of Object.entries(clips))
-    if (definition.rows === undefined) out.set(name, { definition, row: 0, path: ['clips', name] });
+    if (definition.rows === undefined)
+      out.set(name, { definition, of: name, direction: undefined, row: 0, path: ['clips', name] });
   for (const [name, definition] of Object.entries(clips)) {
     const { rows } = definition;
     if (rows === undefined) continue;
@@ -48,7 +53,7 @@ export function writeOutRows(
         problems.add('field-kind', at, { expected: 'a row from 0', received: row });
       const clip = `${name}-${direction}`;
       if (out.has(clip)) problems.add('rows-twice', at, { name: clip, what: 'clip' });
-      out.set(clip, { definition, row, path });
+      out.set(clip, { definition, of: name, direction, row, path });
       book[direction] = clip;
     });
     books.set(name, book);

@@ -11,6 +11,7 @@ import type { CarryRule, ControllerDefinition, HopDefinition, StateDefinition } 
 import type { PlacedState, PlacedStates } from './tracks.js';
 import { againOf, checkCount, checkEnd, checkInstant, checkSpan, leavesOf } from './state-fields.js';
 import { gaitBands, rateOf, scrubOf } from './motion.js';
+import { askedAs } from '../signal/scope.js';
 import { turningBy } from './turning.js';
 import type { Turning } from './turning.js';
 import type { Timeline } from './timeline.js';
@@ -225,7 +226,7 @@ class StatesCompiler {
     const shows = this.input.signals.flagNamed(`${by}.${name}`);
     const further = text === undefined ? undefined : this.input.signals.condition(text, path);
     if (text !== undefined && further === undefined) return -1;
-    this.conditionTexts.push(`${by}.${name}${text === undefined ? '' : ` && (${text})`}`);
+    this.conditionTexts.push(`${askedAs(by, name)}${text === undefined ? '' : ` && (${text})`}`);
     return (
       this.conditions.push(further === undefined ? shows : { op: 'and', left: shows, right: further }) - 1
     );

@@ -1,2 +1,1 @@
-export { keptOutSentence, lastSwitchText, litParts, takerOf, whyText } from './words.js';
-export type { LitPart } from './words.js';
+export { keptOutSentence, lastSwitchText, partText, takerOf, whyText } from './words.js';

@@ -1,5 +1,5 @@
 import type { SignalValue } from '../signal/definition.js';
-import type { HopKept, KeptOut, Why, WhyCondition, WhyState } from '../performer/why.js';
+import type { HopKept, KeptOut, Why, WhyCondition, WhyPart, WhyState } from '../performer/why.js';
 import { bodyTrack } from '../controller/tracks.js';
 import type { RuleName } from '../controller/rule.js';
 
@@ -60,36 +60,26 @@ function valueText(value: SignalValue): string {
 
 function conditionText(word: string, condition: WhyCondition | undefined): string {
   if (condition === undefined) return '';
-  const terms = condition.terms.map(({ text, on, reads }) => {
-    const values = reads
-      .filter(({ name }) => name !== text)
+  return `\n        ${word} ${condition.text}   ${condition.parts.map(partText).join('   ')}`;
+}
+
+/** A part of a condition, `+` where it is true as it stands there, with the numbers behind it: `+ moving (vx 60, on above 12)`. */
+export function partText({ text, on, terms }: WhyPart): string {
+  const values = terms.flatMap((term) => {
+    const read = term.reads
+      .filter(({ name, value }) => name !== text && !(typeof value === 'boolean' && terms.length === 1))
       .map(({ name, value }) => `${name} ${valueText(value)}`);
-    return `${on ? '+' : '-'} ${text}${values.length > 0 ? ` (${values.join(', ')})` : ''}`;
+    // What a band does next depends on what it is now.
+    const { band } = term;
+    const border = band && (term.on ? `off below ${band.below}` : `on above ${band.above}`);
+    return border === undefined ? read : [...read, border];
   });
-  return `\n        ${word} ${condition.text}   ${terms.join('   ')}`;
-}
-
-/** A part of a condition as it is written, such as `!footing`, and whether it is true. */
-export interface LitPart {
-  readonly text: string;
-  readonly on: boolean;
-}
-
-/** A condition cut at its `&&` and `||`, each part with whether it is true: to be shown lit where it stands. */
-export function litParts({ text, terms }: WhyCondition): LitPart[] {
-  return text
-    .split(/&&|\|\|/)
-    .map((part) => part.trim().replace(/^\(+|\)+$/g, ''))
-    .map((part) => {
-      const negated = part.startsWith('!') && !part.includes(' ');
-      const term = terms.find((one) => one.text === (negated ? part.slice(1) : part));
-      return { text: part, on: term !== undefined && term.on !== negated };
-    });
+  return `${on ? '+' : '-'} ${text}${values.length > 0 ? ` (${[...new Set(values)].join(', ')})` : ''}`;
 }
 
 /**
  * The answer of `performer.why()` in words: what shows and how it came to, then every state by rank with its terms,
- * `+` for true and `-` for false.
+ * `+` for what is true as it stands in its condition, and `-` for what is false.
  */
 export function whyText(why: Why): string {
   const lines = why.states.map((state) => {
@@ -102,7 +92,7 @@ export function whyText(why: Why): string {
     why.holding === 'atLeast' ? 'It would give way, but its "atLeast" is not over.' : '',
     why.holding === 'leaves' ? 'Its condition is no longer true; it is left where its "leaves" says.' : '',
     why.queued ? 'A press is queued: it plays again at its end.' : '',
-    why.heading === undefined ? '' : `It is on its way to ${why.heading}.`,
+    why.routeTo === undefined ? '' : `It is on its way to ${why.routeTo}.`,
   ].filter((note) => note !== '');
   const hops = why.hops.map(({ to, kept, remembered, if: test }) => {
     const state = remembered && kept === 'instant' ? 'remembered, waits for its instant' : hopKeptText[kept];

@@ -251,7 +251,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
   }
 
   /** The state that a route is on its way to; `undefined` for none. */
-  get heading(): N['states'] | undefined {
+  get routeTo(): N['states'] | undefined {
     return this.controller.states[this.goal]?.name;
   }
 

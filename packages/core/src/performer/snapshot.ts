@@ -25,7 +25,7 @@ export interface TrackSnapshot {
   readonly segment: number;
   readonly marks: readonly MarkName[];
   readonly remembered: readonly { readonly hop: number; readonly to: string }[];
-  readonly heading: string | undefined;
+  readonly routeTo: string | undefined;
   readonly last: {
     readonly from: string | undefined;
     readonly rule: RuleName;
@@ -150,7 +150,7 @@ function writeStrand({ tables, states, compass }: Controller, strand: Strand): T
     remembered: state.hops.flatMap(({ to }, hop) =>
       (strand.remembered & (1 << hop)) === 0 ? [] : [{ hop, to: states[to]!.name }],
     ),
-    heading: states[strand.goal]?.name,
+    routeTo: states[strand.goal]?.name,
     last: {
       from: states[(strand.last >> 4) - 1]?.name,
       rule: ruleNames[strand.last & 15]!,
@@ -252,7 +252,7 @@ function readStrand(
           : bits,
       0,
     ),
-    goal: indexOf(saved.heading),
+    goal: indexOf(saved.routeTo),
     last: ((indexOf(saved.last.from) + 1) << 4) | Rule[saved.last.rule],
     lastUsed: tables.pulses.reduce(
       (bits, { name, bit }) => (saved.last.used.includes(name) ? bits | bit : bits),

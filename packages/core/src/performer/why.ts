@@ -4,7 +4,10 @@ import type { RuleName } from '../controller/rule.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
 import { holds, isOn, pulsesRead, termsOf } from '../signal/condition.js';
+import type { Condition, Term } from '../signal/condition.js';
 import type { SignalValue } from '../signal/definition.js';
+import { parseExpression } from '../signal/expression.js';
+import type { Expression } from '../signal/expression.js';
 
 /** What keeps a state from showing. */
 export type KeptOut =
@@ -25,13 +28,25 @@ export type KeptOut =
 export interface WhyTerm {
   readonly text: string;
   readonly on: boolean;
+  /** Of a band: above which number it turns on, and below which off. */
+  readonly band: { readonly above: number; readonly below: number } | undefined;
   readonly reads: readonly { readonly name: string; readonly value: SignalValue }[];
 }
 
-/** A condition with the truth of each of its terms. */
+/** A part of a condition as it stands there, such as `!airborne`, between its `&&`, `||`, `?` and `:`. */
+export interface WhyPart {
+  readonly text: string;
+  /** Whether the part, as it stands there, is true. */
+  readonly on: boolean;
+  /** What it consists of. */
+  readonly terms: readonly WhyTerm[];
+}
+
+/** A condition with the truth of each of its parts, and of each term in them. */
 export interface WhyCondition {
   readonly text: string;
   readonly holds: boolean;
+  readonly parts: readonly WhyPart[];
   readonly terms: readonly WhyTerm[];
 }
 
@@ -97,7 +112,7 @@ export interface Why {
   /** Whether a press is queued that plays it again. */
   readonly queued: boolean;
   /** The state that a route is on its way to. */
-  readonly heading: string | undefined;
+  readonly routeTo: string | undefined;
   /** The hops of the state that shows, in order. */
   readonly hops: readonly WhyHop[];
   /** Every state of the track, from the highest rank to the lowest. */
@@ -129,15 +144,22 @@ export function explain(controller: Controller, standing: Standing): Why {
 
   const condition = (index: number): WhyCondition | undefined => {
     if (index < 0) return undefined;
-    const read = controller.conditions[index]!;
+    const [read, text] = [controller.conditions[index]!, controller.conditionTexts[index]!];
+    const parts = partsAsWritten(text, read).map(([part, inner]) => ({
+      text: part,
+      on: holds(inner, situation),
+      terms: termsOf(inner).map(termNow),
+    }));
+    return { text, holds: holds(read, situation), parts, terms: termsOf(read).map(termNow) };
+  };
+  const { derived = {} } = controller.definition;
+  const termNow = (term: Term): WhyTerm => {
+    const of = term.kind === 'band' && Object.hasOwn(derived, term.text) ? derived[term.text] : undefined;
     return {
-      text: controller.conditionTexts[index]!,
-      holds: holds(read, situation),
-      terms: termsOf(read).map((term) => ({
-        text: term.text,
-        on: isOn(term, situation),
-        reads: term.reads.map((name) => ({ name, value: standing.value(name) })),
-      })),
+      text: term.text,
+      on: isOn(term, situation),
+      band: typeof of === 'object' && 'above' in of ? { above: of.above, below: of.below } : undefined,
+      reads: term.reads.map((name) => ({ name, value: standing.value(name) })),
     };
   };
 
@@ -183,10 +205,30 @@ export function explain(controller: Controller, standing: Standing): Why {
     },
     holding: stands && !over ? undefined : held ? 'atLeast' : stands ? undefined : leavesLater(current),
     queued: standing.queued,
-    heading: states[standing.goal]?.name,
+    routeTo: states[standing.goal]?.name,
     hops: current.hops.map(hopOf),
     states: tracks[current.track]!.order.map(stateOf),
   };
+}
+
+/**
+ * The parts of a condition with what each was compiled to. Text and compiled condition are gone through side by side, so that
+ * what is told of a part is what was decided by.
+ */
+function partsAsWritten(text: string, whole: Condition): [string, Condition][] {
+  const found: [string, Condition][] = [];
+  const visit = (part: Expression, condition: Condition): void => {
+    if (part.kind === 'binary' && /&&|\|\|/.test(part.operator) && 'left' in condition) {
+      visit(part.left, condition.left);
+      visit(part.right, condition.right);
+    } else if (part.kind === 'choose' && 'left' in condition && 'left' in condition.left) {
+      visit(part.test, condition.left.left);
+      visit(part.yes, condition.left.right);
+      visit(part.no, (condition.right as typeof condition.left).right);
+    } else found.push([text.slice(part.at, part.end), condition]);
+  };
+  visit(parseExpression(text), whole);
+  return found;
 }
 
 function leavesLater({ leaves }: State): Holding | undefined {

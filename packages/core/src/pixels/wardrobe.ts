@@ -89,7 +89,7 @@ const drawn = (palette: Palette): readonly number[] => palette.colours.get(palet
 
 /** Cells that the body shows and for which the piece, by what it says of itself, should have a drawing. */
 function missing(
-  { clips, compass }: Controller,
+  { clips }: Controller,
   piece: LayerPiece,
   pictureOf: (image: string) => Picture,
   path: readonly string[],
@@ -100,9 +100,8 @@ function missing(
   let full = 0;
   for (const clip of clips.values()) {
     if (piece.clips !== undefined && !piece.clips.has(clip)) continue;
-    // What `rows` wrote out ends with its direction.
-    const direction = compass.names.find((name) => clip.name.endsWith(`-${name}`));
-    if (directions !== undefined && direction !== undefined && !directions.includes(direction)) continue;
+    if (directions !== undefined && clip.direction !== undefined && !directions.includes(clip.direction))
+      continue;
     const bare = clip.frames.filter((frame) => {
       const own = piece.sheetFor.get(frame.sheet)?.cells[frame.index];
       return own !== undefined && inkOf(pictureOf(own.image), own) === undefined;

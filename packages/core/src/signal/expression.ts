@@ -186,7 +186,8 @@ class Parser {
     if (token.text === '(') {
       const inner = this.choice();
       this.expect(')');
-      return inner;
+      // The brackets belong to it where it is shown as it was written.
+      return { ...inner, at: token.at, end: this.tokens[this.next - 1]!.at + 1 };
     }
     if (token.kind !== 'name') {
       const what =

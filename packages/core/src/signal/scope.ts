@@ -84,7 +84,7 @@ export class Scope {
 }
 
 /** How a condition asks for a state of a track: with a hyphen in its name it is a text, since that would be a minus. */
-function askedAs(track: string, state: string): string {
+export function askedAs(track: string, state: string): string {
   return /^\w+$/.test(state) ? `${track}.${state}` : `${track} == '${state}'`;
 }
 
