@@ -108,9 +108,13 @@ describe('snapshots', () => {
   });
 
   test.each([
-    ['no object', null, 'not an object'],
-    ['another thing', { dotHop: 1 }, '"dotHopSnapshot" must be 1'],
-    ['a part of one', { dotHopSnapshot: 1, time: 1 }, '"since" must be 0 or more'],
+    ['no object', null, 'expected a snapshot of a performer, not null'],
+    ['another thing', { dotHop: 1 }, 'dotHopSnapshot: "dotHopSnapshot" is missing'],
+    [
+      'a part of one',
+      { dotHopSnapshot: 1, time: 1 },
+      'since: "since" is missing; expected milliseconds from 0',
+    ],
   ])('%s is refused', (_, data, message) => {
     const performer = new Performer(compile(parts));
     expect(() => performer.restore(data as unknown as PerformerSnapshot)).toThrow(message);

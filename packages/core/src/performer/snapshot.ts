@@ -8,6 +8,7 @@ import type { Words } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf } from '../signal/program.js';
 import { Mark } from './player.js';
+import { checkFit, checkForm } from './snapshot-form.js';
 
 /** What a track plays, as plain data. Instants are milliseconds since the performer began. */
 export interface TrackSnapshot {
@@ -15,6 +16,8 @@ export interface TrackSnapshot {
   readonly since: number;
   /** The clip or flipbook that shows, and whether it is a bridge; empty for what shows its part of another track's. */
   readonly shows: string;
+  /** Its place among those that the state can show, from 0: two gaits may show the same. */
+  readonly book: number;
   readonly bridging: boolean;
   readonly facing: string;
   /** Where the compass points; a state that holds its direction may face elsewhere. */
@@ -25,9 +28,9 @@ export interface TrackSnapshot {
   readonly segment: number;
   readonly marks: readonly MarkName[];
   readonly remembered: readonly { readonly hop: number; readonly to: string }[];
-  readonly routeTo: string | undefined;
+  readonly routeTo?: string;
   readonly last: {
-    readonly from: string | undefined;
+    readonly from?: string;
     readonly rule: RuleName;
     readonly used: readonly string[];
   };
@@ -136,10 +139,12 @@ function writeStrand({ tables, states, compass }: Controller, strand: Strand): T
   const state = states[strand.state]!;
   const timeline = state.books[strand.book]![strand.direction]!;
   const ended = (strand.marks & Mark.ended) !== 0;
+  const from = states[(strand.last >> 4) - 1];
   return {
     state: state.name,
     since: strand.entered / 1000,
     shows: state.bookNames[strand.book]!,
+    book: strand.book,
     bridging: timeline.bridge,
     facing: compass.names[strand.direction]!,
     toward: compass.names[strand.toward]!,
@@ -150,9 +155,9 @@ function writeStrand({ tables, states, compass }: Controller, strand: Strand): T
     remembered: state.hops.flatMap(({ to }, hop) =>
       (strand.remembered & (1 << hop)) === 0 ? [] : [{ hop, to: states[to]!.name }],
     ),
-    routeTo: states[strand.goal]?.name,
+    ...(strand.goal >= 0 && { routeTo: states[strand.goal]!.name }),
     last: {
-      from: states[(strand.last >> 4) - 1]?.name,
+      ...(from !== undefined && { from: from.name }),
       rule: ruleNames[strand.last & 15]!,
       used: tables.pulses.filter(({ bit }) => (bit & strand.lastUsed) !== 0).map(({ name }) => name),
     },
@@ -175,14 +180,20 @@ export function readSnapshot(
     const received = `${snapshot.controller} (version ${snapshot.version})`;
     throw callError('snapshot-version', { received, expected: `${controller.name} (version ${version})` });
   }
+  if (!adopt)
+    checkFit(
+      controller,
+      snapshot,
+      timed(controller).map(({ name }) => name),
+    );
   const { tables, tracks, numbers } = controller;
   const strands = tracks.map(({ name }, track) =>
-    readStrand(controller, track, track === 0 ? snapshot : snapshot.tracks?.[name], adopt),
+    readStrand(controller, track, track === 0 ? snapshot : own(snapshot.tracks ?? {}, name)),
   );
   const values = tables.regions.map((_, slot) => numbers.first[placeOf(slot)]!);
   let setFlags = tables.firstFlags;
   for (const signal of tables.signals.values()) {
-    const value = snapshot.signals[signal.name];
+    const value = own(snapshot.signals, signal.name);
     if (value === undefined) continue;
     if (typeof value === 'boolean') {
       if (signal.bit !== 0) setFlags = value ? setFlags | signal.bit : setFlags & ~signal.bit;
@@ -191,7 +202,7 @@ export function readSnapshot(
   const shown = strands.reduce((bits, { state }) => bits | controller.states[state]!.tagBits, setFlags);
   return {
     unknown: tracks.flatMap(({ name, index }) => {
-      const saved = index === 0 ? snapshot : snapshot.tracks?.[name];
+      const saved = index === 0 ? snapshot : own(snapshot.tracks ?? {}, name);
       return stateOf(controller, index, saved?.state) === undefined ? [index] : [];
     }),
     time: microseconds(snapshot.time),
@@ -211,16 +222,9 @@ function stateOf({ states, tracks }: Controller, track: number, name: string | u
 }
 
 /** @param saved nothing for a track that the snapshot does not have: it rests then, if it is adopted */
-function readStrand(
-  controller: Controller,
-  track: number,
-  saved: TrackSnapshot | undefined,
-  adopt: boolean,
-): Strand {
+function readStrand(controller: Controller, track: number, saved: TrackSnapshot | undefined): Strand {
   const { tables, states, compass, tracks } = controller;
   const known = stateOf(controller, track, saved?.state);
-  if (known === undefined && !adopt)
-    throw callError('snapshot-form', { detail: `there is no state ${JSON.stringify(saved?.state)}` });
   const state = known ?? states[tracks[track]!.rest]!;
   if (saved === undefined)
     return {
@@ -228,22 +232,31 @@ function readStrand(
       ...{ place: 0, segment: 0, marks: 0, remembered: 0, goal: -1, last: 0, lastUsed: 0 },
     };
   const direction = Math.max(0, compass.names.indexOf(saved.facing));
-  const bridge = state.books.findIndex(
-    (book, i) => book[0]!.bridge === saved.bridging && state.bookNames[i] === saved.shows,
-  );
-  const timeline = state.books[Math.max(0, bridge)]![direction]!;
-  const place = adopt ? Math.floor(Math.min(1, saved.phase) * timeline.length) : saved.place;
+  const isMeant = (book: number): boolean =>
+    state.books[book]?.[0]!.bridge === saved.bridging && state.bookNames[book] === saved.shows;
+  const book = isMeant(saved.book)
+    ? saved.book
+    : Math.max(
+        0,
+        state.books.findIndex((_, i) => isMeant(i)),
+      );
+  const timeline = state.books[book]![direction]!;
+  // Another version may show another clip there, which the same phase is looked up in.
+  const { ends } = timeline;
+  const fits = saved.place <= ends[saved.segment]! && saved.place >= (ends[saved.segment - 1] ?? 0);
+  const isSame = fits && Math.abs(saved.place / timeline.length - saved.phase) < 1e-9;
+  const place = isSame ? saved.place : Math.floor(saved.phase * timeline.length);
   // What a clip without end has no more is an end.
   const ended = saved.marks.includes('ended') && !timeline.loops && known !== undefined;
   const indexOf = (name: string | undefined): number => stateOf(controller, track, name)?.index ?? -1;
   return {
     state: state.index,
     entered: microseconds(saved.since),
-    book: Math.max(0, bridge),
+    book,
     direction,
     toward: Math.max(0, compass.names.indexOf(saved.toward)),
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),
-    segment: ended ? timeline.ends.length - 1 : adopt ? indexAt(timeline.ends, place) : saved.segment,
+    segment: ended ? ends.length - 1 : isSame ? saved.segment : indexAt(ends, place),
     marks: saved.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : markBits[name]), 0),
     remembered: saved.remembered.reduce(
       (bits, { hop, to }) =>
@@ -260,6 +273,10 @@ function readStrand(
     ),
   };
 }
+
+/** A field that the data itself has, and not what every object has. */
+const own = <T>(of: Readonly<Record<string, T>>, name: string): T | undefined =>
+  Object.hasOwn(of, name) ? of[name] : undefined;
 
 const microseconds = (ms: number): number => Math.round(ms * 1000);
 
@@ -285,9 +302,11 @@ function timed({
 function timersOf(controller: Controller, { timers, time }: PerformerSnapshot, setFlags: number): number[] {
   const instants = new Array<number>(controller.tables.timers).fill(Infinity);
   for (const { name, timer, bit, keep } of timed(controller)) {
-    const instant = timers[name];
+    const instant = own(timers, name);
     const isOn = bit === 0 || (setFlags & bit) !== 0;
-    if (isOn) instants[timer] = instant === undefined ? microseconds(time) + keep : microseconds(instant);
+    if (isOn)
+      instants[timer] =
+        instant === undefined ? microseconds(time) + keep : microseconds(Math.max(time, instant));
   }
   return instants;
 }
@@ -306,34 +325,4 @@ function wordsOf({ tables }: Controller, { on }: PerformerSnapshot, flags: numbe
   for (const { text, word, bit } of tables.terms)
     words[word] = names.has(text) ? words[word] | bit : words[word] & ~bit;
   return words;
-}
-
-function checkForm(snapshot: PerformerSnapshot): void {
-  const fault = (detail: string): never => {
-    throw callError('snapshot-form', { detail });
-  };
-  if (typeof snapshot !== 'object' || (snapshot as unknown) === null) fault('it is not an object');
-  if ((snapshot.dotHopSnapshot as number) !== 1)
-    fault(`"dotHopSnapshot" must be 1, not ${JSON.stringify(snapshot.dotHopSnapshot)}`);
-  if (!(snapshot.time >= 0)) fault(`"time" must be 0 or more, not ${JSON.stringify(snapshot.time)}`);
-  for (const [name, track] of [['', snapshot] as const, ...Object.entries(snapshot.tracks ?? {})]) {
-    const at = name === '' ? '' : `of the track "${name}" `;
-    for (const field of ['since', 'phase', 'place', 'segment'] as const)
-      if (!(track[field] >= 0))
-        fault(`${at}"${field}" must be 0 or more, not ${JSON.stringify(track[field])}`);
-    for (const field of ['marks', 'remembered'] as const)
-      if (!Array.isArray(track[field])) fault(`${at}"${field}" must be a list`);
-    if (typeof track.last !== 'object' || (track.last as unknown) === null) fault(`${at}"last" is missing`);
-    if (!Object.hasOwn(Rule, track.last.rule)) fault(`there is no rule ${JSON.stringify(track.last.rule)}`);
-  }
-  if (!Array.isArray(snapshot.on)) fault('"on" must be a list');
-  for (const field of ['signals', 'timers'] as const)
-    if (typeof snapshot[field] !== 'object' || (snapshot[field] as unknown) === null)
-      fault(`"${field}" is missing`);
-  if (!Object.values(snapshot.signals).every(isValue)) fault('a signal has a value of no kind');
-}
-
-function isValue(value: unknown): boolean {
-  if (Array.isArray(value)) return value.length === 2 && value.every(Number.isFinite);
-  return typeof value === 'number' ? Number.isFinite(value) : ['boolean', 'string'].includes(typeof value);
 }

@@ -3,9 +3,10 @@ import type { Names } from '../controller/names.js';
 import { Place } from '../controller/numbers.js';
 import { Rule } from '../controller/rule.js';
 import { Units } from '../controller/timeline.js';
+import type { Words } from '../signal/condition.js';
 import { placeOf } from '../signal/program.js';
 import { Wait } from './listener.js';
-import { Mark, passing } from './player.js';
+import { Mark, Moment, passing } from './player.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
 import type { PerformerSnapshot, Standstill, Strand } from './snapshot.js';
 import { Together } from './together.js';
@@ -166,11 +167,26 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
     }
     this.select(0);
     if (still.changed) return;
-    // Nothing is waiting to be decided: reading finds the intervals and changes no bit.
+    // Nothing is waiting to be decided: reading finds the intervals and changes no bit. Where it does, or where what shows
+    // would give way, the snapshot was changed by hand: then the next step decides.
     this.readSignals();
+    if (!isSameWords(this.situation, still.words) || this.wouldSwitch()) return;
     this.findDue();
     passing[0] = still.time;
     this.waitFrom();
+  }
+
+  /** Whether any track would switch at this instant. */
+  private wouldSwitch(): boolean {
+    let would = false;
+    for (const { index } of this.controller.tracks) {
+      this.select(index);
+      const { last } = this;
+      would ||= this.choose(Moment.nothing) >= 0;
+      this.last = last;
+    }
+    this.select(0);
+    return would;
   }
 
   private standIn(strand: Strand, time: number): void {
@@ -188,3 +204,6 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
     this.lastUsed = strand.lastUsed;
   }
 }
+
+const isSameWords = (one: Words, other: Words): boolean =>
+  one.flags === other.flags && one.terms === other.terms && one.more === other.more;

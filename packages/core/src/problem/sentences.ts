@@ -204,7 +204,7 @@ const sentences = {
     `${v.count} things happened in this step; read at most ${Number(v.count) - 1}, not ${v.index}`,
   'snapshot-version': (v: Values) =>
     `the snapshot is of ${shown(v.received)}, this controller is ${shown(v.expected)}; "adopt" takes over what both have by name`,
-  'snapshot-form': (v: Values) => `this is not a snapshot of a performer: ${v.detail}`,
+  'snapshot-form': () => 'this is not a snapshot of a performer, as snapshot() gives it:',
   'reports-stale': () =>
     'another performer of this controller has stepped since; read reports right after the step',
   'controller-wanted': (v: Values) =>

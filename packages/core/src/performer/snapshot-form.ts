@@ -1,0 +1,199 @@
+import type { Controller, State } from '../controller/controller.js';
+import { Units } from '../controller/timeline.js';
+import { DotHopError, ProblemList } from '../problem/problem.js';
+import type { DocumentPath } from '../problem/problem.js';
+import { checkShape, isMap } from '../shape/check.js';
+import { any, fields, flag, fromZero, list, map, number, one, text, texts, tuple } from '../shape/shape.js';
+import { ruleNames } from '../controller/rule.js';
+import type { Signal, SignalValue } from '../signal/definition.js';
+import type { PerformerSnapshot, TrackSnapshot } from './snapshot.js';
+
+/** The latest instant, in milliseconds: whole microseconds up to here are exact. */
+const latest = 2 ** 53 / 4096 / 1000;
+
+const instant = number('milliseconds from 0', { least: 0, most: latest });
+const place = number('a whole number from 0', { least: 0, whole: true });
+const marks = ['ended', 'begun', 'queued', 'underway'];
+
+const strand = {
+  state: text(),
+  since: instant,
+  shows: text(),
+  book: place,
+  bridging: flag,
+  facing: text(),
+  toward: text(),
+  phase: number('a number from 0 to 1', { least: 0, most: 1 }),
+  place: fromZero(),
+  segment: place,
+  marks: list(one(`one of ${marks.join(', ')}`, ...marks), 'a list of marks'),
+  remembered: list(
+    fields('remembered', '{ hop, to }', { hop: place, to: text() }),
+    'a list of hops that are remembered',
+  ),
+  last: fields(
+    'last',
+    '{ from, rule, used }',
+    { rule: one(`one of ${ruleNames.join(', ')}`, ...ruleNames), used: texts('a list of pulses') },
+    { from: text() },
+  ),
+};
+const maybe = { routeTo: text() };
+
+const snapshotShape = fields(
+  'snapshot',
+  'a snapshot of a performer',
+  {
+    dotHopSnapshot: one('1, the version of its form', 1),
+    controller: text(),
+    version: text(),
+    time: instant,
+    signals: map(
+      any('the value of a signal', number(), flag, text(), tuple([number(), number()], '[x, y]')),
+      'signals with their values',
+    ),
+    timers: map(instant, 'instants by name'),
+    on: texts('a list of terms'),
+    changed: flag,
+    ...strand,
+  },
+  { ...maybe, tracks: map(fields('track', 'what a track plays', strand, maybe), 'tracks by name') },
+);
+
+/** @throws {DotHopError} naming each field in which it is no snapshot */
+export function checkForm(snapshot: unknown): void {
+  const problems = new ProblemList();
+  const { must } = snapshotShape;
+  const isOne = isMap(snapshot) && snapshot['dotHopSnapshot'] === 1;
+  // Of anything else it would be no help to hear all that it lacks.
+  const wanted = isOne
+    ? snapshotShape
+    : { ...snapshotShape, must: { dotHopSnapshot: must['dotHopSnapshot']! }, open: true };
+  checkShape(snapshot, wanted, [], problems);
+  if (problems.problems.length === 0) return;
+  throw new DotHopError([{ code: 'snapshot-form', path: [], values: {} }, ...problems.problems]);
+}
+
+/**
+ * Checks that everything a snapshot names and counts is there, so that a performer which stands there can go on.
+ *
+ * @param timerNames what can have a timer
+ * @throws {DotHopError} naming each field that does not fit the controller
+ */
+export function checkFit(
+  controller: Controller,
+  snapshot: PerformerSnapshot,
+  timerNames: readonly string[],
+): void {
+  const problems = new ProblemList();
+  const { tables, tracks } = controller;
+  const known = [...tables.signals.keys()];
+  for (const signal of tables.signals.values())
+    if (!Object.hasOwn(snapshot.signals, signal.name))
+      problems.add('field-missing', ['signals', signal.name], { field: signal.name, expected: signal.kind });
+    else checkValue(signal, snapshot.signals[signal.name]!, problems);
+  for (const name of Object.keys(snapshot.signals))
+    if (!tables.signals.has(name)) problems.add('signal-unknown', ['signals', name], { name, known });
+  for (const [name, due] of Object.entries(snapshot.timers))
+    if (!timerNames.includes(name))
+      problems.add('field-unknown', ['timers', name], { field: name, known: timerNames });
+    else if (due < snapshot.time)
+      problems.add('field-kind', ['timers', name], {
+        expected: `${snapshot.time} ms or later`,
+        received: due,
+      });
+  const terms = tables.terms.map((term) => term.text);
+  snapshot.on.forEach((name, i) => {
+    if (!terms.includes(name))
+      problems.add('field-kind', ['on', i], { expected: 'a term of a condition', received: name });
+  });
+  const others = snapshot.tracks ?? {};
+  for (const name of Object.keys(others))
+    if (!tracks.slice(1).some((track) => track.name === name))
+      problems.add('track-unknown', ['tracks', name], {
+        name,
+        known: tracks.slice(1).map((track) => track.name),
+      });
+  for (const { name, index } of tracks) {
+    const path = index === 0 ? [] : ['tracks', name];
+    const saved = index === 0 ? snapshot : Object.hasOwn(others, name) ? others[name] : undefined;
+    if (saved === undefined)
+      problems.add('field-missing', path, { field: name, expected: 'what the track plays' });
+    else checkStrand(controller, index, saved, snapshot.time, path, problems);
+  }
+  problems.throwIfAny();
+}
+
+function checkValue({ name, kind, options }: Signal, value: SignalValue, problems: ProblemList): void {
+  const fits = {
+    number: typeof value === 'number',
+    flag: typeof value === 'boolean',
+    pulse: typeof value === 'boolean',
+    choice: typeof value === 'string' && options.includes(value),
+    vector: Array.isArray(value),
+  }[kind];
+  if (!fits)
+    problems.add('field-kind', ['signals', name], { expected: `the value of a ${kind}`, received: value });
+}
+
+function checkStrand(
+  { states, tracks, compass, tables }: Controller,
+  track: number,
+  saved: TrackSnapshot,
+  time: number,
+  path: DocumentPath,
+  problems: ProblemList,
+): void {
+  const own = tracks[track]!.order.map((index) => states[index]!);
+  const named = (name: string | undefined, field: string): State | undefined => {
+    const state = own.find((one) => one.name === name);
+    if (state === undefined && name !== undefined)
+      problems.add('state-unknown', [...path, field], { name, known: own.map((one) => one.name) });
+    return state;
+  };
+  const state = named(saved.state, 'state');
+  named(saved.routeTo, 'routeTo');
+  named(saved.last.from, 'last.from');
+  for (const field of ['facing', 'toward'] as const)
+    if (!compass.names.includes(saved[field]))
+      problems.add('direction-unknown', [...path, field], { name: saved[field], known: compass.names });
+  for (const name of saved.last.used)
+    if (!tables.pulses.some((pulse) => pulse.name === name))
+      problems.add('signal-unknown', [...path, 'last', 'used'], {
+        name,
+        known: tables.pulses.map((one) => one.name),
+      });
+  if (saved.since > time)
+    problems.add('field-kind', [...path, 'since'], { expected: `at most ${time} ms`, received: saved.since });
+  if (state === undefined) return;
+  saved.remembered.forEach(({ hop, to }, i) => {
+    const way = state.hops[hop];
+    if (way?.remembers !== true || states[way.to]!.name !== to)
+      problems.add('field-kind', [...path, 'remembered', i], {
+        expected: 'a hop that remembers',
+        received: { hop, to },
+      });
+  });
+  const timeline = state.books[saved.book]?.[Math.max(0, compass.names.indexOf(saved.facing))];
+  if (
+    timeline === undefined ||
+    timeline.bridge !== saved.bridging ||
+    state.bookNames[saved.book] !== saved.shows
+  ) {
+    const expected = `one of the flipbooks of "${state.name}"`;
+    problems.add('field-kind', [...path, 'shows'], { expected, received: saved.shows });
+    return;
+  }
+  const { ends, length } = timeline;
+  const ended = saved.marks.includes('ended');
+  const fits =
+    saved.segment < ends.length &&
+    saved.place >= (ends[saved.segment - 1] ?? 0) &&
+    saved.place <= ends[saved.segment]! &&
+    (!ended || (!timeline.loops && saved.place === length));
+  if (!fits)
+    problems.add('field-kind', [...path, 'place'], {
+      expected: `a place of segment ${saved.segment} of the clip, which lasts ${length / Units.perMicrosecond} µs`,
+      received: saved.place,
+    });
+}
