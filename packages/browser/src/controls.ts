@@ -127,7 +127,7 @@ export class Controls {
       if (signal === undefined || (only !== undefined && !only.has(name))) continue;
       if (signal.kind === 'pulse') {
         if (!isPair(binding) && inputsOf(binding).some((input) => this.pressed.includes(input)))
-          performer.pulse(signal);
+          performer.pulse(name);
       } else if (signal.kind === 'flag') performer.set(signal, this.isHeld(name));
       else if (signal.kind === 'number') performer.set(signal, this.numberOf(name));
     }

@@ -67,11 +67,12 @@ export type {
   YieldDefinition,
 } from './controller/definition.js';
 export type { RuleName } from './controller/rule.js';
-export type { ReportKind, Reports } from './controller/reports.js';
+export type { Report, ReportKind, Reports } from './controller/reports.js';
 
 // Step 6: performing, and asking why.
 export { Performer, longestStep } from './performer/performer.js';
 export type { Showing } from './performer/performer.js';
+export type { Input, Observer } from './performer/observing.js';
 export type { PerformerSnapshot, TrackSnapshot } from './performer/snapshot.js';
 export type {
   Holding,

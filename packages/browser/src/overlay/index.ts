@@ -1,4 +1,4 @@
-import type { Performer, Signal, SignalValue } from 'dot-hop';
+import type { Performer, SignalValue } from 'dot-hop';
 import { lastSwitchText, takerOf } from 'dot-hop/explain';
 import { Recording } from 'dot-hop/rehearsal';
 import { drawPose } from '../draw.js';
@@ -74,7 +74,9 @@ class Panel implements Overlay, Hands {
     'aria-label': 'what happened as a rehearsal',
   });
   private readonly live: HTMLButtonElement;
-  private readonly heard: (name: string | Signal, value: SignalValue) => void;
+  private readonly end: () => void;
+  /** Whether it is the hand itself that sets now. */
+  private isByHand = false;
   /** The instant that is looked at; `undefined` while it follows the game. */
   private cursor: number | undefined;
   private drawn = 0;
@@ -87,13 +89,8 @@ class Panel implements Overlay, Hands {
     this.performer = performer;
     this.reach = seconds * 1000;
     this.recording = new Recording(performer, this.reach);
-    this.heard = performer.set.bind(performer);
     // What a hand holds the game does not set.
-    Object.assign(performer, {
-      set: (signal: string | Signal, value: SignalValue): void => {
-        if (!this.held.has(typeof signal === 'string' ? signal : signal.name)) this.heard(signal, value);
-      },
-    });
+    this.end = performer.observe({ holds: (signal) => !this.isByHand && this.held.has(signal) });
     this.signals = new SignalRows(performer, this);
     this.ladder = new LadderRows(performer.controller);
     this.timeline = new Timeline(this.recording, seconds);
@@ -106,6 +103,7 @@ class Panel implements Overlay, Hands {
   destroy(): void {
     cancelAnimationFrame(this.frame);
     this.recording.stop();
+    this.end();
     if (this.options.loop !== undefined) this.options.loop.pace = 1;
     this.host.remove();
   }
@@ -113,7 +111,9 @@ class Panel implements Overlay, Hands {
   hold(name: string, value: SignalValue): void {
     this.held.add(name);
     this.look(undefined);
-    this.heard(name, value);
+    this.isByHand = true;
+    this.performer.set(name, value);
+    this.isByHand = false;
   }
 
   letGo(name: string): void {
@@ -165,7 +165,12 @@ class Panel implements Overlay, Hands {
       this.ladder.answer,
       this.ladder.part,
     );
-    this.host.attachShadow({ mode: 'open' }).append(element('style', {}, style), panel);
+    const root = this.host.attachShadow({ mode: 'open' });
+    // Made by a program and not written into the page: a strict content policy allows it.
+    const sheet = new CSSStyleSheet();
+    sheet.replaceSync(style);
+    root.adoptedStyleSheets = [sheet];
+    root.append(panel);
   }
 
   /** The buttons of how fast time goes. */

@@ -26,7 +26,7 @@ import type { NamesOf } from './names.js';
 import { Figures } from './figure.js';
 import { Kept, Numbers } from './numbers.js';
 import type { ControllerDefinition } from './definition.js';
-import { Reports } from './reports.js';
+import { ReportNames } from './reports.js';
 import { Routes } from './routes.js';
 import { Situations } from './situations.js';
 
@@ -156,12 +156,12 @@ export function compileWith(
       watched.map(({ when }) => when),
     ),
     routes: new Routes(states.list),
-    reports: new Reports(states.cueNames, stateNames, compass.names, bookNames, names),
+    reportNames: new ReportNames(states.cueNames, stateNames, compass.names, bookNames, names),
     numbers: new Numbers(
       tables,
       tracks.slice(1).map(({ rest }) => firstKept(states.list[rest]!, compass)),
     ),
-    signal: (name) => signalNamed(tables, name),
+    signal: (name: string) => signalNamed(tables, name) as Signal<never>,
   };
 }
 

@@ -10,7 +10,7 @@ import type { AgainRule, CarryRule, ControllerDefinition } from './definition.js
 import type { Figures } from './figure.js';
 import type { Names } from './names.js';
 import type { Numbers } from './numbers.js';
-import type { Reports } from './reports.js';
+import type { ReportNames } from './reports.js';
 import type { Routes } from './routes.js';
 import type { Situations } from './situations.js';
 import type { Page } from './books.js';
@@ -136,8 +136,8 @@ export interface Track {
 }
 
 /**
- * The compiled whole: compass, signals, states, clips. Immutable but for the table of situations met so far and the
- * reports of the latest step; one serves any number of performers.
+ * The compiled whole: compass, signals, states, clips. Immutable but for the table of situations met so far; one serves any
+ * number of performers.
  */
 export interface Controller<out N extends Names = Names> {
   /** The names it has, for the compiler alone: never there at run time. */
@@ -182,12 +182,13 @@ export interface Controller<out N extends Names = Names> {
   readonly watched: readonly Watched[];
   readonly situations: Situations;
   readonly routes: Routes;
-  readonly reports: Reports;
+  readonly reportNames: ReportNames;
   readonly numbers: Numbers;
   /**
    * The handle of a signal: what `set` takes instead of a name, to be set faster.
    *
    * @throws {DotHopError} for an unknown name, with the nearest known one
    */
-  signal(name: string): Signal;
+  signal<S extends keyof N['values'] & string>(name: S): Signal<N['values'][S]>;
+  signal(name: N['pulses']): Signal<never>;
 }

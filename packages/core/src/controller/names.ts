@@ -1,4 +1,4 @@
-import type { SignalDefinition, SignalValue } from '../signal/definition.js';
+import type { Signal, SignalDefinition, SignalValue } from '../signal/definition.js';
 import type { DirectionsDefinition } from '../compass/definition.js';
 
 /** What a controller's names are, as far as the compiler knows them. Types only: nothing of it exists at run time. */
@@ -9,7 +9,20 @@ export interface Names {
   readonly states: string;
   readonly tracks: string;
   readonly directions: string;
+  /** What reports can name: cues, states, directions, and the flipbooks of gaits. */
+  readonly reports: string;
+  readonly clips: string;
+  /** What `value` can be asked for: signals, parts of vectors, derived signals, tags, tracks and their states. */
+  readonly read: string;
 }
+
+/** What a signal is set to, by its name or its handle. */
+export type Settable<S, V> = S extends keyof V ? V[S] : S extends Signal<infer Value> ? Value : never;
+
+/** The names of vectors among signals. */
+export type VectorNames<V> = {
+  [S in keyof V & string]: V[S] extends readonly [number, number] ? S : number extends keyof V ? S : never;
+}[keyof V & string];
 
 type ValueOf<S> =
   | (S extends { number: unknown } ? number : never)
@@ -52,6 +65,35 @@ type CompassIn<D> = D extends { readonly compass?: infer C }
   ? DirectionsOf<NonNullable<C>>
   : keyof Extract<DirectionsDefinition, object>;
 
+type ClipsOf<D> = Field<D, 'clips', Record<string, never>>;
+type CuesIn<D> =
+  ClipsOf<D> extends infer C
+    ? { [K in keyof C]: C[K] extends { readonly cues: infer Cues } ? keyof Cues & string : never }[keyof C]
+    : never;
+/** Clips that `rows` write out have the directions in their names. */
+type ClipsIn<D> =
+  ClipsOf<D> extends infer C
+    ? { [K in keyof C & string]: C[K] extends { readonly rows: unknown } ? `${K}-${string}` : K }[keyof C &
+        string]
+    : never;
+type TagsIn<D> =
+  Field<D, 'states', never> extends infer S
+    ? {
+        [K in keyof S]: S[K] extends { readonly tags: readonly (infer Tag)[] } ? Tag & string : never;
+      }[keyof S]
+    : never;
+type Parts<S> = {
+  [K in keyof S & string]: S[K] extends { vector: unknown } ? K | `${K}.x` | `${K}.y` : K;
+}[keyof S & string];
+type ReadIn<D> =
+  | Parts<SignalsIn<D>>
+  | (keyof Field<D, 'derived', Record<never, never>> & string)
+  | TagsIn<D>
+  | 'body'
+  | `${string}.${StatesIn<D>}`
+  | (TracksIn<D> extends infer T ? (keyof T & string) | { [K in keyof T]: TagsIn<T[K]> }[keyof T] : never);
+type ShownIn<D> = (keyof ClipsOf<D> & string) | (keyof Field<D, 'flipbooks', Record<never, never>> & string);
+
 /** The names that a definition has. Of one that was read from a file, any. */
 export interface NamesOf<D> extends Names {
   readonly values: Values<SignalsIn<D>>;
@@ -59,4 +101,7 @@ export interface NamesOf<D> extends Names {
   readonly states: StatesIn<D>;
   readonly tracks: 'body' | (TracksIn<D> extends infer T ? keyof T & string : never);
   readonly directions: CompassIn<D>;
+  readonly reports: StatesIn<D> | CompassIn<D> | CuesIn<D> | ShownIn<D>;
+  readonly clips: ClipsIn<D>;
+  readonly read: ReadIn<D>;
 }

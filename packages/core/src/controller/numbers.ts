@@ -1,21 +1,9 @@
 import { Slots, placeOf } from '../signal/program.js';
 import type { SignalTables } from '../signal/tables.js';
+import { Place } from './places.js';
+import { ReportBook } from './reports.js';
 
-/**
- * Where a performer keeps its doubles. Doubles kept as fields of an object are boxed, so all are in one block (see {@link Numbers}). Its own
- * come first, then three for each number slot (see {@link placeOf}), then the instants of pulses and lasting flags.
- */
-export const enum Place {
-  /** The next instant at which anything can change, in microseconds. */
-  due = 0,
-  /** The place within the clip at {@link Place.marked}, in units; it goes on from there by the rate. */
-  position = 1,
-  marked = 2,
-  /** When the state was entered. */
-  entered = 3,
-  /** The first of the instants of pulses, lasting flags and `atLeast`. */
-  timer = 4,
-}
+export { Place } from './places.js';
 
 /**
  * Where a track but the first keeps what it plays, while another one is being played: these numbers and those of the
@@ -42,6 +30,14 @@ export const timerOf = (slots: number, timer: number): number => Slots.first + S
 /** How many performers share a block at most: one that outlives the others keeps no more than this in memory. */
 const mostSharing = 128;
 
+/** A block of numbers, with the reports of those who share it: they are freed with it. */
+export interface NumberBlock extends Float64Array<ArrayBuffer> {
+  book: ReportBook;
+}
+
+const blockOf = (length: number): NumberBlock =>
+  Object.assign(new Float64Array(length), { book: new ReportBook() });
+
 /**
  * Where the performers of a controller keep their numbers: in blocks, side by side. So a performer needs no array of its
  * own (its header would be half as large as what is in it), and what many performers read one after the other lies
@@ -53,7 +49,7 @@ export class Numbers {
   /** Where those begin that tracks but the first keep; see {@link Kept}. */
   readonly kept: number;
   /** The block in which the latest performer's numbers are. */
-  block = new Float64Array(0);
+  block: NumberBlock = blockOf(0);
   private sharing = 0;
   private used = 0;
 
@@ -75,7 +71,7 @@ export class Numbers {
       // A lone performer does not pay for neighbours; a crowd shares large blocks.
       this.sharing = Math.min(mostSharing, Math.max(1, 2 * this.sharing));
       this.used = 0;
-      this.block = new Float64Array(this.sharing * first.length);
+      this.block = blockOf(this.sharing * first.length);
     }
     const base = this.used++ * first.length;
     this.block.set(first, base);

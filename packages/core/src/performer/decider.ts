@@ -162,9 +162,9 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     if (timeline.bridge || state.gaits.length === 0) return false;
     const book = this.gait(state);
     if (book === timeline.book) return false;
-    const { reports } = this.controller;
-    const before = reports.bookIndex(state.bookNames[timeline.book]!);
-    this.report(3, before, reports.bookIndex(state.bookNames[book]!), 0);
+    const { reportNames } = this.controller;
+    const before = reportNames.bookIndex(state.bookNames[timeline.book]!);
+    this.report(3, before, reportNames.bookIndex(state.bookNames[book]!), 0);
     this.changeTimeline(state.books[book]![timeline.direction]!);
     return true;
   }
@@ -341,9 +341,10 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   protected abstract sharePulses(used: number): void;
 
   protected cycleError(to: number): Error {
-    const { states, reports } = this.controller;
+    const { states } = this.controller;
+    const { heads, tos, length } = this.reportList;
     const names: string[] = [];
-    for (let i = 0; i < this.happened; i++) if (reports.kind(i) === 'switch') names.push(reports.name(i));
+    for (let i = 0; i < length; i++) if ((heads[i]! & 3) === 1) names.push(states[tos[i]!]!.name);
     const end = states[to]!.name;
     const begin = names.lastIndexOf(end);
     return callError('switch-cycle', { states: [...names.slice(Math.max(0, begin)), end] });

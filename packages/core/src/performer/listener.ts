@@ -1,7 +1,9 @@
 import { signalNamed } from '../controller/compile.js';
 import type { Controller, State } from '../controller/controller.js';
-import type { Names } from '../controller/names.js';
+import type { Names, Settable, VectorNames } from '../controller/names.js';
 import { Numbers, Place, timerOf } from '../controller/numbers.js';
+import type { NumberBlock } from '../controller/numbers.js';
+import type { ReportList } from '../controller/reports.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
@@ -9,6 +11,8 @@ import { holds } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf, valueOf } from '../signal/program.js';
 import { slotNamed } from '../signal/scope.js';
+import { addObserver, isHeld, observing, tellInput, unobserved } from './observing.js';
+import type { Observer } from './observing.js';
 
 /** Values of `wait`, in microseconds. */
 export const enum Wait {
@@ -33,7 +37,7 @@ export abstract class Listener<N extends Names = Names> {
   /** What it plays; shared by any number of performers. */
   readonly controller: Controller<N>;
   /** The numbers of this performer and of its neighbours; see {@link Numbers}. */
-  protected readonly numbers: Float64Array;
+  protected readonly numbers: NumberBlock;
   /** Where its own begin; see {@link Place}. */
   protected readonly base: number;
   /** The clip as it shows, which also says the state and the direction. */
@@ -49,7 +53,7 @@ export abstract class Listener<N extends Names = Names> {
   protected wait: number;
   /** Four bits of {@link Mark}, and above them where the compass points. */
   protected marks: number;
-  /** How many reports its latest step has. */
+  /** The number of the list with the reports of its latest step, 0 where it has none; see {@link ReportBook}. */
   protected happened: number;
 
   protected constructor(controller: Controller<N>) {
@@ -77,16 +81,17 @@ export abstract class Listener<N extends Names = Names> {
    * @throws {DotHopError} for an unknown name (with the nearest known one), a wrong kind, or a number that is not
    *   finite; nothing is changed then
    */
-  set<S extends keyof N['values'] & string>(signal: S | Signal, value: N['values'][S]): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : signal;
-    if (typeof value === 'number' && one.place !== 0) {
+  set<S extends (keyof N['values'] & string) | Signal>(signal: S, value: Settable<S, N['values']>): void {
+    const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
+    if (observing.count !== 0) this.setObserved(one, value as SignalValue);
+    else if (typeof value === 'number' && one.place !== 0) {
       if (this.staysWithin(one.place, value)) return;
       if (!Number.isFinite(value)) throw wrongKind(one, value);
       this.leaveInterval(one.place, value);
     } else if (one.kind === 'flag' && typeof value === 'boolean') {
       this.setFlags = value ? this.setFlags | one.bit : this.setFlags & ~one.bit;
       if (((this.setFlags ^ this.situation.flags) & one.bit) !== 0) this.wake();
-    } else this.setOther(one, value);
+    } else this.setOther(one, value as SignalValue);
   }
 
   /**
@@ -94,8 +99,16 @@ export abstract class Listener<N extends Names = Names> {
    *
    * @throws {DotHopError} as {@link set} does
    */
-  setVector(signal: (keyof N['values'] & string) | Signal, x: number, y: number): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : signal;
+  setVector(
+    signal: VectorNames<N['values']> | Signal<readonly [number, number]>,
+    x: number,
+    y: number,
+  ): void {
+    const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
+    if (observing.count !== 0) {
+      this.setObserved(one, [x, y]);
+      return;
+    }
     if (one.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(one, [x, y]);
     this.setNumber(placeOf(one.slot), x);
     this.setNumber(placeOf(one.slot + 1), y);
@@ -107,12 +120,34 @@ export abstract class Listener<N extends Names = Names> {
    *
    * @throws {DotHopError} for an unknown name or a signal of another kind
    */
-  pulse(signal: N['pulses'] | Signal): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : signal;
+  pulse(signal: N['pulses'] | Signal<never>): void {
+    const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
+    if (observing.count !== 0) {
+      if (isHeld(this, one.name)) return;
+      tellInput(this, { kind: 'pulse', name: one.name });
+    }
     this.setFlags |= one.bit;
     this.setTimer(one.timer, one.keep);
     this.wake();
+  }
+
+  /** Sets a signal of a performer that somebody may watch. */
+  private setObserved(signal: Signal, value: SignalValue): void {
+    const { name } = signal;
+    if (isHeld(this, name)) return;
+    unobserved(() => this.set(signal as Signal<SignalValue>, value as never));
+    tellInput(this, { kind: 'set', name, value });
+  }
+
+  /**
+   * Has somebody watch what the game tells this performer and what comes of it. A performer that nobody watches pays for it
+   * with one comparison.
+   *
+   * @returns what ends it
+   */
+  observe(observer: Observer): () => void {
+    return addObserver(this, observer);
   }
 
   /**
@@ -122,6 +157,7 @@ export abstract class Listener<N extends Names = Names> {
    * @param name also of a part of a vector, such as `aim.x`
    * @throws {DotHopError} for an unknown name
    */
+  value<S extends N['read']>(name: S): S extends keyof N['values'] ? N['values'][S] : SignalValue;
   value(name: string): SignalValue {
     const { signals, derived, tags } = this.controller.tables;
     const signal = signals.get(name);
@@ -136,6 +172,17 @@ export abstract class Listener<N extends Names = Names> {
     return 'code' in rule
       ? valueOf(rule, this.numbers, this.base, this.situation)
       : holds(rule, this.situation);
+  }
+
+  /** What its latest step reported. */
+  protected get reportList(): ReportList {
+    return this.numbers.book.list(this.happened);
+  }
+
+  /** Lets go of what its latest step reported. */
+  protected forgetReports(): void {
+    this.numbers.book.giveBack(this.happened);
+    this.happened = 0;
   }
 
   /** The state that shows. */
@@ -216,6 +263,13 @@ export abstract class Listener<N extends Names = Names> {
       if ((bit & used) !== 0 && keep > 1) this.numbers[this.base + this.timerAt(timer)] = Infinity;
   }
 
+  /** A handle of this very controller: one of another version of the document could mean another signal. */
+  private own(signal: Signal): Signal {
+    if ((signal as Signal | undefined | null)?.owner !== this.controller.tables.owner)
+      throw callError('signal-handle', { received: (signal as Signal | undefined)?.name ?? signal });
+    return signal;
+  }
+
   private signal(name: string): Signal {
     return this.controller.tables.signals.get(name) ?? signalNamed(this.controller.tables, name);
   }
@@ -241,7 +295,7 @@ export abstract class Listener<N extends Names = Names> {
 
   private setOther(signal: Signal, value: SignalValue): void {
     if (signal.kind === 'vector' && Array.isArray(value) && value.length === 2) {
-      this.setVector(signal, value[0] as number, value[1] as number);
+      this.setVector(signal as Signal<readonly [number, number]>, value[0] as number, value[1] as number);
       return;
     }
     if (signal.kind !== 'choice' || typeof value !== 'string') throw wrongKind(signal, value);

@@ -12,6 +12,7 @@ import type { Timeline } from '../controller/timeline.js';
 import type { Outfit } from '../wardrobe/outfit.js';
 import { Wait } from './listener.js';
 import { Mark, Moment, passing } from './player.js';
+import { observing, tellInput, tellStep, unobserved } from './observing.js';
 import { Standing } from './standing.js';
 import { explain } from './why.js';
 import type { Why } from './why.js';
@@ -29,8 +30,8 @@ const shortStep = 1_000_000;
 const latest = { time: 0 };
 const latestMs = new Float64Array(1);
 
-/** What a step that reported nothing gives to read; the list that all performers share may be another's by then. */
-const noReports = new Reports([], [], [], [], []);
+/** The reports of performers, kept beside them: whoever does not read them does not pay for them. */
+const views = new WeakMap<object, Reports>();
 
 /** What a track shows. */
 export interface Showing<N extends Names = Names> {
@@ -77,20 +78,20 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    * Lets time pass: as many frames, loops, ends and hops as fit in, each at its own exact instant.
    *
    * @param ms milliseconds, from 0 to an hour; rounded to whole microseconds
-   * @returns how many cues, switches, turns and changes of gait it reports; read them from {@link reports} before the
-   *   next step
+   * @returns how many cues, switches, turns and changes of gait it reports; {@link reports} tells them until the next step
    * @throws {DotHopError} for a time out of range, and when states lead to one another without taking time
    */
   step(ms: number): number {
+    if (observing.count !== 0) return this.stepObserved(ms);
     let { time } = latest;
     if (ms !== latestMs[0]) {
-      if (!(ms >= 0 && ms <= shortStep)) return this.longStep(ms);
+      if (typeof ms !== 'number' || !(ms >= 0 && ms <= shortStep)) return this.longStep(ms);
       latestMs[0] = ms;
       latest.time = time = (ms * 1000 + 0.5) | 0;
     }
+    if (this.happened !== 0) this.forgetReports();
     if (time >= this.wait) return this.advance(time);
     this.wait -= time;
-    this.happened = 0;
     return 0;
   }
 
@@ -104,8 +105,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    */
   ask(state: N['states']): boolean {
     const to = this.stateNamed(state);
-    return this.now(() => {
-      this.select(this.controller.states[to]!.track);
+    return this.now('ask', to, () => {
       const granted = to === this.timeline.state || this.grants(to);
       if (granted && to !== this.timeline.state) this.request(to, Rule.ask);
       return granted;
@@ -120,8 +120,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    */
   cut(state: N['states']): void {
     const to = this.stateNamed(state);
-    this.now(() => {
-      this.select(this.controller.states[to]!.track);
+    this.now('cut', to, () => {
       this.request(to, Rule.cut);
       return true;
     });
@@ -137,8 +136,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    */
   route(state: N['states']): boolean {
     const to = this.stateNamed(state);
-    return this.now(() => {
-      this.select(this.controller.states[to]!.track);
+    return this.now('route', to, () => {
       if (to === this.timeline.state) return true;
       if (this.controller.routes.leg(this.timeline.state, to) === undefined) return false;
       this.goal = to;
@@ -278,15 +276,13 @@ export class Performer<N extends Names = Names> extends Standing<N> {
   }
 
   /**
-   * The reports of its latest step or request.
-   *
-   * @throws {DotHopError} when another performer has stepped since
+   * The reports of its latest step or request; see {@link Reports}. It is the same object at all times.
    */
-  get reports(): Reports {
-    if (this.happened === 0) return noReports;
-    const { reports } = this.controller;
-    reports.checkOwner(this);
-    return reports;
+  get reports(): Reports<N['reports']> {
+    let own = views.get(this) as Reports<N['reports']> | undefined;
+    if (own === undefined)
+      views.set(this, (own = new Reports(this.controller.reportNames, () => this.reportList)));
+    return own;
   }
 
   /**
@@ -317,29 +313,40 @@ export class Performer<N extends Names = Names> extends Standing<N> {
   }
 
   private longStep(ms: number): number {
-    if (!(ms >= 0 && ms <= longestStep)) throw callError('step-time', { received: ms, most: longestStep });
+    if (typeof ms !== 'number' || !(ms >= 0 && ms <= longestStep))
+      throw callError('step-time', { received: ms, most: longestStep });
+    if (this.happened !== 0) this.forgetReports();
     return this.advance(Math.round(ms * 1000));
   }
 
   private advance(time: number): number {
-    this.happened = 0;
     this.pass(time);
-    return this.happened;
+    return this.happened === 0 ? 0 : this.reportList.length;
   }
 
-  /** Decides upon what was set, then does something at the present instant. */
-  private now(request: () => boolean): boolean {
-    this.happened = 0;
+  private stepObserved(ms: number): number {
+    const count = unobserved(() => this.step(ms));
+    tellStep(this, count);
+    return count;
+  }
+
+  /** Decides upon what was set, then does something in a state's track at the present instant. */
+  private now(kind: 'ask' | 'cut' | 'route', state: number, request: () => boolean): boolean {
+    const { name, track } = this.controller.states[state]!;
+    if (observing.count !== 0) tellInput(this, { kind, name });
+    if (this.happened !== 0) this.forgetReports();
     this.numbers[this.base + Place.due] = this.microseconds;
     this.wait = Wait.stirredNow;
     try {
       this.instant();
+      this.select(track);
       return request();
     } finally {
       this.select(0);
       passing[0] = this.numbers[this.base + Place.due]!;
       this.findDue();
       this.waitFrom();
+      if (observing.count !== 0) tellStep(this, this.reportList.length);
     }
   }
 

@@ -6,6 +6,7 @@ import { Units } from '../controller/timeline.js';
 import type { Words } from '../signal/condition.js';
 import { placeOf } from '../signal/program.js';
 import { Wait } from './listener.js';
+import { observing, tellMoved, unobserved } from './observing.js';
 import { Mark, Moment, passing } from './player.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
 import type { PerformerSnapshot, Standstill, Strand } from './snapshot.js';
@@ -28,18 +29,23 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
     this.situation = situations.find(tables.firstFlags, 0, 0);
     this.setFlags = tables.firstFlags;
     this.wait = Wait.stirredNow;
-    this.segment = this.marks = this.remembered = this.lastUsed = this.happened = 0;
+    if (this.happened !== 0) this.forgetReports();
+    this.segment = this.marks = this.remembered = this.lastUsed = 0;
     this.toward = compass.start;
     this.rate = Units.perMicrosecond;
     this.last = Rule.start;
-    this.begin(first);
+    try {
+      unobserved(() => this.begin(first));
+    } finally {
+      if (observing.count !== 0) tellMoved(this);
+    }
   }
 
   /** Finds the state it begins in. What is true at the very start has not just become true. */
   protected begin(first: Partial<N['values']>): void {
     try {
       for (const [name, value] of Object.entries(first as Record<string, N['values'][string]>))
-        this.set(name, value);
+        (this as Standing).set(name, value);
     } finally {
       this.findFirstState();
     }
@@ -119,6 +125,7 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
    */
   restore(snapshot: PerformerSnapshot): void {
     this.stand(readSnapshot(this.controller, snapshot, false));
+    if (observing.count !== 0) tellMoved(this);
   }
 
   /**
@@ -131,6 +138,12 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
     const still = readSnapshot(this.controller, snapshot, true);
     this.stand(still);
     this.readSignals();
+    this.standWhereUnknown(still);
+    if (observing.count !== 0) tellMoved(this);
+  }
+
+  /** Begins anew in the tracks whose state the snapshot names and this document does not have. */
+  private standWhereUnknown(still: { readonly unknown: readonly number[] }): void {
     if (still.unknown.length === 0) return;
     for (const track of still.unknown) {
       this.select(track);
@@ -159,7 +172,7 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
     this.situation = controller.situations.find(flags, terms, more);
     this.setFlags = still.setFlags;
     this.wait = Wait.stirredNow;
-    this.happened = 0;
+    if (this.happened !== 0) this.forgetReports();
     this.findTimer();
     for (const { index } of controller.tracks) {
       this.select(index);

@@ -233,6 +233,7 @@ export abstract class Strands<N extends Names = Names> extends Decider<N> {
   }
 
   /** What is true of a name; also what a track shows, and of a state with its track that no condition asks for. */
+  override value<S extends N['read']>(name: S): S extends keyof N['values'] ? N['values'][S] : SignalValue;
   override value(name: string): SignalValue {
     const { tracks, tables, states } = this.controller;
     const { signals, derived, tags } = tables;

@@ -206,10 +206,12 @@ const sentences = {
     `the snapshot is of ${shown(v.received)}, this controller is ${shown(v.expected)}; "adopt" takes over what both have by name`,
   'snapshot-form': () => 'this is not a snapshot of a performer, as snapshot() gives it:',
   'reports-stale': () =>
-    'another performer of this controller has stepped since; read reports right after the step',
+    'this performer has stepped since, so these are not its latest reports; copy them first: [...performer.reports]',
   'controller-wanted': (v: Values) =>
     `a performer plays a controller, not ${shown(v.received)}; make one of a definition with compileController(...), of a file with compileDocument(readDocument(...))`,
   'set-unknown': unknown('signal'),
+  'signal-handle': (v: Values) =>
+    `${shown(v.received)} is no signal of this performer's controller; name it, or take its handle with performer.controller.signal(name)`,
   'set-derived': (v: Values) => `"${v.name}" is derived; set the signals it is computed from`,
   'set-kind': (v: Values) => `"${v.name}" is a ${v.kind} and takes ${v.expected}, not ${shown(v.received)}`,
   'step-time': (v: Values) =>

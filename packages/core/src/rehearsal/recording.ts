@@ -1,6 +1,6 @@
 import { Performer } from '../performer/performer.js';
 import type { PerformerSnapshot } from '../performer/snapshot.js';
-import type { Signal, SignalValue } from '../signal/definition.js';
+import type { SignalValue } from '../signal/definition.js';
 import { listOf } from './definition.js';
 import type { ScriptLine } from './definition.js';
 import { micros } from './recorder.js';
@@ -21,8 +21,8 @@ type Deed =
 
 /**
  * Records what a game does to a performer, and what comes of it: the last seconds, to be looked at again or taken home as a
- * rehearsal. While it records, the performer's own methods are covered by ones that write down; without a recording
- * a performer costs nothing more.
+ * rehearsal. It watches the performer as any observer does, so that several recordings of one performer do not mind one
+ * another.
  */
 export class Recording {
   private readonly stood: { readonly at: number; readonly snapshot: PerformerSnapshot }[] = [];
@@ -30,18 +30,7 @@ export class Recording {
   private told: TraceEntry[] = [];
   private readonly latest = new Map<string, string>();
   private readonly scratch: Performer;
-  private readonly covered = [
-    'set',
-    'setVector',
-    'pulse',
-    'step',
-    'ask',
-    'cut',
-    'route',
-    'restore',
-    'adopt',
-    'reset',
-  ] as const;
+  private readonly end: () => void;
 
   /** @param reach how far it reaches back, in milliseconds */
   constructor(
@@ -50,56 +39,17 @@ export class Recording {
   ) {
     this.scratch = new Performer(performer.controller);
     this.keep();
-    const own = Performer.prototype;
-    Object.assign(performer, {
-      set: (signal: string | Signal, value: SignalValue): void => {
-        own.set.call(performer, signal, value);
-        this.noteSet(nameOf(signal), value);
+    this.end = performer.observe({
+      input: (input) => {
+        if (input.kind === 'set') this.noteSet(input.name, input.value);
+        else this.note(input.kind, input.name);
       },
-      setVector: (signal: string | Signal, x: number, y: number): void => {
-        own.setVector.call(performer, signal, x, y);
-        this.noteSet(nameOf(signal), [x, y]);
-      },
-      pulse: (signal: string | Signal): void => {
-        own.pulse.call(performer, signal);
-        this.note('pulse', nameOf(signal));
-      },
-      step: (ms: number): number => {
-        const count = own.step.call(performer, ms);
+      step: (count) => {
         this.hear(count);
         if (performer.time - this.stood[this.stood.length - 1]!.at >= keptEvery) this.keep();
-        return count;
-      },
-      ask: (state: string): boolean => {
-        this.note('ask', state);
-        const granted = own.ask.call(performer, state);
-        this.hear(performer.reports.count);
-        return granted;
-      },
-      route: (state: string): boolean => {
-        this.note('route', state);
-        const granted = own.route.call(performer, state);
-        this.hear(performer.reports.count);
-        return granted;
-      },
-      cut: (state: string): void => {
-        this.note('cut', state);
-        own.cut.call(performer, state);
-        this.hear(performer.reports.count);
       },
       // Whatever puts it elsewhere begins the recording anew: what was before does not lead to what comes.
-      restore: (snapshot: PerformerSnapshot): void => {
-        own.restore.call(performer, snapshot);
-        this.clear();
-      },
-      adopt: (snapshot: PerformerSnapshot): void => {
-        own.adopt.call(performer, snapshot);
-        this.clear();
-      },
-      reset: (first?: Readonly<Record<string, SignalValue>>): void => {
-        own.reset.call(performer, first);
-        this.clear();
-      },
+      moved: () => this.clear(),
     });
   }
 
@@ -158,7 +108,7 @@ export class Recording {
 
   /** Ends it; the performer goes on as if there had been none. */
   stop(): void {
-    for (const name of this.covered) Reflect.deleteProperty(this.performer, name);
+    this.end();
   }
 
   private note(kind: 'pulse' | 'ask' | 'cut' | 'route', name: string): void {
@@ -206,7 +156,6 @@ export class Recording {
   }
 }
 
-const nameOf = (signal: string | Signal): string => (typeof signal === 'string' ? signal : signal.name);
 const copied = (value: SignalValue): number | boolean | string | [number, number] =>
   Array.isArray(value) ? [value[0] as number, value[1] as number] : (value as number | boolean | string);
 const isPlain = ({ ask, cut, route }: ScriptLine): boolean =>

@@ -32,6 +32,7 @@ export interface Askable {
 export class SignalCompiler implements ProgramReader {
   readonly scope: Scope;
   text = '';
+  private readonly owner = Object.freeze({});
   private readonly regions: RegionBuilder[] = [];
   private readonly terms = new Map<string, Term>();
   private readonly computed: ComputedTerm[] = [];
@@ -129,6 +130,7 @@ export class SignalCompiler implements ProgramReader {
     for (const [name, expression] of this.scope.derivedNumbers)
       derived.set(name, programOf(expression, this));
     return {
+      owner: this.owner,
       signals: this.scope.signals,
       derived,
       tags: this.scope.tags,
@@ -158,7 +160,18 @@ export class SignalCompiler implements ProgramReader {
     if (bit === 0) this.regions.push(...first.map(() => new RegionBuilder()));
     const timer = kind !== 'pulse' ? -1 : keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
     const place = kind === 'number' ? placeOf(slot) : 0;
-    this.scope.signals.set(name, { name, kind, slot, place, bit, timer, keep, first, options });
+    this.scope.signals.set(name, {
+      owner: this.owner,
+      name,
+      kind,
+      slot,
+      place,
+      bit,
+      timer,
+      keep,
+      first,
+      options,
+    });
   }
 
   private nextFlag(): number {

@@ -20,8 +20,17 @@ export type DerivedDefinition =
   /** Becomes true once the condition has been true for `settle` milliseconds. */
   | { of: string; settle: number };
 
-/** How a signal stands in a controller. Also serves as a handle that is set faster than a name. */
-export interface Signal {
+declare const taken: unique symbol;
+
+/**
+ * How a signal stands in a controller. Also serves as a handle that is set faster than a name.
+ *
+ * @typeParam V what it is set to, for the compiler alone; `never` for a pulse
+ */
+export interface Signal<out V = unknown> {
+  readonly [taken]?: V;
+  /** The same for all signals of one controller, and for no other. */
+  readonly owner: object;
   readonly name: string;
   readonly kind: 'number' | 'flag' | 'choice' | 'vector' | 'pulse';
   /**

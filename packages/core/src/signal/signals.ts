@@ -1,6 +1,9 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { Signal, SignalDefinition } from './definition.js';
 
+/** A signal has no controller yet when it is read. */
+const nobody = {};
+
 /** Written out: an object spread into another is made anew field by field, which at start-up takes most of the time. */
 function made(
   name: string,
@@ -9,7 +12,7 @@ function made(
   options: Signal['options'] = [],
   keep = 0,
 ): Signal {
-  return { name, kind, slot: -1, place: 0, bit: 0, timer: -1, keep, first, options };
+  return { owner: nobody, name, kind, slot: -1, place: 0, bit: 0, timer: -1, keep, first, options };
 }
 
 /** Reads one signal; its places are given by the compiler. */

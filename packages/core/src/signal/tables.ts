@@ -31,6 +31,8 @@ export type ComputedTerm =
 
 /** Everything about signals that a running performer reads. */
 export interface SignalTables {
+  /** What marks the handles of these signals as theirs. */
+  readonly owner: object;
   readonly signals: ReadonlyMap<string, Signal>;
   /** Derived signals by name: a program for a number, a condition for a flag. */
   readonly derived: ReadonlyMap<string, Program | Condition>;
