@@ -86,7 +86,7 @@ function complaints(lines: readonly string[]): string[] {
   const own = fileURLToPath(import.meta.url);
   const text = ts.sys.readFile(own)!;
   const definition = text.slice(text.indexOf('const gull'), text.indexOf("test('a definition"));
-  const head = `import { Performer, compileController, defineController } from 'dot-hop';\n${definition}
+  const head = `import { Performer, compileController, defineController } from 'dot-hop'; import type { SignalValue } from 'dot-hop';\n${definition}
 const of = { ...gull };
 const performer = new Performer(compileController(gull));
 `;
@@ -205,6 +205,49 @@ test('a misspelt name is an error at its place that says so', () => {
       "'feather'",
       'no part of a sheet \\"feather\\"',
     ],
+    [state(`shows: 'peck', prority: 3`), 'prority', '"prority\\" is not known here'],
+    [state(`shows: 'peck', hops: [{ to: 'sit', iff: 'near' }]`), 'iff', '"iff\\" is not known here'],
+    [`defineController({ ...of, rset: 'sit' });`, 'rset', '"rset\\" is not known here'],
+    [`defineController({ ...of, staets: {} });`, 'staets', '"staets\\" is not known here'],
+    [
+      `defineController({ ...of, clips: { ...of.clips, sit: { cells: 0, lop: 'once' } } });`,
+      'lop',
+      '"lop\\" is not known here',
+    ],
+    [
+      `defineController({ ...of, sheets: { gull: { image: 'g.png', grid: { cell: [1, 2], gpa: 1 } } } });`,
+      'gpa',
+      '"gpa\\" is not known here',
+    ],
+    [`defineController({ ...of, signals: { ...of.signals, vx: { numbr: 0 } } });`, 'numbr', 'numbr'],
+    [
+      `defineController({ ...of, clips: { ...of.clips, sit: { cells: 0, loop: 'twice' } } });`,
+      'loop',
+      'LoopDefinition',
+    ],
+    [`defineController({ ...of, compass: { directions: 'side', by: ['vx', 0] } });`, 'directions', '"sides"'],
+    [`performer.value('vy');`, "'vy'", '"vy"'],
+    [
+      `const moving: SignalValue = performer.value('moving'); performer.value('body.sit'); console.log(moving);`,
+      '',
+      '',
+    ],
+    [
+      `const vx: number = performer.value('vx'); performer.value('aim.x'); performer.value('busy'); console.log(vx);`,
+      '',
+      '',
+    ],
+    [`const near: number = performer.value('near'); console.log(near);`, 'near', 'boolean'],
+    [`compileController(gull).signal('vz');`, "'vz'", '"vz"'],
+    [`performer.set(compileController(gull).signal('vx'), 3);`, '', ''],
+    [`performer.set(compileController(gull).signal('vx'), 'fast');`, "'fast'", 'number'],
+    [`performer.pulse(compileController(gull).signal('vx'));`, 'compile', 'Signal<number>'],
+    [`performer.pulse(compileController(gull).signal('crumb'));`, '', ''],
+    [`for (const { name } of performer.reports) if (name === 'tip') console.log(1);`, 'name', 'no overlap'],
+    [`for (const { name } of performer.reports) if (name === 'tap') console.log(1);`, '', ''],
+    [`if (performer.reports.name(0) === 'tip') console.log(1);`, 'performer', 'no overlap'],
+    [`if (performer.clip === 'pekc') console.log(1);`, 'performer', 'no overlap'],
+    [`if (performer.clip === 'peck') console.log(1);`, '', ''],
     [`performer.showing('wigs');`, "'wigs'", '"body" | "wings"'],
     [`if (performer.state === 'flap') console; performer.ask('flap');`, '', ''],
     [`performer.set('vy', 3);`, "'vy'", '"vy"'],
@@ -225,3 +268,43 @@ test('a misspelt name is an error at its place that says so', () => {
     }
   });
 }, 240_000);
+
+/** What an editor proposes at the place of `|` in a gull with one line more. */
+function proposed(line: string, beside: string): string[] {
+  const own = fileURLToPath(import.meta.url);
+  const folder = path.dirname(own);
+  const file = path.join(folder, 'virtual.ts');
+  const text = ts.sys.readFile(own)!;
+  const definition = text.slice(text.indexOf('const gull'), text.indexOf("test('a definition"));
+  const source = `import { defineController } from 'dot-hop';\n${definition.replace(beside, `${line.replace('|', '')}\n${beside}`)}`;
+  const config = ts.readConfigFile(path.join(folder, '../../../tsconfig.tests.json'), (name) =>
+    ts.sys.readFile(name),
+  );
+  const { options } = ts.parseJsonConfigFileContent(config.config, ts.sys, path.join(folder, '../../..'));
+  const service = ts.createLanguageService({
+    getCompilationSettings: () => ({ ...options, types: [] }),
+    getScriptFileNames: () => [file],
+    getScriptVersion: () => '1',
+    getScriptSnapshot: (name) => {
+      const read = name === file ? source : ts.sys.readFile(name);
+      return read === undefined ? undefined : ts.ScriptSnapshot.fromString(read);
+    },
+    getCurrentDirectory: () => folder,
+    getDefaultLibFileName: (one) => ts.getDefaultLibFilePath(one),
+    fileExists: (name) => name === file || ts.sys.fileExists(name),
+    readFile: (name) => (name === file ? source : ts.sys.readFile(name)),
+    readDirectory: (...some) => ts.sys.readDirectory(...some),
+    directoryExists: (name) => ts.sys.directoryExists(name),
+    getDirectories: (name) => ts.sys.getDirectories(name),
+  });
+  const at = source.indexOf(line.replace('|', '')) + line.indexOf('|');
+  return service.getCompletionsAtPosition(file, at, {})?.entries.map(({ name }) => name) ?? [];
+}
+
+test.each([
+  ["far: { shows: '|' },", "    sit: { shows: 'both'", ['both', 'sit', 'peck', 'turn']],
+  ["rest: '|',", '  states: {', ['sit', 'peck']],
+  ['far: { sh| },', "    sit: { shows: 'both'", ['shows', 'while', 'priority']],
+])('an editor completes %s', (line, beside, names) => {
+  expect(proposed(line, beside)).toEqual(expect.arrayContaining(names));
+});

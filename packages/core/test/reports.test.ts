@@ -62,17 +62,6 @@ test('stepping another performer inside the loop is allowed; stepping the same o
   expect(kept).toEqual(same);
 });
 
-test('what lets go of a performer keeps no reports: their lists serve others', () => {
-  const own = make();
-  const { book } = (walking(own) as unknown as { numbers: { book: { lists: unknown[] } } }).numbers;
-  for (let i = 0; i < 400; i++) {
-    const one = walking(own);
-    one.step(30);
-    one.reset({ go: true });
-  }
-  expect(book.lists.length).toBeLessThan(10);
-});
-
 test('of more reports than any memory holds the first million are kept, and the rest counted', () => {
   const fast = compile({
     clips: { walk: { cells: '0-1', ms: 1, cues: { tick: [0, 1] } } },

@@ -157,6 +157,7 @@ export function compileWith(
     ),
     routes: new Routes(states.list),
     reportNames: new ReportNames(states.cueNames, stateNames, compass.names, bookNames, names),
+    signalOwner: tables.owner,
     numbers: new Numbers(
       tables,
       tracks.slice(1).map(({ rest }) => firstKept(states.list[rest]!, compass)),

@@ -183,6 +183,8 @@ export interface Controller<out N extends Names = Names> {
   readonly situations: Situations;
   readonly routes: Routes;
   readonly reportNames: ReportNames;
+  /** What the handles of its signals must have; see `observing.ts` for when it is something else. */
+  signalOwner: object;
   readonly numbers: Numbers;
   /**
    * The handle of a signal: what `set` takes instead of a name, to be set faster.

@@ -1,3 +1,4 @@
+import type { ClipDefinition } from '../clip/definition.js';
 import type { ControllerDefinition } from './definition.js';
 import type { Field } from './names.js';
 
@@ -7,11 +8,11 @@ interface Fault<Text extends string> {
   readonly [fault]: Text;
 }
 
-/** Nothing to say of a name that is known; else that it is not. */
-type Known<Name, All, What extends string> = Name extends All
+/** Nothing to say of a name that is known; else that it is not, with those that are: editors complete from them. */
+type Known<Name, All, What extends string> = [Name] extends [All]
   ? unknown
   : Name extends string
-    ? Fault<`there is no ${What} "${Name}"`>
+    ? Fault<`there is no ${What} "${Name}"`> | All
     : unknown;
 
 type KnownList<List, All, What extends string> = { readonly [I in keyof List]: Known<List[I], All, What> };
@@ -258,6 +259,23 @@ type DerivedCheck<Derived, N extends Everything> = {
   readonly [D in keyof Derived]: PartCheck<Derived[D], 'of', N>;
 };
 
+type Primitive = string | number | boolean | null | undefined;
+type Lists<S> = Extract<S, readonly unknown[]>;
+type Maps<S> = Exclude<S, Primitive | readonly unknown[]>;
+type KeysIn<S> = S extends unknown ? keyof S : never;
+type ValueIn<S, K> = S extends unknown ? (K extends keyof S ? S[K] : never) : never;
+
+/** Nothing to say of fields that the shape has; of any other that it is not known there. */
+type Strict<T, S> = T extends Primitive
+  ? unknown
+  : T extends readonly unknown[]
+    ? { readonly [I in keyof T]: Strict<T[I], Lists<S>[number]> }
+    : {
+        readonly [K in keyof T]: K extends KeysIn<Maps<S>>
+          ? Strict<T[K], ValueIn<Maps<S>, K>>
+          : Fault<`"${K & string}" is not known here`>;
+      };
+
 /** What a definition must be besides of its shape: every name in it is one that it has. */
 type Check<D, N extends Everything> = {
   readonly [F in keyof D]: F extends 'states'
@@ -277,16 +295,36 @@ type Check<D, N extends Everything> = {
                 : unknown;
 };
 
+/** Any text: beside the names that are there, so that what an editor proposes refuses nothing. */
+type Other = string & Record<never, never>;
+/**
+ * What an editor proposes for `shows` and `rest` while one writes. It can look at nothing that the place being written is part
+ * of, so each kind of name is a parameter of its own, taken from the keys of what lies elsewhere.
+ */
+interface Hints<Clip extends string, Book extends string, State extends string> {
+  readonly clips?: { readonly [C in Clip]?: ClipDefinition };
+  readonly flipbooks?: { readonly [B in Book]?: object };
+  readonly states?: {
+    readonly [S in State]?: { readonly shows?: NoInfer<Clip | Book> | Other };
+  };
+  readonly rest?: NoInfer<State> | Other;
+}
+
 /**
  * A character written in TypeScript. It is the same plain data as a document, and is given back as it is; the compiler
- * looks its names up: a state, clip, cue, span, sheet or signal that is misspelt, also inside a condition, is an error at its
- * place that says so. What it compiles to knows its names too: `performer.set('vx', 60)`.
+ * looks its names up: a field, state, clip, cue, span, sheet or signal that is misspelt, also inside a condition, is an error
+ * at its place that says so, and editors complete them. What it compiles to knows its names too: `performer.set('vx', 60)`.
  *
  * ```ts
  * const gull = defineController({ dotHop: 1, sheets: { ... }, clips: { ... }, states: { ... }, rest: 'sit' });
  * const performer = new Performer(compileController(gull));
  * ```
  */
-export function defineController<const D extends ControllerDefinition>(definition: D & Check<D, All<D>>): D {
+export function defineController<
+  const D extends ControllerDefinition,
+  Clip extends string,
+  Book extends string,
+  State extends string,
+>(definition: D & Strict<D, ControllerDefinition> & Check<D, All<D>> & Hints<Clip, Book, State>): D {
   return definition;
 }

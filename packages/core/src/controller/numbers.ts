@@ -1,7 +1,7 @@
 import { Slots, placeOf } from '../signal/program.js';
 import type { SignalTables } from '../signal/tables.js';
 import { Place } from './places.js';
-import { ReportBook } from './reports.js';
+import type { Reports } from './reports.js';
 
 export { Place } from './places.js';
 
@@ -30,13 +30,12 @@ export const timerOf = (slots: number, timer: number): number => Slots.first + S
 /** How many performers share a block at most: one that outlives the others keeps no more than this in memory. */
 const mostSharing = 128;
 
-/** A block of numbers, with the reports of those who share it: they are freed with it. */
+/** A block of numbers, and beside it the reports of those who share it, by their place: whoever tells nothing has none. */
 export interface NumberBlock extends Float64Array<ArrayBuffer> {
-  book: ReportBook;
+  reports: (Reports | undefined)[];
 }
 
-const blockOf = (length: number): NumberBlock =>
-  Object.assign(new Float64Array(length), { book: new ReportBook() });
+const blockOf = (length: number): NumberBlock => Object.assign(new Float64Array(length), { reports: [] });
 
 /**
  * Where the performers of a controller keep their numbers: in blocks, side by side. So a performer needs no array of its

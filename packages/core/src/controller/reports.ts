@@ -50,68 +50,14 @@ export class ReportNames {
   }
 }
 
-/** The reports of one step of one performer, as numbers. */
-export class ReportList {
-  /** The kind (two bits), the rule (four) and the track of each. */
-  readonly heads: number[] = [];
-  readonly froms: number[] = [];
-  readonly tos: number[] = [];
-  readonly times: number[] = [];
-  length = 0;
-  /** How many more there were than are kept. */
-  missed = 0;
-  /** Counts the steps it has served, so that who goes through it can tell that another has begun. */
-  round = 0;
-
-  /** Adds one at the instant that is due in a performer's numbers; a double handed over would be boxed. */
-  add(
-    kind: 0 | 1 | 2 | 3,
-    from: number,
-    to: number,
-    rule: number,
-    track: number,
-    numbers: Float64Array,
-    base: number,
-  ): void {
-    const index = this.length;
-    if (index === mostKept) {
-      this.missed++;
-      return;
-    }
-    this.length++;
-    this.heads[index] = kind | (rule << 2) | (track << 6);
-    this.froms[index] = from;
-    this.tos[index] = to;
-    this.times[index] = numbers[base + Place.due]!;
-  }
-}
-
-/**
- * The lists of some performers that share a block of numbers. A performer has one from the first report of a step until its
- * next step begins; so there are as many as have something to tell at one time, and no step allocates once there are enough.
- */
-export class ReportBook {
-  private readonly lists: ReportList[] = [new ReportList()];
-  private readonly free: number[] = [];
-
-  /** Hands out an empty list. @returns its number, from 1 */
-  take(): number {
-    const number = this.free.pop() ?? this.lists.push(new ReportList()) - 1;
-    const list = this.lists[number]!;
-    list.length = list.missed = 0;
-    return number;
-  }
-
-  /** Takes a list back. */
-  giveBack(number: number): void {
-    this.lists[number]!.round++;
-    this.free.push(number);
-  }
-
-  /** @param number as `take` gave it; 0 for a list without reports */
-  list(number: number): ReportList {
-    return this.lists[number]!;
-  }
+/** The numbers of a report: what it is, what it names, and its instant. In one array, because a crowd touches many of them. */
+const enum Pack {
+  size = 3,
+  name = 1,
+  at = 2,
+  /** Of the first: below this many bits lie the kind (two bits), the rule (four) and the track (six), above it what was left. */
+  from = 12,
+  head = 4095,
 }
 
 /**
@@ -124,53 +70,58 @@ export class ReportBook {
  * ```
  */
 export class Reports<Name extends string = string> implements Iterable<Report<Name>> {
-  /** @param latest gives the list of its performer's latest step */
-  constructor(
-    private readonly names: ReportNames,
-    private readonly latest: () => ReportList,
-  ) {}
+  private readonly packed: number[] = [];
+  private kept = 0;
+  private lost = 0;
+  /** Counts the steps, so that who goes through it can tell that another has begun. */
+  private round = 0;
+  /** For performers: whether somebody watches, so that a step is more than to let time pass. */
+  isWatched = false;
+
+  constructor(private readonly names: ReportNames) {}
 
   /** How many there are. */
   get count(): number {
-    return this.latest().length;
+    return this.kept;
   }
 
   /** How many more happened in the step than are kept; 0 but for steps with over a million reports. */
   get missed(): number {
-    return this.latest().missed;
+    return this.lost;
   }
 
   /** @throws {DotHopError} as all that read by index, when there is no such report */
   kind(index: number): ReportKind {
-    return kinds[this.checked(index).heads[index]! & 3]!;
+    return kinds[this.head(index) & 3]!;
   }
 
   /** The cue's name, or the state, direction or gait's flipbook that was switched to. */
   name(index: number): Name {
-    const { heads, tos } = this.checked(index);
-    return this.names.of(heads[index]! & 3, tos[index]!) as Name;
+    const head = this.head(index);
+    return this.names.of(head & 3, this.packed[index * Pack.size + Pack.name]!) as Name;
   }
 
   /** The state, direction or flipbook that was left; the cue's own name for a cue. */
   from(index: number): string {
-    const { heads, froms } = this.checked(index);
-    return this.names.of(heads[index]! & 3, froms[index]!);
+    const head = this.head(index);
+    return this.names.of(head & 3, this.packed[index * Pack.size]! >> Pack.from);
   }
 
   /** The exact instant, in milliseconds since the performer began. */
   at(index: number): number {
-    return this.checked(index).times[index]! / 1000;
+    this.head(index);
+    return this.packed[index * Pack.size + Pack.at]! / 1000;
   }
 
   /** By which rule of decision a switch happened; undefined for anything else. */
   rule(index: number): RuleName | undefined {
-    const head = this.checked(index).heads[index]!;
+    const head = this.head(index);
     return (head & 3) === 1 ? ruleNames[(head >> 2) & 15] : undefined;
   }
 
   /** The name of the track that it tells of: `body`, or one of the document's `tracks`. */
   track(index: number): string {
-    return this.names.tracks[this.checked(index).heads[index]! >> 6]!;
+    return this.names.tracks[this.head(index) >> 6]!;
   }
 
   /** One of them as plain data, to be kept. */
@@ -191,17 +142,42 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
    * @throws {DotHopError} when the performer steps while they are gone through
    */
   *[Symbol.iterator](): Generator<Report<Name>, void, undefined> {
-    const list = this.latest();
-    const { round, length } = list;
-    for (let i = 0; i < length; i++) {
-      if (this.latest() !== list || list.round !== round) throw callError('reports-stale', {});
+    const { round, kept } = this;
+    for (let i = 0; i < kept; i++) {
+      if (this.round !== round) throw callError('reports-stale', {});
       yield this.report(i);
     }
   }
 
-  private checked(index: number): ReportList {
-    const list = this.latest();
-    if (!(index >= 0 && index < list.length)) throw callError('cue-report', { count: list.length, index });
-    return list;
+  /** For performers: empties it at the beginning of a step. */
+  clear(): void {
+    this.kept = this.lost = 0;
+    this.round++;
+  }
+
+  /** For performers: adds one at the instant that is due in their numbers; a double handed over would be boxed. */
+  add(
+    kind: 0 | 1 | 2 | 3,
+    from: number,
+    to: number,
+    rule: number,
+    track: number,
+    numbers: Float64Array,
+    base: number,
+  ): void {
+    if (this.kept === mostKept) {
+      this.lost++;
+      return;
+    }
+    const at = Pack.size * this.kept++;
+    this.packed[at] = kind | (rule << 2) | (track << 6) | (from << Pack.from);
+    this.packed[at + Pack.name] = to;
+    this.packed[at + Pack.at] = numbers[base + Place.due]!;
+  }
+
+  /** The kind, rule and track of one. */
+  private head(index: number): number {
+    if (!(index >= 0 && index < this.kept)) throw callError('cue-report', { count: this.kept, index });
+    return this.packed[index * Pack.size]! & Pack.head;
   }
 }

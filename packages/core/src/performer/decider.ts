@@ -162,9 +162,9 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     if (timeline.bridge || state.gaits.length === 0) return false;
     const book = this.gait(state);
     if (book === timeline.book) return false;
-    const { reportNames } = this.controller;
-    const before = reportNames.bookIndex(state.bookNames[timeline.book]!);
-    this.report(3, before, reportNames.bookIndex(state.bookNames[book]!), 0);
+    const names = this.controller.reportNames;
+    const before = names.bookIndex(state.bookNames[timeline.book]!);
+    this.report(3, before, names.bookIndex(state.bookNames[book]!), 0);
     this.changeTimeline(state.books[book]![timeline.direction]!);
     return true;
   }
@@ -342,9 +342,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
 
   protected cycleError(to: number): Error {
     const { states } = this.controller;
-    const { heads, tos, length } = this.reportList;
-    const names: string[] = [];
-    for (let i = 0; i < length; i++) if ((heads[i]! & 3) === 1) names.push(states[tos[i]!]!.name);
+    const names = [...this.ownReports].flatMap(({ kind, name }) => (kind === 'switch' ? [name] : []));
     const end = states[to]!.name;
     const begin = names.lastIndexOf(end);
     return callError('switch-cycle', { states: [...names.slice(Math.max(0, begin)), end] });

@@ -3,7 +3,7 @@ import type { Controller, State } from '../controller/controller.js';
 import type { Names, Settable, VectorNames } from '../controller/names.js';
 import { Numbers, Place, timerOf } from '../controller/numbers.js';
 import type { NumberBlock } from '../controller/numbers.js';
-import type { ReportList } from '../controller/reports.js';
+import { Reports } from '../controller/reports.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/problem.js';
@@ -11,7 +11,7 @@ import { holds } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf, valueOf } from '../signal/program.js';
 import { slotNamed } from '../signal/scope.js';
-import { addObserver, isHeld, observing, tellInput, unobserved } from './observing.js';
+import { addObserver, isHeld, tellInput, unobserved } from './observing.js';
 import type { Observer } from './observing.js';
 
 /** Values of `wait`, in microseconds. */
@@ -53,8 +53,8 @@ export abstract class Listener<N extends Names = Names> {
   protected wait: number;
   /** Four bits of {@link Mark}, and above them where the compass points. */
   protected marks: number;
-  /** The number of the list with the reports of its latest step, 0 where it has none; see {@link ReportBook}. */
-  protected happened: number;
+  /** Its reports, where its latest step told something; `null` where it told nothing. */
+  protected told: Reports | null;
 
   protected constructor(controller: Controller<N>) {
     // A definition is easily taken for what it compiles to.
@@ -62,7 +62,7 @@ export abstract class Listener<N extends Names = Names> {
     const { tables, states, compass, rest } = controller;
     // What every step and setting looks at comes first, so that it lies together in memory.
     this.wait = Wait.stirredNow;
-    this.happened = 0;
+    this.told = null;
     this.base = controller.numbers.take();
     this.numbers = controller.numbers.block;
     this.marks = compass.start << 4;
@@ -82,8 +82,8 @@ export abstract class Listener<N extends Names = Names> {
    *   finite; nothing is changed then
    */
   set<S extends (keyof N['values'] & string) | Signal>(signal: S, value: Settable<S, N['values']>): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
-    if (observing.count !== 0) this.setObserved(one, value as SignalValue);
+    const one = typeof signal === 'string' ? this.signal(signal) : (signal as Signal);
+    if (one?.owner !== this.controller.signalOwner) this.setSpecially(one, value as SignalValue);
     else if (typeof value === 'number' && one.place !== 0) {
       if (this.staysWithin(one.place, value)) return;
       if (!Number.isFinite(value)) throw wrongKind(one, value);
@@ -104,9 +104,9 @@ export abstract class Listener<N extends Names = Names> {
     x: number,
     y: number,
   ): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
-    if (observing.count !== 0) {
-      this.setObserved(one, [x, y]);
+    const one = typeof signal === 'string' ? this.signal(signal) : signal;
+    if (one?.owner !== this.controller.signalOwner) {
+      this.setSpecially(one, [x, y]);
       return;
     }
     if (one.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(one, [x, y]);
@@ -123,7 +123,7 @@ export abstract class Listener<N extends Names = Names> {
   pulse(signal: N['pulses'] | Signal<never>): void {
     const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
-    if (observing.count !== 0) {
+    if (this.told?.isWatched === true) {
       if (isHeld(this, one.name)) return;
       tellInput(this, { kind: 'pulse', name: one.name });
     }
@@ -132,11 +132,11 @@ export abstract class Listener<N extends Names = Names> {
     this.wake();
   }
 
-  /** Sets a signal of a performer that somebody may watch. */
-  private setObserved(signal: Signal, value: SignalValue): void {
-    const { name } = signal;
+  /** Refuses a handle of another controller, and sets a signal of a performer that somebody may watch. */
+  private setSpecially(signal: Signal, value: SignalValue): void {
+    const { name } = this.own(signal);
     if (isHeld(this, name)) return;
-    unobserved(() => this.set(signal as Signal<SignalValue>, value as never));
+    unobserved(this.controller, () => this.set(signal as Signal<SignalValue>, value as never));
     tellInput(this, { kind: 'set', name, value });
   }
 
@@ -147,7 +147,28 @@ export abstract class Listener<N extends Names = Names> {
    * @returns what ends it
    */
   observe(observer: Observer): () => void {
-    return addObserver(this, observer);
+    // It seems to have told something at all times, so that its steps ask who watches.
+    this.told = this.ownReports;
+    this.told.isWatched = true;
+    const end = addObserver(this, this.controller, observer);
+    return () => {
+      this.ownReports.isWatched = end();
+    };
+  }
+
+  /** Its reports, which are empty while it tells nothing. */
+  protected get ownReports(): Reports {
+    const { controller, numbers, base } = this;
+    const place = (base / controller.numbers.first.length) | 0;
+    return (numbers.reports[place] ??= new Reports(controller.reportNames));
+  }
+
+  /** Lets go of what its latest step told; one that is watched seems to tell on. */
+  protected letGo(): void {
+    const { told } = this;
+    if (told === null) return;
+    told.clear();
+    if (!told.isWatched) this.told = null;
   }
 
   /**
@@ -172,17 +193,6 @@ export abstract class Listener<N extends Names = Names> {
     return 'code' in rule
       ? valueOf(rule, this.numbers, this.base, this.situation)
       : holds(rule, this.situation);
-  }
-
-  /** What its latest step reported. */
-  protected get reportList(): ReportList {
-    return this.numbers.book.list(this.happened);
-  }
-
-  /** Lets go of what its latest step reported. */
-  protected forgetReports(): void {
-    this.numbers.book.giveBack(this.happened);
-    this.happened = 0;
   }
 
   /** The state that shows. */

@@ -17,26 +17,39 @@ export interface Observer {
   readonly moved?: () => void;
 }
 
-/** How many observers there are, of all performers: a performer asks for this one number and no more where there is none. */
-export const observing = { count: 0 };
+/** What of a controller says whether handles of signals are its own; and, while anybody watches, that none is at first sight. */
+interface Watched {
+  signalOwner: object;
+  readonly tables: { readonly owner: object };
+}
+
+/** Handles belong to nobody while somebody watches, so that setting a signal takes the way on which that is asked. */
+const watchedOwner = Object.freeze({});
 
 const observers = new WeakMap<object, Observer[]>();
+/** How many observers a controller's performers have. */
+const counts = new WeakMap<object, number>();
 const none: readonly Observer[] = [];
 
 const of = (performer: object): readonly Observer[] => observers.get(performer) ?? none;
 
-/** @returns what ends it */
-export function addObserver(performer: object, observer: Observer): () => void {
+function count(controller: Watched, change: 1 | -1): void {
+  const now = (counts.get(controller) ?? 0) + change;
+  counts.set(controller, now);
+  controller.signalOwner = now > 0 ? watchedOwner : controller.tables.owner;
+}
+
+/** @returns what ends it, and then whether others still watch */
+export function addObserver(performer: object, controller: Watched, observer: Observer): () => boolean {
   observers.set(performer, [...of(performer), observer]);
-  observing.count++;
+  count(controller, 1);
   let isOn = true;
   return () => {
-    if (isOn) observing.count--;
+    if (isOn) count(controller, -1);
     isOn = false;
-    observers.set(
-      performer,
-      of(performer).filter((one) => one !== observer),
-    );
+    const others = of(performer).filter((one) => one !== observer);
+    observers.set(performer, others);
+    return others.length > 0;
   };
 }
 
@@ -55,13 +68,13 @@ export function tellMoved(performer: object): void {
   for (const observer of of(performer)) observer.moved?.();
 }
 
-/** Does what an observer is told of afterwards. */
-export function unobserved<T>(run: () => T): T {
-  const { count } = observing;
-  observing.count = 0;
+/** Sets signals of which observers are told afterwards, or not at all. */
+export function unobserved(controller: Watched, run: () => void): void {
+  const { signalOwner } = controller;
+  controller.signalOwner = controller.tables.owner;
   try {
-    return run();
+    run();
   } finally {
-    observing.count = count;
+    controller.signalOwner = signalOwner;
   }
 }

@@ -1,7 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import type { Names } from '../controller/names.js';
 import { Place } from '../controller/numbers.js';
-import { Reports } from '../controller/reports.js';
+import type { Reports } from '../controller/reports.js';
 import { Rule } from '../controller/rule.js';
 import { bodyTrack } from '../controller/tracks.js';
 import { inStepFrame } from '../controller/figure.js';
@@ -12,7 +12,7 @@ import type { Timeline } from '../controller/timeline.js';
 import type { Outfit } from '../wardrobe/outfit.js';
 import { Wait } from './listener.js';
 import { Mark, Moment, passing } from './player.js';
-import { observing, tellInput, tellStep, unobserved } from './observing.js';
+import { tellInput, tellStep } from './observing.js';
 import { Standing } from './standing.js';
 import { explain } from './why.js';
 import type { Why } from './why.js';
@@ -30,8 +30,7 @@ const shortStep = 1_000_000;
 const latest = { time: 0 };
 const latestMs = new Float64Array(1);
 
-/** The reports of performers, kept beside them: whoever does not read them does not pay for them. */
-const views = new WeakMap<object, Reports>();
+const isStep = (ms: unknown): ms is number => typeof ms === 'number' && ms >= 0 && ms <= longestStep;
 
 /** What a track shows. */
 export interface Showing<N extends Names = Names> {
@@ -42,7 +41,7 @@ export interface Showing<N extends Names = Names> {
   /** Whether a state of another track has taken this one. */
   readonly isTaken: boolean;
   readonly facing: N['directions'];
-  readonly clip: string;
+  readonly clip: N['clips'];
   /** From 0. */
   readonly frameIndex: number;
   /** From 0 to 1, as that of the performer. */
@@ -82,14 +81,18 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    * @throws {DotHopError} for a time out of range, and when states lead to one another without taking time
    */
   step(ms: number): number {
-    if (observing.count !== 0) return this.stepObserved(ms);
+    const { told } = this;
+    if (told !== null) {
+      told.clear();
+      if (told.isWatched) return this.stepWatched(ms);
+      this.told = null;
+    }
     let { time } = latest;
     if (ms !== latestMs[0]) {
       if (typeof ms !== 'number' || !(ms >= 0 && ms <= shortStep)) return this.longStep(ms);
       latestMs[0] = ms;
       latest.time = time = (ms * 1000 + 0.5) | 0;
     }
-    if (this.happened !== 0) this.forgetReports();
     if (time >= this.wait) return this.advance(time);
     this.wait -= time;
     return 0;
@@ -232,7 +235,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
   }
 
   /** The name of the clip that shows. */
-  get clip(): string {
+  get clip(): N['clips'] {
     return this.controller.furtherTracks === 0 ? this.timeline.clip.name : this.showing().clip;
   }
 
@@ -279,10 +282,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    * The reports of its latest step or request; see {@link Reports}. It is the same object at all times.
    */
   get reports(): Reports<N['reports']> {
-    let own = views.get(this) as Reports<N['reports']> | undefined;
-    if (own === undefined)
-      views.set(this, (own = new Reports(this.controller.reportNames, () => this.reportList)));
-    return own;
+    return this.ownReports as Reports<N['reports']>;
   }
 
   /**
@@ -313,28 +313,31 @@ export class Performer<N extends Names = Names> extends Standing<N> {
   }
 
   private longStep(ms: number): number {
-    if (typeof ms !== 'number' || !(ms >= 0 && ms <= longestStep))
-      throw callError('step-time', { received: ms, most: longestStep });
-    if (this.happened !== 0) this.forgetReports();
+    if (!isStep(ms)) throw callError('step-time', { received: ms, most: longestStep });
     return this.advance(Math.round(ms * 1000));
   }
 
   private advance(time: number): number {
     this.pass(time);
-    return this.happened === 0 ? 0 : this.reportList.length;
+    return this.told?.count ?? 0;
   }
 
-  private stepObserved(ms: number): number {
-    const count = unobserved(() => this.step(ms));
-    tellStep(this, count);
-    return count;
+  private stepWatched(ms: number): number {
+    const told = this.told!;
+    if (!isStep(ms)) return this.longStep(ms);
+    // Its time is counted as in any step, but for the list that it keeps.
+    const time = Math.round(ms * 1000);
+    if (time >= this.wait) this.advance(time);
+    else this.wait -= time;
+    tellStep(this, told.count);
+    return told.count;
   }
 
   /** Decides upon what was set, then does something in a state's track at the present instant. */
   private now(kind: 'ask' | 'cut' | 'route', state: number, request: () => boolean): boolean {
     const { name, track } = this.controller.states[state]!;
-    if (observing.count !== 0) tellInput(this, { kind, name });
-    if (this.happened !== 0) this.forgetReports();
+    if (this.told?.isWatched === true) tellInput(this, { kind, name });
+    this.letGo();
     this.numbers[this.base + Place.due] = this.microseconds;
     this.wait = Wait.stirredNow;
     try {
@@ -346,7 +349,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
       passing[0] = this.numbers[this.base + Place.due]!;
       this.findDue();
       this.waitFrom();
-      if (observing.count !== 0) tellStep(this, this.reportList.length);
+      if (this.told?.isWatched === true) tellStep(this, this.told?.count ?? 0);
     }
   }
 

@@ -417,9 +417,8 @@ export abstract class Player<N extends Names = Names> extends Reader<N> {
   /** Writes down what happens at the instant that is due. */
   protected report(kind: 0 | 1 | 2 | 3, from: number, to: number, rule: number): void {
     const track = this.controller.furtherTracks === 0 ? 0 : this.current.track;
-    const { book } = this.numbers;
-    if (this.happened === 0) this.happened = book.take();
-    book.list(this.happened).add(kind, from, to, rule, track, this.numbers, this.base);
+    const reports = (this.told ??= this.ownReports);
+    reports.add(kind, from, to, rule, track, this.numbers, this.base);
   }
 
   /** Reports the cues of the segment that begins. */

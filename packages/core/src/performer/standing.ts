@@ -6,7 +6,7 @@ import { Units } from '../controller/timeline.js';
 import type { Words } from '../signal/condition.js';
 import { placeOf } from '../signal/program.js';
 import { Wait } from './listener.js';
-import { observing, tellMoved, unobserved } from './observing.js';
+import { tellMoved, unobserved } from './observing.js';
 import { Mark, Moment, passing } from './player.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
 import type { PerformerSnapshot, Standstill, Strand } from './snapshot.js';
@@ -29,15 +29,15 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
     this.situation = situations.find(tables.firstFlags, 0, 0);
     this.setFlags = tables.firstFlags;
     this.wait = Wait.stirredNow;
-    if (this.happened !== 0) this.forgetReports();
+    this.letGo();
     this.segment = this.marks = this.remembered = this.lastUsed = 0;
     this.toward = compass.start;
     this.rate = Units.perMicrosecond;
     this.last = Rule.start;
     try {
-      unobserved(() => this.begin(first));
+      unobserved(this.controller, () => this.begin(first));
     } finally {
-      if (observing.count !== 0) tellMoved(this);
+      if (this.told?.isWatched === true) tellMoved(this);
     }
   }
 
@@ -125,7 +125,7 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
    */
   restore(snapshot: PerformerSnapshot): void {
     this.stand(readSnapshot(this.controller, snapshot, false));
-    if (observing.count !== 0) tellMoved(this);
+    if (this.told?.isWatched === true) tellMoved(this);
   }
 
   /**
@@ -139,7 +139,7 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
     this.stand(still);
     this.readSignals();
     this.standWhereUnknown(still);
-    if (observing.count !== 0) tellMoved(this);
+    if (this.told?.isWatched === true) tellMoved(this);
   }
 
   /** Begins anew in the tracks whose state the snapshot names and this document does not have. */
@@ -172,7 +172,7 @@ export abstract class Standing<N extends Names = Names> extends Together<N> {
     this.situation = controller.situations.find(flags, terms, more);
     this.setFlags = still.setFlags;
     this.wait = Wait.stirredNow;
-    if (this.happened !== 0) this.forgetReports();
+    this.letGo();
     this.findTimer();
     for (const { index } of controller.tracks) {
       this.select(index);

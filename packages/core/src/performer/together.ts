@@ -64,7 +64,7 @@ export abstract class Together<N extends Names = Names> extends Strands<N> {
     if (fresh.any) forgetChanges();
     forgetSeen();
     let changed = this.commit();
-    const told = this.reportList.length;
+    const told = this.told?.count ?? 0;
     for (let track = 0; track < count; track++) {
       scratch.moments[track] = Moment.nothing;
       if (this.isIdle(track)) continue;
@@ -79,7 +79,7 @@ export abstract class Together<N extends Names = Names> extends Strands<N> {
       scratch.moments[track] = this.crossBorders();
       if (scratch.moments[track] !== Moment.nothing) changed = true;
     }
-    if (changed || this.reportList.length !== told || fresh.sees) this.settleAll();
+    if (changed || (this.told?.count ?? 0) !== told || fresh.sees) this.settleAll();
     scratch.moments.fill(Moment.nothing);
     let geared = false;
     for (let track = 0; track < count; track++) {
