@@ -22,6 +22,7 @@ export class Loop {
   pace = 1;
   private before = performance.now();
   private owed = 0;
+  private isOn = true;
   private frame: number;
   private readonly length: number;
 
@@ -39,8 +40,9 @@ export class Loop {
     this.parts.step(this.length);
   }
 
-  /** Ends it. */
+  /** Ends it; called inside a step, no further step of this frame is made, and nothing is drawn. */
   stop(): void {
+    this.isOn = false;
     cancelAnimationFrame(this.frame);
   }
 
@@ -48,8 +50,17 @@ export class Loop {
     this.frame = requestAnimationFrame((next) => this.tick(next));
     this.owed += Math.min(longestPause, Math.max(0, now - this.before)) * Math.max(0, this.pace);
     this.before = now;
-    for (; this.owed >= this.length; this.owed -= this.length) this.parts.step(this.length);
-    this.parts.draw(this.owed / this.length);
+    while (this.isOn && this.owed >= this.length) {
+      // Counted before it is made: a step that throws is not made again and again to catch up.
+      this.owed -= this.length;
+      try {
+        this.parts.step(this.length);
+      } catch (error) {
+        this.owed = 0;
+        throw error;
+      }
+    }
+    if (this.isOn) this.parts.draw(this.owed / this.length);
   }
 }
 

@@ -76,8 +76,8 @@ export class Decisions extends Questions {
       .map((index) => states[index]!)
       .filter((one) => one.kind === 'posture' && (outranks(one, state) || one.index < state.index));
     if (this.wide.can(all([wants, ...above.map((one) => not(this.wants(one)))]))) return;
-    const alone = above.filter((one) => !this.wide.can(all([wants, not(this.wants(one))])));
-    const by = (alone.length > 0 ? alone.slice(0, 1) : above).map(({ name }) => name);
+    const alone = above.find((one) => !this.wide.can(all([wants, not(this.wants(one))])));
+    const by = (alone === undefined ? above : [alone]).map(({ name }) => name);
     const rank = Math.max(...above.filter(({ name }) => by.includes(name)).map(({ priority }) => priority));
     this.found.add('state-never', this.pathOf(state), {
       state: state.name,

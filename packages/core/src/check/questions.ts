@@ -26,6 +26,9 @@ export abstract class Questions {
   protected readonly seen: Solver;
   /** The states of the track that is asked about, in the document's order. */
   protected readonly own: readonly State[];
+  private readonly wanted = new Map<State, Condition>();
+  /** The tags of the states of each track. */
+  private readonly tagBits: readonly number[];
 
   constructor(
     protected readonly controller: Controller,
@@ -36,6 +39,9 @@ export abstract class Questions {
     this.wide = wide;
     this.seen = seen;
     this.own = controller.states.filter((state) => state.track === track.index);
+    this.tagBits = controller.tracks.map(({ index }) =>
+      controller.states.reduce((bits, one) => (one.track === index ? bits | one.tagBits : bits), 0),
+    );
   }
 
   protected condition(index: number): Condition {
@@ -43,16 +49,16 @@ export abstract class Questions {
   }
 
   protected wants(state: State): Condition {
-    return wantsOf(this.controller, state);
+    let wanted = this.wanted.get(state);
+    if (wanted === undefined) this.wanted.set(state, (wanted = wantsOf(this.controller, state)));
+    return wanted;
   }
 
   /** While states show, their tags are on and those of others of their tracks off. */
   protected showing(...shown: readonly State[]): { known: Words; words: Words } {
-    const tracks = shown.map(({ track }) => track);
-    const bitsOf = (states: readonly State[]): number =>
-      states.reduce((bits, { tagBits }) => bits | tagBits, 0);
-    const mask = bitsOf(this.controller.states.filter(({ track }) => tracks.includes(track)));
-    return { known: { ...zero, flags: mask }, words: { ...zero, flags: bitsOf(shown) } };
+    const mask = shown.reduce((bits, { track }) => bits | this.tagBits[track]!, 0);
+    const on = shown.reduce((bits, { tagBits }) => bits | tagBits, 0);
+    return { known: { ...zero, flags: mask }, words: { ...zero, flags: on } };
   }
 
   /** Where a state stands; of one that has taken the track, where it says so. */

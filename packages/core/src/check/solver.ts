@@ -19,6 +19,9 @@ type Answer = Found | 'none' | 'unknown';
 /** Tries for one question before it is given up. */
 const mostTries = 200_000;
 
+/** Tries for all questions together, some seconds: past them what is left is given up, and the check says so. */
+const mostInAll = 3_000_000;
+
 export const not = (part: Condition): Condition => ({ op: 'not', part });
 /** A term on or off. */
 export const literal = (term: Term, on: boolean): Condition =>
@@ -26,6 +29,34 @@ export const literal = (term: Term, on: boolean): Condition =>
 export const always: Condition = { op: 'constant', value: true };
 export const all = (parts: readonly Condition[]): Condition =>
   parts.reduce((left, right): Condition => (left === always ? right : { op: 'and', left, right }), always);
+/** The parts of which all must hold. */
+function conjuncts(condition: Condition, found: Condition[] = []): Condition[] {
+  // A long `all` leans to the left, and is not walked by calls that lie in one another.
+  const right: Condition[] = [];
+  let rest = condition;
+  for (; rest.op === 'and'; rest = rest.left) right.push(rest.right);
+  for (const part of [rest, ...right.reverse()])
+    if (part.op === 'and') conjuncts(part, found);
+    else if (part.op === 'not' && part.part.op === 'or')
+      found.push(...conjuncts(not(part.part.left)), ...conjuncts(not(part.part.right)));
+    else found.push(part);
+  return found;
+}
+
+/** What must be on and what off for a condition to hold, as far as single terms say so. */
+export function needs(condition: Condition): { on: Words; off: Words } {
+  let [on, off] = [zero, zero];
+  for (const part of conjuncts(condition)) {
+    const isOff = part.op === 'not';
+    const term = isOff ? part.part : part;
+    if (term.op !== 'term') continue;
+    const bit = { ...zero, [term.term.word]: term.term.bit };
+    if (isOff) off = withBits(off, bit);
+    else on = withBits(on, bit);
+  }
+  return { on, off };
+}
+
 const some = (parts: readonly Condition[]): Condition => not(all(parts.map(not)));
 
 /** Whether a condition holds as far as bits are known; `undefined` while it is open. */
@@ -119,10 +150,12 @@ export class Solver {
 
   /** A situation in which a condition holds. @param fixed bits that are given, such as the tags of a state */
   find(condition: Condition, fixed: { known: Words; words: Words } = nothing): Answer {
-    const budget = { left: mostTries };
+    const budget = { left: Math.min(mostTries, mostInAll - this.tried) };
+    const given = budget.left;
     const { known, words } = fixed;
-    const answer = this.search([condition], { ...known }, { ...words }, {}, budget);
-    this.tried += mostTries - budget.left;
+    const answer = this.search(conjuncts(condition), { ...known }, { ...words }, {}, budget);
+    // One try more than there are left is made, and told by its answer.
+    this.tried += given - Math.max(0, budget.left);
     if (answer === 'unknown') this.givenUp++;
     return answer;
   }
@@ -141,11 +174,14 @@ export class Solver {
   ): Answer {
     if (budget.left-- <= 0) return 'unknown';
     let open: { word: keyof Words; bit: number } | undefined;
+    // What holds already holds further in, and need not be looked at again: most of a long question is settled early.
+    const left: Condition[] = [];
     for (const condition of conditions) {
       const holds = truth(condition, known, words);
       if (holds === false) return 'none';
-      open ??= holds === undefined ? openTerm(condition, known, words) : undefined;
+      if (holds === undefined) left.push(condition);
     }
+    for (const condition of left) open ??= openTerm(condition, known, words);
     // A lasting flag that is known must go with its condition.
     for (const { word, bit, rule } of this.lasting) {
       if ((known[word] & bit) === 0) continue;
@@ -157,11 +193,11 @@ export class Solver {
     const source = this.sourceOf.get(`${open.word} ${open.bit}`);
     // A bit that nothing turns on.
     if (source === undefined)
-      return this.search(conditions, withBits(known, { ...zero, [open.word]: open.bit }), words, set, budget);
+      return this.search(left, withBits(known, { ...zero, [open.word]: open.bit }), words, set, budget);
     const decided = withBits(known, source.mask);
     let unknown = false;
     for (const one of source.all) {
-      const answer = this.search(conditions, decided, withBits(words, one), { ...set, ...one.set }, budget);
+      const answer = this.search(left, decided, withBits(words, one), { ...set, ...one.set }, budget);
       if (answer === 'unknown') unknown = true;
       else if (answer !== 'none') return answer;
     }

@@ -1,11 +1,11 @@
 import type { State } from '../controller/controller.js';
 import { isOn, termsOf } from '../signal/condition.js';
-import type { Condition, Term } from '../signal/condition.js';
+import type { Condition, Term, Words } from '../signal/condition.js';
 import { regionOf } from '../signal/regions.js';
 import { decides, isSame, thresholdsOf, tiny, wordsAt } from './lines.js';
 import type { Side, Threshold } from './lines.js';
 import { Questions } from './questions.js';
-import { all, literal, not } from './solver.js';
+import { all, literal, needs, not } from './solver.js';
 
 /** Situations that are looked at for one question before it is let be. */
 const mostTries = 12;
@@ -13,6 +13,15 @@ const mostTries = 12;
 /** What goes wrong at the thresholds of numbers: exact values that nobody covers or two cover, and trembling. */
 export class Thresholds extends Questions {
   private readonly toldPairs = new Set<string>();
+  private readonly hereOn = new WeakMap<Side, Map<State, Condition>>();
+  private readonly terms = new Map<State, readonly Term[]>();
+  /** The terms that ask for the options of each choice: two of them are never on at once. */
+  private readonly choices = [...this.controller.tables.signals.values()]
+    .filter(({ kind }) => kind === 'choice')
+    .map(({ name }) =>
+      this.controller.tables.terms.filter((term) => term.kind === 'compare' && term.reads[0] === name),
+    );
+  private readonly needed = new Map<State, ReturnType<typeof needs>>();
 
   check(): void {
     for (const threshold of thresholdsOf(this.controller)) {
@@ -27,13 +36,21 @@ export class Thresholds extends Questions {
 
   /** What a state asks before it wants in, with comparisons as they are on one side of a threshold. */
   private here(state: State, side: Side): Condition {
+    let known = this.hereOn.get(side);
+    if (known === undefined) this.hereOn.set(side, (known = new Map()));
+    const before = known.get(state);
+    if (before !== undefined) return before;
     const put = (part: Condition): Condition => {
       if (part.op === 'term')
         return side.has(part.term) ? { op: 'constant', value: side.get(part.term)! } : part;
       if (part.op === 'not') return not(put(part.part));
       return part.op === 'constant' ? part : { op: part.op, left: put(part.left), right: put(part.right) };
     };
-    return put(this.wants(state));
+    // Most states ask for no side of this threshold, and are what they are.
+    const asks = this.termsOfState(state).some((term) => side.has(term));
+    const made = asks ? put(this.wants(state)) : this.wants(state);
+    known.set(state, made);
+    return made;
   }
 
   /**
@@ -42,11 +59,12 @@ export class Thresholds extends Questions {
    * what else reads the same numbers was left free: faster than 150 to the side, no whole speed is 100.
    */
   private meets(condition: Condition, sides: readonly Side[], shows?: State): boolean {
-    const terms = termsOf(condition);
+    let terms: readonly Term[] | undefined;
     let asked = condition;
     for (let tries = 0; tries < mostTries; tries++) {
       const found = this.seen.find(asked, shows && this.showing(shows));
       if (typeof found !== 'object') return false;
+      terms ??= termsOf(condition);
       const around = terms
         .filter(({ word, bit }) => (found.known[word] & bit) !== 0)
         .map((term) => literal(term, isOn(term, found.words)));
@@ -58,15 +76,51 @@ export class Thresholds extends Questions {
     return false;
   }
 
-  private checkGap({ name, value, below, at, above }: Threshold): boolean {
+  /**
+   * The states whose condition asks for a side of a threshold. What changes at a threshold changes by them alone: in each
+   * question below at least one of the two states is one of these, which spares going through all pairs.
+   */
+  private asking({ below }: Threshold, among: readonly State[]): State[] {
+    return among.filter((state) => this.termsOfState(state).some((term) => below.has(term)));
+  }
+
+  private termsOfState(state: State): readonly Term[] {
+    let terms = this.terms.get(state);
+    if (terms === undefined) this.terms.set(state, (terms = termsOf(this.wants(state))));
+    return terms;
+  }
+
+  /** Whether what single terms say of two states can be so at once, but for the sides of a threshold. */
+  private mayMeet(one: State, other: State, { below }: Threshold): boolean {
+    const [a, b] = [this.needsOf(one), this.needsOf(other)];
+    if (this.choices.some((options) => isTorn(options, a.on, b.on))) return false;
+    return (['flags', 'terms', 'more'] as const).every((word) => {
+      const clash = (a.on[word] & b.off[word]) | (a.off[word] & b.on[word]);
+      let sides = 0;
+      for (const term of below.keys()) if (term.word === word) sides |= term.bit;
+      return (clash & ~sides) === 0;
+    });
+  }
+
+  private needsOf(state: State): ReturnType<typeof needs> {
+    let found = this.needed.get(state);
+    if (found === undefined) this.needed.set(state, (found = needs(this.wants(state))));
+    return found;
+  }
+
+  private checkGap(threshold: Threshold): boolean {
+    const { name, value, below, at, above } = threshold;
     const rest = this.controller.states[this.track.rest]!;
     const postures = this.postures();
-    const nobody = postures.map((one) => not(this.here(one, at)));
-    for (const one of postures)
-      for (const other of postures) {
-        if (one === other) continue;
-        const asked = all([this.here(one, below), this.here(other, above), ...nobody]);
-        if (!this.meets(asked, [below, at, above], rest)) continue;
+    const asking = this.asking(threshold, postures);
+    let nobody: Condition[] | undefined;
+    for (const one of asking)
+      for (const other of asking) {
+        if (one === other || !this.mayMeet(one, other, threshold)) continue;
+        const both = all([this.here(one, below), this.here(other, above)]);
+        if (!this.seen.can(both, this.showing(rest))) continue;
+        nobody ??= postures.map((posture) => not(this.here(posture, at)));
+        if (!this.meets(all([both, ...nobody]), [below, at, above], rest)) continue;
         const values = { name, value, below: one.name, above: other.name, rest: rest.name };
         this.found.add('threshold-gap', this.pathOf(other), values);
         return true;
@@ -75,11 +129,13 @@ export class Thresholds extends Questions {
   }
 
   /** Two states of one rank that both want in on a threshold, each alone on one side of it. */
-  private checkOverlap({ name, value, below, at, above }: Threshold): void {
-    const postures = this.postures();
-    for (const one of postures)
-      for (const other of postures) {
+  private checkOverlap(threshold: Threshold): void {
+    const { name, value, below, at, above } = threshold;
+    const asking = this.asking(threshold, this.postures());
+    for (const one of asking)
+      for (const other of asking) {
         if (one === other || one.priority !== other.priority) continue;
+        if (!this.mayMeet(one, other, threshold)) continue;
         const asked = all([
           this.here(one, below),
           not(this.here(other, below)),
@@ -96,22 +152,37 @@ export class Thresholds extends Questions {
       }
   }
 
-  private checkFlicker({ name, value, below, above }: Threshold): boolean {
+  private checkFlicker(threshold: Threshold): boolean {
+    const { name, value, below, above } = threshold;
     const { states } = this.controller;
     const { rest, order } = this.track;
     const ranked = order.map((index) => states[index]!).filter(({ kind }) => kind === 'posture');
-    const shows = (state: State, side: Side): Condition => {
-      const higher = ranked
-        .slice(0, state.index === rest ? undefined : ranked.indexOf(state))
-        .filter((one) => one !== state);
-      const own = state.index === rest ? [] : [this.here(state, side)];
-      return all([...own, ...higher.map((one) => not(this.here(one, side)))]);
+    const places = new Map(
+      ranked.map((state, place) => [state, state.index === rest ? ranked.length : place]),
+    );
+    const placeOf = (state: State): number => places.get(state) ?? ranked.length;
+    const asking = new Set(this.asking(threshold, ranked));
+    const blocked = new Map<Side, Condition[]>();
+    /** What those that rank above a state say on a side: that they do not want in. */
+    const blockedBy = (state: State, side: Side): Condition[] => {
+      let all = blocked.get(side);
+      if (all === undefined) blocked.set(side, (all = ranked.map((one) => not(this.here(one, side)))));
+      return all.filter((_, place) => place < placeOf(state) && ranked[place] !== state);
     };
+    const own = (state: State, side: Side): Condition[] =>
+      state.index === rest ? [] : [this.here(state, side)];
     const candidates = [...ranked, ...(ranked.some(({ index }) => index === rest) ? [] : [states[rest]!])];
     for (const one of candidates)
       for (const other of candidates) {
         if (one === other || one.atLeast > 0 || other.atLeast > 0 || one.leaves || other.leaves) continue;
-        if (!this.meets(all([shows(one, below), shows(other, above)]), [below, above])) continue;
+        // The higher of the two is what goes and comes at the threshold.
+        if (!asking.has(placeOf(one) < placeOf(other) ? one : other)) continue;
+        const isRest = one.index === rest || other.index === rest;
+        if (!isRest && !this.mayMeet(one, other, threshold)) continue;
+        const both = [...own(one, below), ...own(other, above)];
+        if (!this.seen.can(all(both))) continue;
+        const asked = all([...both, ...blockedBy(one, below), ...blockedBy(other, above)]);
+        if (!this.meets(asked, [below, above])) continue;
         const pair = [name, ...[one.name, other.name].sort()].join(' ');
         if (this.toldPairs.has(pair)) return true;
         this.toldPairs.add(pair);
@@ -150,4 +221,11 @@ export class Thresholds extends Questions {
             this.found.add('one-sided', this.pathOf(state, field), { text: term.text, name: signal.name });
     }
   }
+}
+
+/** Whether two needs ask for different options of one choice. */
+function isTorn(options: readonly Term[], one: Words, other: Words): boolean {
+  const a = options.find((term) => isOn(term, one));
+  const b = a && options.find((term) => isOn(term, other));
+  return b !== undefined && a !== b;
 }
