@@ -12,6 +12,16 @@ function isTerminal({ isTTY }: { readonly isTTY?: boolean }): boolean {
   return isTTY === true;
 }
 
+/**
+ * A text without the signs by which a name could command a terminal: all control characters but tabs and line ends, and but
+ * the colours that this command itself puts in.
+ */
+export const printable = (text: string): string =>
+  // eslint-disable-next-line no-control-regex -- these are what is looked for
+  text.replace(/\x1b\[\d{1,3}m|[\x00-\x08\x0b-\x1f\x7f-\x9f]/g, (sign) =>
+    sign.length > 1 ? sign : `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  );
+
 /** `FORCE_COLOR`, as many programs read it, asks for colours where there is no terminal. */
 const isForced = (): boolean => !['', '0', undefined].includes(process.env.FORCE_COLOR);
 
@@ -23,8 +33,8 @@ const isForced = (): boolean => !['', '0', undefined].includes(process.env.FORCE
  */
 export async function main(args: readonly string[]): Promise<number> {
   const output: Output = {
-    line: (text = '') => void process.stdout.write(`${text}\n`),
-    note: (text) => void process.stderr.write(`${text}\n`),
+    line: (text = '') => void process.stdout.write(`${printable(text)}\n`),
+    note: (text) => void process.stderr.write(`${printable(text)}\n`),
     paint: pc.createColors((isTerminal(process.stdout) && pc.isColorSupported) || isForced()),
     width: isTerminal(process.stdout) ? process.stdout.columns : undefined,
   };

@@ -119,6 +119,7 @@ async function cutOne(file: string, cut: CutOptions, base: string): Promise<Gath
   if (cut.grid !== undefined) {
     sheet = { image: named, grid: cut.grid };
     clips = clipsOfRows(image, cut.grid);
+    notes.push(...leftOver(image, cut.grid));
   } else {
     const cells =
       cut.table === undefined ? islandsOf(image, file, notes) : await tableOf(cut.table, cut.columns ?? {});
@@ -130,9 +131,36 @@ async function cutOne(file: string, cut: CutOptions, base: string): Promise<Gath
 
 function islandsOf(image: Image, file: string, notes: string[]): RectangleDefinition[] {
   const { boxes, grid } = findIslands(image);
-  if (boxes.length === 0) throw new Misuse(`${file}: nothing is drawn on it, or it has no transparent gaps`);
+  if (boxes.length === 0) throw new Misuse(`${file}: nothing is drawn on it`);
+  if (!hasClear(image))
+    throw new Misuse(
+      `${file}: the image has no transparent pixel, so its drawings cannot be told apart; give it a transparent ground, or cut it with --cell`,
+    );
   if (grid !== undefined) notes.push(`a grid fits: --cell ${grid.cell.join('x')}`);
   return boxes.map(({ x, y, width, height }): RectangleDefinition => [x, y, width, height]);
+}
+
+const hasClear = ({ pixels }: Image): boolean => {
+  for (let i = 3; i < pixels.length; i += 4) if (pixels[i] === 0) return true;
+  return false;
+};
+
+/** What of an image lies beyond the last whole cell of a grid, where there is anything. */
+function leftOver(image: Image, { cell, margin = 0, gap = 0, offset = [0, 0] }: GridDefinition): string[] {
+  const gaps = typeof gap === 'number' ? [gap, gap] : gap;
+  const rest = [image.width, image.height].map((length, i) => {
+    const room = length - 2 * margin - offset[i]! + gaps[i]!;
+    return Math.max(0, room) % (cell[i]! + gaps[i]!);
+  });
+  const [right = 0, below = 0] = rest;
+  if (right === 0 && below === 0) return [];
+  const told = [
+    ...(right > 0 ? [`${right} at the right`] : []),
+    ...(below > 0 ? [`${below} at the bottom`] : []),
+  ];
+  return [
+    `cells of ${cell.join('x')} do not come out even in ${image.width}x${image.height}: ${told.join(' and ')} ${right + below === 1 ? 'pixel is' : 'pixels are'} left over; look whether the size, --margin, --gap or --offset is right`,
+  ];
 }
 
 /** A clip for each row of a grid, without the empty cells at its end. */
@@ -222,7 +250,11 @@ async function readAnimation(file: string, base: string): Promise<Gathered | und
   const name = nameOf(file);
   const made = path.join(base, `${name}-sheet.png`);
   const named = from(base, made);
-  const clip: ClipDefinition = { cells: frames.length > 1 ? `0-${frames.length - 1}` : 0, ms: delays };
+  const clip: ClipDefinition = {
+    cells: frames.length > 1 ? `0-${frames.length - 1}` : 0,
+    ms: delays,
+    ...(film.passes === 1 ? { loop: 'once' } : film.passes > 1 ? { loop: film.passes } : {}),
+  };
   return {
     name,
     sheet: { image: named, grid: { cell: [width, height], count: frames.length } },
@@ -238,6 +270,8 @@ interface Decoded {
   readonly height: number;
   readonly frames: readonly Uint8Array[];
   readonly delays: number[];
+  /** How often it is played; 0 for without end. */
+  readonly passes: number;
 }
 
 /** The most pixels of all frames of an animation together. */
@@ -246,7 +280,11 @@ const mostPixels = 8192 * 8192;
 async function readPages(file: string): Promise<Decoded | undefined> {
   try {
     const bytes = await readBytes(file);
-    const { pages = 1, delay = [] } = await sharp(bytes, {
+    const {
+      pages = 1,
+      delay = [],
+      loop = 0,
+    } = await sharp(bytes, {
       pages: -1,
       limitInputPixels: mostPixels,
     }).metadata();
@@ -264,6 +302,7 @@ async function readPages(file: string): Promise<Decoded | undefined> {
       height,
       frames,
       delays: frames.map((_, i) => ((delay[i] ?? 0) > 0 ? delay[i]! : 100)),
+      passes: loop,
     };
   } catch (error) {
     throw new Misuse(
@@ -276,17 +315,47 @@ async function readApng(file: string): Promise<Decoded | undefined> {
   const bytes = await readBytes(file).catch((error: unknown) => {
     throw new Misuse(`${file}: ${fileTrouble(error)}`);
   });
-  // The chunk that makes a PNG move stands before its first picture (PNG third edition, 11.3.6.1).
-  const control = bytes.indexOf('acTL');
-  if (control < 0 || control > bytes.indexOf('IDAT')) return undefined;
-  const { width, height } = await sharp(bytes, { limitInputPixels: mostPixels }).metadata();
-  if (width * height * bytes.readUInt32BE(control + 4) > mostPixels)
+  const control = apngControl(bytes);
+  if (control === undefined) return undefined;
+  const { width, height } = await sharp(bytes, { limitInputPixels: mostPixels })
+    .metadata()
+    .catch((error: unknown) => {
+      const detail = error instanceof Error ? error.message.split('\n')[0]! : String(error);
+      throw new Misuse(`${file}: it is not a PNG that can be read (${detail})`);
+    });
+  if (width * height * control.frames > mostPixels)
     throw new Misuse(`${file}: its frames have more than ${mostPixels} pixels together`);
+  // Decoding trusts the frames themselves, which may be more or others than were announced.
+  if (control.found !== control.frames)
+    throw new Misuse(
+      `${file}: it announces ${control.frames} frames and holds ${control.found}; it is damaged or cut short`,
+    );
   try {
     const decoded = UPNG.decode(new Uint8Array(bytes).buffer);
     const frames = UPNG.toRGBA8(decoded).map((frame) => new Uint8Array(frame));
-    return { width, height, frames, delays: decoded.frames.map(({ delay }) => Math.max(1, delay)) };
+    const delays = decoded.frames.map(({ delay }) => Math.max(1, delay));
+    return { width, height, frames, delays, passes: control.passes };
   } catch (error) {
     throw new Misuse(`${file}: it is not a PNG that can be read (${String(error)})`);
   }
+}
+
+/**
+ * What an animated PNG says of itself: how many frames, how many of them are there, how often it is played; `undefined` for a
+ * PNG that does not move, or is none. (PNG third edition, 5.3 for chunks, 11.3.6 for those of animations)
+ */
+function apngControl(bytes: Buffer): { frames: number; found: number; passes: number } | undefined {
+  let control: { frames: number; passes: number } | undefined;
+  let found = 0;
+  for (let at = 8; at + 12 <= bytes.length;) {
+    const length = bytes.readUInt32BE(at);
+    const kind = bytes.toString('latin1', at + 4, at + 8);
+    // The chunk that makes a PNG move stands before its first picture.
+    if (kind === 'IDAT' && control === undefined) return undefined;
+    if (kind === 'acTL' && at + 16 <= bytes.length)
+      control = { frames: bytes.readUInt32BE(at + 8), passes: bytes.readUInt32BE(at + 12) };
+    if (kind === 'fcTL') found++;
+    at += 12 + length;
+  }
+  return control && { ...control, found };
 }

@@ -188,7 +188,7 @@ test('what was found is drawn into the ladder: the same one, with all of it belo
     code: 2,
     err: 'dot-hop: -o x.png is for one document; 2 were given\n',
   });
-  expect(check('wick.dothop.yaml', '-o', 'x.svg').err).toContain('a check is drawn as .png');
+  expect(check('wick.dothop.yaml', '-o', 'x.svg').err).toContain('a check is written as .png');
 });
 
 test('a check measures the drawings too: the faulty sheet has every fault that drawings can have', () => {

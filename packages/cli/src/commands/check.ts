@@ -141,7 +141,7 @@ function print({ character, result, findings }: Checked, withAccepted: boolean, 
   const { paint } = output;
   const { stateNamed } = character.controller;
   output.line(
-    `${paint.bold(character.document.source.file)}  ${paint.dim(`${character.controller.name}, ${stateNamed.size} states`)}`,
+    `${paint.bold(character.document.source.file)}  ${paint.dim(`${character.controller.name}, ${stateNamed.size} state${stateNamed.size === 1 ? '' : 's'}`)}`,
   );
   const colours: Record<Severity, (text: string) => string> = {
     error: paint.red,
@@ -164,10 +164,11 @@ function print({ character, result, findings }: Checked, withAccepted: boolean, 
 
 /** How much was examined, and what was not. */
 function examined({ situations, tried, givenUp }: CheckResult): string {
+  if (situations <= 1) return 'no condition to examine';
   const count = situations < 1e15 ? situations.toLocaleString('en') : situations.toExponential(1);
   const open =
     givenUp === 0
       ? ''
-      : `; ${givenUp} questions were given up, so what they ask (whether something can be) is not proved`;
-  return `${count} situations that its conditions tell apart, all examined by ${tried.toLocaleString('en')} steps${open}`;
+      : `; ${givenUp} question${givenUp === 1 ? ' was' : 's were'} given up, so what they ask (whether something can be) is not proved`;
+  return `${count} situations that its conditions tell apart, all examined by ${tried.toLocaleString('en')} step${tried === 1 ? '' : 's'}${open}`;
 }

@@ -38,7 +38,9 @@ export async function ladder(file: string, options: LadderOptions, output: Outpu
   if (options.out !== undefined) {
     const { ladderPicture } = await import('../picture/ladder-picture.js');
     await writeWhole(options.out, await ladderPicture(controller, images, wornIn(controller, options)));
-    output.note(`ladder of ${controller.stateNamed.size} states in ${options.out}`);
+    output.note(
+      `ladder of ${controller.stateNamed.size} state${controller.stateNamed.size === 1 ? '' : 's'} in ${options.out}`,
+    );
   }
   if (options.winners === true || options.when !== undefined) printWinners(character, options, output);
   else printRungs(controller, options, output);

@@ -1,9 +1,11 @@
-import type { Controller, Signal, State, Track } from 'dot-hop';
+import type { Controller, Pose, Signal, State, Track } from 'dot-hop';
+import { inkOf } from 'dot-hop/pixels';
 import type { RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
 import { drawExpectations, drawFailures, expectationRows, failuresOf } from './expectations-picture.js';
 import { fitText, svgText, textWidth } from './letters.js';
+import { reachOf } from './motion.js';
 import { markColour, theme } from './theme.js';
 
 const width = 1280;
@@ -14,7 +16,7 @@ const stepHeight = 21;
 /** The room above the states of each of several tracks, for its name. */
 const laneHeading = 22;
 const signalHeight = 30;
-const thumb = { width: 88, height: 104, scale: 2 };
+const thumb = { width: 88, widest: 200, height: 104, scale: 2 };
 
 /** Draws onto one canvas from the top down; `x` turns milliseconds into pixels. */
 export interface Drawing {
@@ -94,15 +96,24 @@ function drawTime({ canvas, result, x }: Drawing, top: number, bottom: number): 
 /** The drawings at even distances, each as it was in the middle of its place. */
 function drawThumbs({ canvas, result, x }: Drawing, images: ReadonlyMap<string, Image>): void {
   const left = x(0);
-  const count = Math.floor((x(result.lasts) - left) / thumb.width);
-  for (let i = 0; i < count; i++) {
-    const middle = left + (i + 0.5) * thumb.width;
+  const ink = inkReach([...new Set(result.samples.map(({ pose }) => pose))], images);
+  const [wide, high] = [ink.left + ink.right, ink.top + ink.bottom];
+  const fitting = Math.min((thumb.widest - 14) / wide, (thumb.height - 12) / high);
+  // Small characters are drawn a whole number of times as large, large ones as small as they must be.
+  const scale = fitting >= 1 ? Math.min(thumb.scale, Math.floor(fitting)) : fitting;
+  const width = Math.max(thumb.width, Math.ceil(wide * scale) + 14);
+  const count = Math.floor((x(result.lasts) - left) / width);
+  const shown = Array.from({ length: count }, (_, i) => {
+    const middle = left + (i + 0.5) * width;
     const ms = (result.lasts * (middle - left)) / (x(result.lasts) - left);
-    const sample = result.samples.findLast(({ at }) => at <= ms) ?? result.samples[0]!;
-    const part = new Canvas(thumb.width - 6, thumb.height);
+    return { middle, sample: result.samples.findLast(({ at }) => at <= ms) ?? result.samples[0]! };
+  });
+  for (const { middle, sample } of shown) {
+    const part = new Canvas(width - 6, thumb.height);
     part.check(0, 0, part.width, part.height, 8, theme.checkDark, theme.checkLight);
-    const ground = thumb.height - 8;
-    part.pose(images, sample.pose, Math.round(part.width / 2), ground, thumb.scale);
+    const ground = thumb.height - 6 - Math.round(ink.bottom * scale);
+    const centre = Math.round(part.width / 2 + ((ink.left - ink.right) / 2) * scale);
+    part.pose(images, sample.pose, centre, ground, scale);
     copy(part, canvas, Math.round(middle - part.width / 2), heading - 6);
     canvas.draw(
       svgLine(
@@ -115,6 +126,30 @@ function drawThumbs({ canvas, result, x }: Drawing, images: ReadonlyMap<string, 
       ),
     );
   }
+}
+
+/** How far what is drawn of some poses reaches from their pivots, in pixels; at least one each way. */
+function inkReach(
+  poses: readonly Pose[],
+  images: ReadonlyMap<string, Image>,
+): { left: number; right: number; top: number; bottom: number } {
+  const whole = reachOf(poses);
+  const [width, height] = [whole.left + whole.right, whole.top + whole.bottom].map(Math.ceil) as [
+    number,
+    number,
+  ];
+  const inks = poses.flatMap((pose) => {
+    const canvas = new Canvas(width, height);
+    canvas.pose(images, pose, Math.ceil(whole.left), Math.ceil(whole.top), 1);
+    return inkOf(canvas, { x: 0, y: 0, width, height }) ?? [];
+  });
+  const most = (values: readonly number[]): number => Math.max(1, ...values);
+  return {
+    left: most(inks.map((ink) => Math.ceil(whole.left) - ink.x)),
+    right: most(inks.map((ink) => ink.x + ink.width - Math.ceil(whole.left))),
+    top: most(inks.map((ink) => Math.ceil(whole.top) - ink.y)),
+    bottom: most(inks.map((ink) => ink.y + ink.height - Math.ceil(whole.top))),
+  };
 }
 
 function copy(from: Canvas, to: Canvas, x: number, y: number): void {

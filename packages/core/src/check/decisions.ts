@@ -102,6 +102,16 @@ export class Decisions extends Questions {
       else this.checkOvertaken(state, to, taken, this.pathOf(state, 'hops', i));
     });
     if (state.then < 0) return;
+    const endless = state.books.flat().find(({ loops, bridge }) => loops && !bridge);
+    if (endless !== undefined || state.scrub !== undefined) {
+      this.found.add('then-endless', this.pathOf(state, 'then'), {
+        state: state.name,
+        to: states[state.then]!.name,
+        clip: endless?.clip.name,
+        scrubbed: state.scrub !== undefined,
+      });
+      return;
+    }
     const to = states[state.then]!;
     const taken = this.condition(to.while);
     if (!this.wide.can(taken, here))

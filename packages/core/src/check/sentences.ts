@@ -182,6 +182,12 @@ export const findings = {
     title: 'a state that can never follow',
     say: (v) => `"then: ${v.to}" can never follow: the "while" of "${v.to}" can not be true there; change it`,
   },
+  'then-endless': {
+    severity: 'error',
+    title: 'a follow-up of a state that never ends',
+    say: (v) =>
+      `"then: ${v.to}" can never follow: ${v.scrubbed === true ? `the frame of "${v.state}" follows a number, so it` : `the clip "${v.clip}" loops, so "${v.state}"`} never ends; use "loop: once", or lead on with a hop "at: end"`,
+  },
   'follow-up-overtaken': {
     severity: 'error',
     title: 'a follow-up that is overtaken before it shows',

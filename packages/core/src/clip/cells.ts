@@ -41,6 +41,8 @@ export function cellNumbers(cells: CellsDefinition, columns: number, count: numb
 }
 
 function readLine(line: LineDefinition, columns: number, rows: number): number[] | undefined {
+  const number = 'row' in line ? line.row : line.column;
+  if (!Number.isInteger(number) || number < 0) return undefined;
   if ('row' in line)
     return readRange(line.columns ?? `0-${columns - 1}`)?.map((column) => line.row * columns + column);
   return readRange(line.rows ?? `0-${rows - 1}`)?.map((row) => row * columns + line.column);

@@ -50,7 +50,7 @@ export function buildClip(
   if (picked === undefined) return undefined;
   const count = picked.length;
   const frames = picked.map((cell, i) =>
-    markCell(markCell(cell, definition), definition.perFrame?.[i] ?? {}),
+    markCell(markCell(cell, definition), definition.perFrame?.[i] ?? {}, true),
   );
   for (const frame of Object.keys(definition.perFrame ?? {}))
     if (frames[Number(frame)] === undefined)
@@ -97,8 +97,13 @@ function pickCells(
 ): Cell[] | undefined {
   const path = [...clip, 'cells'];
   const first = cellNumbers(cells, sheet.columns, sheet.cells.length);
+  const isLine = [cells].flat().some((part) => typeof part === 'object' && Object.values(part)[0] !== 0);
   if (first === undefined) problems.add('clip-cells', path, { received: cells });
-  else if (first.length === 0) problems.add('clip-empty', path);
+  else if (isLine && sheet.columns >= sheet.cells.length && sheet.cells.length > 1) {
+    problems.add('clip-row', path, { received: cells, sheet: sheet.name });
+    return undefined;
+  }
+  if (first?.length === 0) problems.add('clip-empty', path);
   if (first === undefined || first.length === 0) return undefined;
   const step = every >= 0 ? every : sheet.columns;
   if (every !== -1 && (!Number.isInteger(every) || every < 1 || rows === undefined))

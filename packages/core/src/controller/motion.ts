@@ -45,6 +45,8 @@ export function rateOf(
   const number = signals.number(plain ? rate : rate.travel, plain ? path : [...path, 'travel']);
   const still = clips.find(({ stride }) => !plain && !(stride !== undefined && stride > 0));
   if (still !== undefined) problems.add('rate-stride', path, { clip: still.name });
+  if (number?.constant !== undefined && number.constant < 0)
+    problems.add('rate-negative', path, { received: number.constant });
   return number && { program: number.program, travels: !plain, least, most };
 }
 

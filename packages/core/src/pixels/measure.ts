@@ -73,6 +73,9 @@ function mostCommon(values: readonly number[]): { value: number; count: number }
   return best === undefined ? { value: 0, count: 0 } : { value: best[0], count: best[1] };
 }
 
+/** So many groups of equal cells are named in one sentence. */
+const mostGroups = 6;
+
 /** Numbers in a sentence; of many the first. */
 const list = (numbers: readonly number[]): string =>
   numbers.length > 12
@@ -115,7 +118,9 @@ export function measureClips(
     measureFrames(frames, find);
     const inked = frames.filter(({ ink }) => ink !== undefined);
     const line = mostCommon(inked.map(({ foot }) => foot));
-    if (line.count * 10 >= inked.length * 6 && inked.length > 0) footLines.set(clip, line.value);
+    // What is drawn for many directions is seen from above, where feet stand on no line.
+    if (line.count * 10 >= inked.length * 6 && inked.length > 0 && clip.direction === undefined)
+      footLines.set(clip, line.value);
     compareBoxes(frames, find);
   }
   compareFootLines(footLines, findings);
@@ -190,7 +195,8 @@ function measureFrames(frames: readonly Frame[], find: Find): void {
     );
   }
   const sizes = new Set(frames.map(({ cell }) => `${cell.frameWidth}x${cell.frameHeight}`));
-  if (sizes.size > 1) {
+  // A pivot for each frame says where each stands, whatever its size.
+  if (sizes.size > 1 && !frames.every(({ cell }) => cell.hasOwnPivot)) {
     const common = mostCommon(frames.map(({ cell }) => cell.frameWidth * 100_000 + cell.frameHeight)).value;
     const odd = frames.filter(({ cell }) => cell.frameWidth * 100_000 + cell.frameHeight !== common);
     find(
@@ -272,13 +278,21 @@ function findEqualCells(measures: ReadonlyMap<Cell, CellMeasure>, findings: Meas
   const alike = new Map<string, Set<number>>();
   for (const { cell, ink } of measures.values()) {
     if (ink === undefined) continue;
-    const key = `${cell.sheet} ${ink.hash} ${ink.count}`;
+    const key = JSON.stringify([cell.sheet, ink.hash, ink.count]);
     alike.set(key, (alike.get(key) ?? new Set()).add(cell.index));
   }
+  const bySheet = new Map<string, number[][]>();
   for (const [key, found] of alike) {
     if (found.size < 2) continue;
-    const cells = [...found].sort((a, b) => a - b);
-    const text = `cells ${list(cells)} are the same drawing; one cell may be shown many times`;
-    findings.push({ code: 'cells-equal', subject: key.split(' ')[0]!, frames: [], cells, pixels: 0, text });
+    const [sheet] = JSON.parse(key) as [string];
+    const groups = bySheet.get(sheet) ?? [];
+    groups.push([...found].sort((a, b) => a - b));
+    bySheet.set(sheet, groups);
+  }
+  for (const [subject, groups] of bySheet) {
+    const told = groups.slice(0, mostGroups).map(list);
+    const more = groups.length > told.length ? `; and ${groups.length - told.length} more such groups` : '';
+    const text = `cells ${told.join('; so are ')}${more} are the same drawing; one cell may be shown many times`;
+    findings.push({ code: 'cells-equal', subject, frames: [], cells: groups.flat(), pixels: 0, text });
   }
 }

@@ -45,6 +45,8 @@ const sentences = {
     `the size of ${shown(v.image)} is not known, so its cells cannot be counted; give the images' sizes, or "size: [width, height]" here`,
   'sheet-cell-size': (v: Values) =>
     `a grid of cells of ${v.cell} pixels does not fit into an image of ${v.size}, where ${v.columns} columns and ${v.rows} rows fit; lengths are whole pixels`,
+  'sheet-many': (v: Values) =>
+    `this would cut ${v.received} cells; a sheet has at most ${v.most}. Is the size of a cell meant in pixels?`,
   'sheet-cut': () =>
     'a sheet is one "image" with a "grid" or with "cells", or a sequence of "images"; give one of these',
   'sheet-rectangle': (v: Values) =>
@@ -63,6 +65,8 @@ const sentences = {
 
   'clip-cells': (v: Values) =>
     `cells are written 0-7, 7-0, 3, [0-3, 5] or { row: 2 }, not ${shown(v.received)}`,
+  'clip-row': (v: Values) =>
+    `${shown(v.received)} asks for a row or column of a grid, and sheet "${v.sheet}" has no grid of several rows; write the numbers of the cells, such as 4-7`,
   'clip-empty': () => 'a clip needs at least one cell',
   'cell-range': (v: Values) =>
     `there is no cell ${v.cell}${Number(v.more) > 0 ? ` (nor ${v.more} more that are named here)` : ''}: sheet "${v.sheet}" has the cells 0 to ${Number(v.count) - 1}`,
@@ -150,6 +154,8 @@ const sentences = {
     `the rate follows what is travelled, but the clip "${v.clip}" has no stride; add "stride" (pixels of one pass) to it`,
   'rate-bounds': (v: Values) =>
     `a rate lies between 0 and ${v.fastest}, "least" not above "most"; here ${v.least} and ${v.most}`,
+  'rate-negative': (v: Values) =>
+    `time does not run backwards: a rate is 0 or more, not ${v.received}; for a clip that plays backwards write its cells so, such as 7-0`,
   'scrub-range': (v: Values) =>
     `"from" and "to" must be two different numbers, not ${shown(v.from)} and ${shown(v.to)}`,
   'scrub-act': () =>

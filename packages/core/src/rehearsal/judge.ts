@@ -91,13 +91,14 @@ export function judge(
     judgeOne(`cell ${cell}`, now.pose.cell.index === cell, `cell ${now.pose.cell.index}`);
   if (passes !== undefined) {
     const meant = passes.map((name) => stateMeant(controller, name)!);
-    const left = firstNotPassed(meant, begun);
+    const { left, next } = firstNotPassed(meant, begun);
     const track = meant[left]?.track ?? 0;
     judgeOne(
       `states ${passes.join(', ')} in this order`,
       left === passes.length,
       `${passes[left] ?? ''} did not come in turn: ${orderIn(track).join(', ')}`,
-      to,
+      // Where another state came in its place; where none did, it was waited for to the end.
+      next === undefined ? to : Math.max(from, shown[next.sample]!.at),
       track,
     );
   }
@@ -128,17 +129,23 @@ export function judge(
   };
 }
 
-/** The first of some states that does not come in turn; of tracks that switch at the same instant each may be first. */
-function firstNotPassed(wanted: readonly Meant[], begun: readonly Beginning[]): number {
+/**
+ * The first of some states that does not come in turn, and what began in its place after those that did. Of tracks that switch
+ * at the same instant each may be first.
+ */
+function firstNotPassed(
+  wanted: readonly Meant[],
+  begun: readonly Beginning[],
+): { left: number; next: Beginning | undefined } {
   let found = 0;
   let left = begun;
   while (found < wanted.length) {
     const { track, state } = wanted[found]!;
     const at = left.findIndex((one) => one.track === track && one.state === state);
-    if (at < 0) return found;
+    if (at < 0) return { left: found, next: left.find((one) => one.track === track) };
     const { sample } = left[at]!;
     left = left.filter((one, i) => i !== at && one.sample >= sample);
     found++;
   }
-  return found;
+  return { left: found, next: undefined };
 }

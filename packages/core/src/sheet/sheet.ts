@@ -51,6 +51,8 @@ export interface Cell extends Box {
   readonly frameHeight: number;
   readonly pivotX: number;
   readonly pivotY: number;
+  /** Whether the pivot was given for this cell or frame by itself, and not for all of a sheet or clip. */
+  readonly hasOwnPivot: boolean;
   readonly boxes: Readonly<Record<string, Box>>;
   readonly points: Readonly<Record<string, Point>>;
   /** For a composed cell its pieces, back to front; its own rectangle is then not drawn. */
@@ -171,6 +173,9 @@ function readParts(
   );
 }
 
+/** The most cells of a sheet: a slip such as a cell of one pixel would fill the memory. */
+const mostCells = 100_000;
+
 function cutGrid(
   image: string,
   grid: NonNullable<SheetDefinition['grid']>,
@@ -198,6 +203,10 @@ function cutGrid(
   if (!sound || !inside || !fits) {
     const values = { cell: `${width}x${height}`, size: `${size.width}x${size.height}`, ...fitting };
     problems.add('sheet-cell-size', [...path, 'cell'], values);
+    return { cuts: [], columns };
+  }
+  if (count > mostCells) {
+    problems.add('sheet-many', [...path, 'cell'], { received: count, most: mostCells });
     return { cuts: [], columns };
   }
   const cuts = Array.from({ length: count }, (_, i): Cut => {
@@ -259,15 +268,16 @@ function makeCell(
     frameHeight: trim.height,
     pivotX: trim.width / 2,
     pivotY: trim.height,
+    hasOwnPivot: false,
     boxes: {},
     points: {},
     pieces: undefined,
   };
-  return Object.freeze(markCell(markCell(bare, definition), definition.perCell?.[index] ?? {}));
+  return Object.freeze(markCell(markCell(bare, definition), definition.perCell?.[index] ?? {}, true));
 }
 
 /** A cell with further marks; those given win over the ones it has. */
-export function markCell(cell: Cell, { pivot, boxes, points }: MarksDefinition): Cell {
+export function markCell(cell: Cell, { pivot, boxes, points }: MarksDefinition, isOwn = false): Cell {
   if (pivot === undefined && boxes === undefined && points === undefined) return cell;
   const allBoxes: Record<string, Box> = { ...cell.boxes };
   for (const [name, box] of Object.entries(boxes ?? {})) allBoxes[name] = boxOf(box);
@@ -278,6 +288,7 @@ export function markCell(cell: Cell, { pivot, boxes, points }: MarksDefinition):
     ...cell,
     pivotX,
     pivotY,
+    hasOwnPivot: cell.hasOwnPivot || (isOwn && pivot !== undefined),
     boxes: Object.freeze(allBoxes),
     points: Object.freeze(allPoints),
   });
