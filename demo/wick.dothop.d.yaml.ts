@@ -1,4 +1,4 @@
-// The names of wick.dothop.yaml, for the compiler. Written by the plugin of @dot-hop/cli/vite whenever the document changes.
+// The names of wick.dothop.yaml, for the compiler. Written by "dot-hop names", and by the plugin of @dot-hop/cli/vite whenever the document changes.
 import type { DocumentModule } from '@dot-hop/browser';
 
 declare const character: DocumentModule<{
@@ -14,5 +14,8 @@ declare const character: DocumentModule<{
   states: "stand" | "doze" | "go" | "land" | "fall" | "fall-start" | "rise" | "flip" | "dash" | "bump" | "takeoff" | "splashed" | "knocked" | "get-up" | "swing1" | "swing2" | "swing3" | "with-body";
   tracks: "body" | "arms";
   directions: "east" | "west";
+  clips: "stand" | "walk" | "run" | "takeoff" | "rise" | "fall-start" | "fall" | "land" | "swing1" | "swing2" | "swing3" | "skid" | "splashed" | "knocked" | "get-up" | "doze" | "dash" | "flip" | "bump";
+  reports: "step" | "leap" | "thud" | "whoosh" | "scrape" | "drip" | "surge" | "stand" | "doze" | "go" | "land" | "fall" | "fall-start" | "rise" | "flip" | "dash" | "bump" | "takeoff" | "splashed" | "knocked" | "get-up" | "swing1" | "swing2" | "swing3" | "with-body" | "east" | "west" | "skid" | "walk" | "run";
+  read: "vx" | "vy" | "grounded" | "along" | "breath" | "jump" | "swing" | "dash" | "fresh" | "bump" | "splash" | "blow" | "moving" | "running" | "lately" | "footing" | "drowsy" | "speed" | "airborne" | "busy" | "swinging" | "arms.swing1" | "arms.swing2" | "arms.swing3" | "body.flip" | "body.dash" | "body.bump" | "body.splashed" | "body.knocked" | "body.get-up" | "body" | "arms" | `${string}.${string}`;
 }>;
 export default character;

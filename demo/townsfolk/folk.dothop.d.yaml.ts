@@ -1,4 +1,4 @@
-// The names of folk.dothop.yaml, for the compiler. Written by the plugin of @dot-hop/cli/vite whenever the document changes.
+// The names of folk.dothop.yaml, for the compiler. Written by "dot-hop names", and by the plugin of @dot-hop/cli/vite whenever the document changes.
 import type { DocumentModule } from '@dot-hop/browser';
 
 declare const character: DocumentModule<{
@@ -10,5 +10,8 @@ declare const character: DocumentModule<{
   states: "stand" | "walk";
   tracks: "body";
   directions: "east" | "southeast" | "south" | "southwest" | "west" | "northwest" | "north" | "northeast";
+  clips: "stand-south" | "stand-southeast" | "stand-east" | "stand-northeast" | "stand-north" | "walk-south" | "walk-southeast" | "walk-east" | "walk-northeast" | "walk-north";
+  reports: "step" | "stand" | "walk" | "east" | "southeast" | "south" | "southwest" | "west" | "northwest" | "north" | "northeast";
+  read: "vx" | "vy" | "moving" | "speed" | "body" | `${string}.${string}`;
 }>;
 export default character;

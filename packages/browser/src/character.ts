@@ -1,6 +1,6 @@
 import { imagesOf } from 'dot-hop';
 import type { Controller, Names } from 'dot-hop';
-import { compileDocument, readDocument } from 'dot-hop/document';
+import { compileDocument, readJsonDocument } from 'dot-hop/json';
 import type { Images } from './dyed.js';
 import { Fetching, loadImages } from './images.js';
 import type { Progress } from './images.js';
@@ -35,7 +35,11 @@ export async function loadCharacter(files: CharacterFiles, progress?: Progress):
     if (!answer.ok) throw new Error(`${answer.status} ${answer.statusText}`);
     return answer.text();
   });
-  const read = readDocument(text, address.pathname.split('/').pop());
+  const name = address.pathname.split('/').pop() ?? '';
+  // Only a document in YAML has the reader of YAML fetched.
+  const read = name.toLowerCase().endsWith('.json')
+    ? readJsonDocument(text, name)
+    : (await import('dot-hop/document')).readDocument(text, name);
   const addresses = Object.fromEntries(
     [...imagesOf(read.definition.sheets).keys()].map((file) => [
       file,

@@ -1,5 +1,5 @@
 import { Performer, compileController } from 'dot-hop';
-import type { Controller, ControllerDefinition, Names } from 'dot-hop';
+import type { Controller, ControllerDefinition, ImageSize, Names } from 'dot-hop';
 import type { LoadedCharacter } from './character.js';
 import { Fetching, loadImages } from './images.js';
 import type { Progress } from './images.js';
@@ -14,6 +14,8 @@ export interface DocumentModule<N extends Names = Names> {
   readonly definition: ControllerDefinition;
   /** The addresses of the images by file, as the document names them. */
   readonly images: Readonly<Record<string, string>>;
+  /** The sizes of the images: with them `compileController(module.definition, { images: module.sizes })` needs no picture. */
+  readonly sizes: Readonly<Record<string, ImageSize>>;
   /**
    * Calls back with each later version while the page runs. While a game is being made only: a built page has none.
    *

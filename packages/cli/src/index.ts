@@ -17,7 +17,6 @@ function isTerminal({ isTTY }: { readonly isTTY?: boolean }): boolean {
  * the colours that this command itself puts in.
  */
 export const printable = (text: string): string =>
-  // eslint-disable-next-line no-control-regex -- these are what is looked for
   text.replace(/\x1b\[\d{1,3}m|[\x00-\x08\x0b-\x1f\x7f-\x9f]/g, (sign) =>
     sign.length > 1 ? sign : `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`,
   );

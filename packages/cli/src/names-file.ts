@@ -12,13 +12,15 @@ function valueOf({ kind, options }: Signal): string {
 export const namesFileOf = (file: string): string => file.replace(/\.(\w+)$/, '.d.$1.ts');
 
 /** The names of a document for the compiler: a misspelt signal is underlined where it is set. */
-export function namesFile(file: string, { tables, states, tracks, compass }: Controller): string {
+export function namesFile(file: string, controller: Controller): string {
+  const { tables, states, tracks, compass, clips, cueNames } = controller;
+  const readable = [...tables.signals.keys(), ...tables.derived.keys(), ...tables.tags.keys()];
   const signals = [...tables.signals.values()];
   const values = signals
     .filter(({ kind }) => kind !== 'pulse')
     .map((signal) => `    ${one(signal.name)}: ${valueOf(signal)};`);
   return [
-    `// The names of ${file}, for the compiler. Written by the plugin of @dot-hop/cli/vite whenever the document changes.`,
+    `// The names of ${file}, for the compiler. Written by "dot-hop names", and by the plugin of @dot-hop/cli/vite whenever the document changes.`,
     `import type { DocumentModule } from '@dot-hop/browser';`,
     ``,
     `declare const character: DocumentModule<{`,
@@ -29,6 +31,10 @@ export function namesFile(file: string, { tables, states, tracks, compass }: Con
     `  states: ${anyOf(new Set(states.map(({ name }) => name)))};`,
     `  tracks: ${anyOf(tracks.map(({ name }) => name))};`,
     `  directions: ${anyOf(compass.names)};`,
+    `  clips: ${anyOf(clips.keys())};`,
+    `  reports: ${anyOf(new Set([...cueNames, ...states.map(({ name }) => name), ...compass.names, ...states.flatMap(({ bookNames }) => bookNames.filter((one) => one !== ''))]))};`,
+    `  read: ${anyOf(new Set([...readable, ...tracks.map(({ name }) => name)]))} | ` +
+      '`${string}.${string}`;',
     `}>;`,
     `export default character;`,
     ``,

@@ -291,6 +291,16 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     );
 
   program
+    .command('names')
+    .description('the names of documents for TypeScript, written beside them (wick.dothop.d.yaml.ts)')
+    .argument('<document...>', 'characters')
+    .option('--json', 'print what was written as JSON')
+    .addHelpText('after', example('dot-hop names demo/wick.dothop.yaml'))
+    .action(async (files: string[], options: { json?: boolean }) =>
+      finish(await (await import('./commands/names.js')).names(files, options, output)),
+    );
+
+  program
     .command('pack')
     .description('one image and one document with only what the game needs')
     .argument('<document>', 'the character')

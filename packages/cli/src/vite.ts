@@ -21,7 +21,16 @@ export interface DotHopPluginOptions {
 }
 
 const isDocument = /\.dothop\.(ya?ml|json)$/;
-const jsonEnd = /\.json\.js$/;
+/** A file of any name is a document too where it is imported so: `./game.json?dothop`. */
+const asked = /\?dothop$/;
+/** A bundler takes whatever ends in `.json` for JSON, so that documents go by another name inside. */
+const ownEnd = '.dot-hop.js';
+
+/** The file of a document by the name that its module goes by; `undefined` for another module. */
+function fileOf(id: string): string | undefined {
+  if (id.endsWith(ownEnd)) return id.slice(0, -ownEnd.length);
+  return isDocument.test(id) && !id.endsWith('.json') ? id : undefined;
+}
 
 /**
  * A plugin for Vite with which a document is imported as a module: `import wick from './wick.dothop.yaml'`. It is read,
@@ -30,23 +39,34 @@ const jsonEnd = /\.json\.js$/;
  * the old one plays on. What `dot-hop check` finds is written as warnings.
  */
 export function dotHop({ names = false }: DotHopPluginOptions = {}): Plugin {
+  let isAllowed: (file: string) => boolean = () => true;
   return {
     name: 'dot-hop',
     enforce: 'pre',
-    // A bundler takes whatever ends in `.json` for JSON, so that such a document goes by another name.
+    async configResolved(config) {
+      if (config.command !== 'serve') return;
+      const { isFileLoadingAllowed } = await import('vite');
+      isAllowed = (file) => isFileLoadingAllowed(config, file);
+    },
     async resolveId(source, importer) {
-      const file = source.replace(jsonEnd, '.json');
-      if (!file.endsWith('.json') || !isDocument.test(file)) return undefined;
+      const file = source.endsWith(ownEnd) ? source.slice(0, -ownEnd.length) : source.replace(asked, '');
+      if (file === source && !(file.endsWith('.json') && isDocument.test(file))) return undefined;
       const resolved = await this.resolve(file, importer, { skipSelf: true });
-      return resolved && `${resolved.id}.js`;
+      return resolved && resolved.id + ownEnd;
     },
     hotUpdate({ file }) {
-      if (!file.endsWith('.json') || !isDocument.test(file)) return undefined;
-      return [...(this.environment.moduleGraph.getModulesByFile(`${file}.js`) ?? [])];
+      const modules = this.environment.moduleGraph.getModulesByFile(file + ownEnd);
+      return modules && [...modules];
     },
     async load(id) {
-      const file = id.replace(jsonEnd, '.json');
-      if (!isDocument.test(file)) return undefined;
+      const file = fileOf(id);
+      if (file === undefined) return undefined;
+      // A server gives away only what its settings name, and a document is no exception.
+      if (!isAllowed(file))
+        return this.error({
+          id: file,
+          message: `${file} lies outside of what this server may give away; add its folder to server.fs.allow`,
+        });
       const character = await loadCharacter(file).catch((error: unknown) => {
         if (!(error instanceof DotHopError)) throw error;
         const [first] = error instanceof DocumentError ? error.problems : [];
@@ -76,6 +96,7 @@ async function writeNames(file: string, { controller }: Character): Promise<void
 /** The module of a document. Its listeners outlive it: each version hands them on to the next. */
 async function moduleOf(file: string, { document, images }: Character): Promise<string> {
   const files = [...images.keys()];
+  const sizes = Object.fromEntries([...images].map(([name, { width, height }]) => [name, { width, height }]));
   const addresses = await Promise.all(
     files.map(async (image, i) => {
       const hash = createHash('sha256').update(await readFile(path.join(path.dirname(file), image)));
@@ -85,11 +106,13 @@ async function moduleOf(file: string, { document, images }: Character): Promise<
     }),
   );
   return [
-    ...files.map((image, i) => `import image${i} from ${JSON.stringify(`./${image}?url`)};`),
+    ...files.map((image, i) => `import image${i} from ${JSON.stringify(`./${image}?url&no-inline`)};`),
     `const listeners = import.meta.hot?.data.listeners ?? new Set();`,
     `export default {`,
     `  definition: ${JSON.stringify(document.definition)},`,
     `  images: { ${addresses.join(', ')} },`,
+    // What it takes to compile it where no picture can be loaded: in a worker, on a server, in a test.
+    `  sizes: ${JSON.stringify(sizes)},`,
     `  listen: import.meta.hot && ((listener) => (listeners.add(listener), () => listeners.delete(listener))),`,
     `};`,
     `if (import.meta.hot) {`,

@@ -325,11 +325,11 @@ test('law: whatever clips are called, each keeps its drawings, times, cues and s
     ms: fc.tuple(fc.integer({ min: 1, max: 300 }), fc.integer({ min: 1, max: 300 })),
     cue: fc.constantFrom('step', 'walk', '__x'),
   });
-  await fc.assert(
-    fc.asyncProperty(
+  fc.assert(
+    fc.property(
       fc.uniqueArray(fc.constantFrom(...names), { minLength: 1 }),
       fc.array(clip, { minLength: 7, maxLength: 7 }),
-      async (some, made) => {
+      (some, made) => {
         const clips = Object.fromEntries(
           some.map((name, i) => {
             const { rows, first, ms, cue } = made[i]!;

@@ -17,7 +17,17 @@ const parts_ = 4096;
 
 /** What stands for the drawings of a state that shows its part of what another track shows. */
 const following = {
-  ...{ name: '', frames: [], cells: [], order: [0], ends: [1e6], loopFrom: 0, cues: [[]] },
+  ...{
+    name: '',
+    of: '',
+    direction: undefined,
+    frames: [],
+    cells: [],
+    order: [0],
+    ends: [1e6],
+    loopFrom: 0,
+    cues: [[]],
+  },
   ...{ spans: new Map<string, never>(), stride: undefined },
 } satisfies Clip;
 

@@ -16,7 +16,7 @@ const stepHeight = 21;
 /** The room above the states of each of several tracks, for its name. */
 const laneHeading = 22;
 const signalHeight = 30;
-const thumb = { width: 88, widest: 200, height: 104, scale: 2 };
+const thumb = { width: 88, widest: 200, height: 116, scale: 2 };
 
 /** Draws onto one canvas from the top down; `x` turns milliseconds into pixels. */
 export interface Drawing {

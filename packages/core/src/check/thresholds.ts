@@ -37,7 +37,7 @@ export class Thresholds extends Questions {
   /** What a state asks before it wants in, with comparisons as they are on one side of a threshold. */
   private here(state: State, side: Side): Condition {
     let known = this.hereOn.get(side);
-    if (known === undefined) this.hereOn.set(side, (known = new Map()));
+    if (known === undefined) this.hereOn.set(side, (known = new Map<State, Condition>()));
     const before = known.get(state);
     if (before !== undefined) return before;
     const put = (part: Condition): Condition => {

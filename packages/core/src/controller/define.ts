@@ -302,11 +302,9 @@ type Other = string & Record<never, never>;
  * of, so each kind of name is a parameter of its own, taken from the keys of what lies elsewhere.
  */
 interface Hints<Clip extends string, Book extends string, State extends string> {
-  readonly clips?: { readonly [C in Clip]?: ClipDefinition };
-  readonly flipbooks?: { readonly [B in Book]?: object };
-  readonly states?: {
-    readonly [S in State]?: { readonly shows?: NoInfer<Clip | Book> | Other };
-  };
+  readonly clips?: Readonly<Partial<Record<Clip, ClipDefinition>>>;
+  readonly flipbooks?: Readonly<Partial<Record<Book, object>>>;
+  readonly states?: Readonly<Partial<Record<State, { readonly shows?: NoInfer<Clip | Book> | Other }>>>;
   readonly rest?: NoInfer<State> | Other;
 }
 

@@ -21,7 +21,7 @@ export type Settable<S, V> = S extends keyof V ? V[S] : S extends Signal<infer V
 
 /** The names of vectors among signals. */
 export type VectorNames<V> = {
-  [S in keyof V & string]: V[S] extends readonly [number, number] ? S : number extends keyof V ? S : never;
+  [S in keyof V & string]: V[S] extends readonly [number, number] ? S : string extends keyof V ? S : never;
 }[keyof V & string];
 
 type ValueOf<S> =
@@ -87,12 +87,12 @@ type Parts<S> = {
 }[keyof S & string];
 type ReadIn<D> =
   | Parts<SignalsIn<D>>
-  | (keyof Field<D, 'derived', Record<never, never>> & string)
+  | (keyof Field<D, 'derived', object> & string)
   | TagsIn<D>
   | 'body'
   | `${string}.${StatesIn<D>}`
   | (TracksIn<D> extends infer T ? (keyof T & string) | { [K in keyof T]: TagsIn<T[K]> }[keyof T] : never);
-type ShownIn<D> = (keyof ClipsOf<D> & string) | (keyof Field<D, 'flipbooks', Record<never, never>> & string);
+type ShownIn<D> = (keyof ClipsOf<D> & string) | (keyof Field<D, 'flipbooks', object> & string);
 
 /** The names that a definition has. Of one that was read from a file, any. */
 export interface NamesOf<D> extends Names {

@@ -82,7 +82,8 @@ export abstract class Listener<N extends Names = Names> {
    *   finite; nothing is changed then
    */
   set<S extends (keyof N['values'] & string) | Signal>(signal: S, value: Settable<S, N['values']>): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : (signal as Signal);
+    // Whatever comes from outside the compiler's sight is no handle.
+    const one = (typeof signal === 'string' ? this.signal(signal) : signal) as Signal | undefined | null;
     if (one?.owner !== this.controller.signalOwner) this.setSpecially(one, value as SignalValue);
     else if (typeof value === 'number' && one.place !== 0) {
       if (this.staysWithin(one.place, value)) return;
@@ -99,12 +100,8 @@ export abstract class Listener<N extends Names = Names> {
    *
    * @throws {DotHopError} as {@link set} does
    */
-  setVector(
-    signal: VectorNames<N['values']> | Signal<readonly [number, number]>,
-    x: number,
-    y: number,
-  ): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : signal;
+  setVector(signal: VectorNames<N['values']> | Signal, x: number, y: number): void {
+    const one = (typeof signal === 'string' ? this.signal(signal) : signal) as Signal | undefined | null;
     if (one?.owner !== this.controller.signalOwner) {
       this.setSpecially(one, [x, y]);
       return;
@@ -133,7 +130,7 @@ export abstract class Listener<N extends Names = Names> {
   }
 
   /** Refuses a handle of another controller, and sets a signal of a performer that somebody may watch. */
-  private setSpecially(signal: Signal, value: SignalValue): void {
+  private setSpecially(signal: Signal | undefined | null, value: SignalValue): void {
     const { name } = this.own(signal);
     if (isHeld(this, name)) return;
     unobserved(this.controller, () => this.set(signal as Signal<SignalValue>, value as never));
@@ -274,10 +271,9 @@ export abstract class Listener<N extends Names = Names> {
   }
 
   /** A handle of this very controller: one of another version of the document could mean another signal. */
-  private own(signal: Signal): Signal {
-    if ((signal as Signal | undefined | null)?.owner !== this.controller.tables.owner)
-      throw callError('signal-handle', { received: (signal as Signal | undefined)?.name ?? signal });
-    return signal;
+  private own(signal: Signal | undefined | null): Signal {
+    if (signal?.owner === this.controller.tables.owner) return signal;
+    throw callError('signal-handle', { received: signal?.name ?? signal });
   }
 
   private signal(name: string): Signal {
@@ -305,7 +301,7 @@ export abstract class Listener<N extends Names = Names> {
 
   private setOther(signal: Signal, value: SignalValue): void {
     if (signal.kind === 'vector' && Array.isArray(value) && value.length === 2) {
-      this.setVector(signal as Signal<readonly [number, number]>, value[0] as number, value[1] as number);
+      this.setVector(signal, value[0] as number, value[1] as number);
       return;
     }
     if (signal.kind !== 'choice' || typeof value !== 'string') throw wrongKind(signal, value);

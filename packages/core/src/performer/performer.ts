@@ -282,7 +282,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    * The reports of its latest step or request; see {@link Reports}. It is the same object at all times.
    */
   get reports(): Reports<N['reports']> {
-    return this.ownReports as Reports<N['reports']>;
+    return this.ownReports;
   }
 
   /**
@@ -349,7 +349,8 @@ export class Performer<N extends Names = Names> extends Standing<N> {
       passing[0] = this.numbers[this.base + Place.due]!;
       this.findDue();
       this.waitFrom();
-      if (this.told?.isWatched === true) tellStep(this, this.told?.count ?? 0);
+      const { told } = this;
+      if (told?.isWatched === true) tellStep(this, told.count);
     }
   }
 

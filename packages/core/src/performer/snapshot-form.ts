@@ -64,11 +64,11 @@ const snapshotShape = fields(
 export function checkForm(snapshot: unknown): void {
   const problems = new ProblemList();
   const { must } = snapshotShape;
-  const isOne = isMap(snapshot) && snapshot['dotHopSnapshot'] === 1;
+  const isOne = isMap(snapshot) && snapshot.dotHopSnapshot === 1;
   // Of anything else it would be no help to hear all that it lacks.
   const wanted = isOne
     ? snapshotShape
-    : { ...snapshotShape, must: { dotHopSnapshot: must['dotHopSnapshot']! }, open: true };
+    : { ...snapshotShape, must: { dotHopSnapshot: must.dotHopSnapshot! }, open: true };
   checkShape(snapshot, wanted, [], problems);
   if (problems.problems.length === 0) return;
   throw new DotHopError([{ code: 'snapshot-form', path: [], values: {} }, ...problems.problems]);
@@ -175,11 +175,7 @@ function checkStrand(
       });
   });
   const timeline = state.books[saved.book]?.[Math.max(0, compass.names.indexOf(saved.facing))];
-  if (
-    timeline === undefined ||
-    timeline.bridge !== saved.bridging ||
-    state.bookNames[saved.book] !== saved.shows
-  ) {
+  if (timeline?.bridge !== saved.bridging || state.bookNames[saved.book] !== saved.shows) {
     const expected = `one of the flipbooks of "${state.name}"`;
     problems.add('field-kind', [...path, 'shows'], { expected, received: saved.shows });
     return;
