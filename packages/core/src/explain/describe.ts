@@ -1,0 +1,133 @@
+import { durationsOf } from '../clip/clip.js';
+import type { Controller, State } from '../controller/controller.js';
+import type { SignalValue } from '../signal/definition.js';
+import type { Regions } from '../signal/regions.js';
+
+/** A signal, for whoever builds an interface on it. */
+export interface SignalFacts {
+  readonly name: string;
+  readonly kind: 'number' | 'flag' | 'choice' | 'vector' | 'pulse';
+  /** The value it begins with; a pulse begins with `false`. */
+  readonly first: SignalValue;
+  /** The options of a choice; empty for other kinds. */
+  readonly options: readonly string[];
+  /** For how many milliseconds a pulse is remembered; 0 for other kinds. */
+  readonly keep: number;
+  /**
+   * From the lowest to the highest number that any condition compares it with, so that a slider reaches past both;
+   * `undefined` where it is not a number, or nothing compares it.
+   */
+  readonly range: readonly [least: number, most: number] | undefined;
+}
+
+/** A state, with its rank. */
+export interface StateFacts {
+  readonly name: string;
+  readonly track: string;
+  readonly priority: number;
+  readonly kind: State['kind'];
+  readonly isRest: boolean;
+  readonly tags: readonly string[];
+  /** The clip or flipbook that it shows, or those of its gaits. */
+  readonly shows: readonly string[];
+  readonly while: string | undefined;
+  readonly when: string | undefined;
+}
+
+/** A clip. Times are milliseconds. */
+export interface ClipFacts {
+  readonly name: string;
+  /** How long one pass takes. */
+  readonly lasts: number;
+  /** Whether it goes on without end. */
+  readonly loops: boolean;
+  /** What shows in turn; back and forth and repeats show a frame more than once. */
+  readonly showings: readonly {
+    readonly frame: number;
+    readonly cell: number;
+    readonly ms: number;
+    readonly cues: readonly string[];
+  }[];
+  /** The frames of each span, first and last included. */
+  readonly spans: Readonly<Record<string, { readonly first: number; readonly last: number }>>;
+  readonly stride: number | undefined;
+}
+
+/** What a controller is made of, as plain data: for inspectors, editors and tests. */
+export interface ControllerFacts {
+  readonly name: string;
+  readonly signals: readonly SignalFacts[];
+  /** Derived signals by name, and whether each is a number or a flag. */
+  readonly derived: readonly { readonly name: string; readonly kind: 'number' | 'flag' }[];
+  readonly tracks: readonly string[];
+  /** Track by track, from the highest rank to the lowest. */
+  readonly states: readonly StateFacts[];
+  readonly clips: readonly ClipFacts[];
+  readonly directions: readonly { readonly name: string; readonly degrees: number }[];
+}
+
+/** The bounds of regions; the next double after a threshold is taken for the threshold. */
+const thresholdsOf = ({ bounds }: Regions): number[] =>
+  bounds.filter(Number.isFinite).map((bound) => Number(bound.toPrecision(12)) + 0);
+
+/** Describes a controller by what its document says, without the tables that it runs by. */
+export function describeController(controller: Controller): ControllerFacts {
+  const { name, definition, tables, tracks, states, order, clips, compass, conditionTexts } = controller;
+  return {
+    name,
+    signals: [...tables.signals.values()].map(({ name: signal, kind, first, options, keep, slot }) => {
+      const bounds = kind === 'number' ? thresholdsOf(tables.regions[slot]!) : [];
+      const value: SignalValue = {
+        number: first[0]!,
+        flag: first[0] === 1,
+        pulse: false,
+        choice: options[first[0]!] ?? '',
+        vector: [first[0]!, first[1] ?? 0] as const,
+      }[kind];
+      return {
+        name: signal,
+        kind,
+        first: value,
+        options,
+        keep: kind === 'pulse' && keep > 1 ? keep / 1000 : 0,
+        range: bounds.length === 0 ? undefined : ([Math.min(...bounds), Math.max(...bounds)] as const),
+      };
+    }),
+    derived: Object.keys(definition.derived ?? {}).map((derived) => ({
+      name: derived,
+      kind: 'code' in tables.derived.get(derived)! ? 'number' : 'flag',
+    })),
+    tracks: tracks.map((track) => track.name),
+    states: order
+      .map((index) => states[index]!)
+      .filter(({ takenBy }) => takenBy < 0)
+      .map((state) => ({
+        name: state.name,
+        track: tracks[state.track]!.name,
+        priority: state.priority,
+        kind: state.kind,
+        isRest: tracks[state.track]!.rest === state.index,
+        tags: state.tags,
+        shows: state.books.flatMap((book, i) => (book[0]!.bridge ? [] : [state.bookNames[i]!])),
+        while: conditionTexts[state.while],
+        when: conditionTexts[state.when],
+      })),
+    clips: [...clips.values()].map((clip) => {
+      const durations = durationsOf(clip);
+      return {
+        name: clip.name,
+        lasts: durations.reduce((sum, ms) => sum + ms, 0),
+        loops: clip.loopFrom >= 0,
+        showings: clip.order.map((frame, i) => ({
+          frame,
+          cell: clip.cells[i]!.index,
+          ms: durations[i]!,
+          cues: clip.cues[i]!,
+        })),
+        spans: Object.fromEntries(clip.spans),
+        stride: clip.stride,
+      };
+    }),
+    directions: compass.names.map((direction, i) => ({ name: direction, degrees: compass.degrees[i]! })),
+  };
+}

@@ -1,0 +1,90 @@
+import { compileController } from 'dot-hop';
+import { describeController } from 'dot-hop/explain';
+
+test('a controller is described as plain data, without its tables', () => {
+  const facts = describeController(
+    compileController({
+      dotHop: 1,
+      name: 'gull',
+      sheets: { g: { image: 'g.png', size: [32, 8], grid: { cell: [8, 8] } } },
+      clips: {
+        sit: { cells: 0 },
+        peck: {
+          cells: '1-3',
+          ms: [40, 50, 60],
+          loop: 'back-and-forth',
+          cues: { tap: 2 },
+          spans: { bite: '1-2' },
+        },
+      },
+      compass: { directions: 'sides', by: ['vx', 0], mirror: { west: 'east' } },
+      signals: {
+        vx: { number: 3 },
+        near: { flag: true },
+        mood: { choice: ['calm', 'cross'], first: 'cross' },
+        aim: { vector: [1, 2] },
+        crumb: { pulse: { keep: 300 } },
+        tap: { pulse: true },
+      },
+      derived: { speed: 'abs(vx)', fast: { of: 'vx', above: 12, below: -4 } },
+      states: {
+        sit: { shows: 'sit' },
+        peck: { shows: 'peck', while: 'fast && near', priority: 4, tags: ['busy'] },
+      },
+    }),
+  );
+  expect(JSON.parse(JSON.stringify(facts))).toEqual({
+    name: 'gull',
+    signals: [
+      { name: 'vx', kind: 'number', first: 3, options: [], keep: 0, range: [-4, 12] },
+      { name: 'near', kind: 'flag', first: true, options: [], keep: 0 },
+      { name: 'mood', kind: 'choice', first: 'cross', options: ['calm', 'cross'], keep: 0 },
+      { name: 'aim', kind: 'vector', first: [1, 2], options: [], keep: 0 },
+      { name: 'crumb', kind: 'pulse', first: false, options: [], keep: 300 },
+      { name: 'tap', kind: 'pulse', first: false, options: [], keep: 0 },
+    ],
+    derived: [
+      { name: 'speed', kind: 'number' },
+      { name: 'fast', kind: 'flag' },
+    ],
+    tracks: ['body'],
+    states: [
+      {
+        name: 'peck',
+        track: 'body',
+        priority: 4,
+        kind: 'posture',
+        isRest: false,
+        tags: ['busy'],
+        shows: ['peck'],
+        while: 'fast && near',
+      },
+      { name: 'sit', track: 'body', priority: 0, kind: 'bare', isRest: true, tags: [], shows: ['sit'] },
+    ],
+    clips: [
+      {
+        name: 'sit',
+        lasts: expect.any(Number) as number,
+        loops: true,
+        showings: [{ frame: 0, cell: 0, ms: expect.any(Number) as number, cues: [] }],
+        spans: {},
+      },
+      {
+        name: 'peck',
+        lasts: 200,
+        loops: true,
+        showings: [
+          { frame: 0, cell: 1, ms: 40, cues: [] },
+          { frame: 1, cell: 2, ms: 50, cues: [] },
+          { frame: 2, cell: 3, ms: 60, cues: ['tap'] },
+          { frame: 1, cell: 2, ms: 50, cues: [] },
+        ],
+        spans: { bite: { first: 1, last: 2 } },
+      },
+    ],
+    directions: [
+      { name: 'east', degrees: 0 },
+      { name: 'west', degrees: 180 },
+    ],
+  });
+});
