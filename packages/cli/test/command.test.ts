@@ -240,10 +240,56 @@ describe('bringing in', () => {
       'none',
     ]);
     expect(dotHop(['cells', `t.${kind}`, '--write', 't.yaml']).code).toBe(0);
-    expect(read('t.yaml').clips).toEqual({ t: { cells: '0-3', ms: [40, 40, 40, 50] } });
+    // It was played once, and is so again.
+    expect(read('t.yaml').clips).toEqual({ t: { cells: '0-3', ms: [40, 40, 40, 50], loop: 'once' } });
     expect(
       dotHop(['preview', 't.yaml', 't', '-o', `again.${kind}`, '--scale', '1', '--background', 'none']).code,
     ).toBe(0);
+  });
+
+  test('what does not come out even, has no gaps, or is cut short is told', async () => {
+    expect(dotHop(['cells', 'wick.png', '--cell', '60x56', '--csv']).err).toMatch(
+      /cells of 60x56 do not come out even in \d+x\d+: \d+ at the right pixels are left over/,
+    );
+    const blank = { create: { width: 64, height: 32, channels: 3 as const, background: '#204060' } };
+    await sharp(blank).png().toFile(path.join(folder, 'blank.png'));
+    expect(dotHop(['cells', 'blank.png', '--islands'])).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('the image has no transparent pixel') as string,
+    });
+    expect(dotHop(['cells', 'wick.png', '--cell', '1x1'])).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('a sheet has at most 100000') as string,
+    });
+    dotHop(['preview', 'wick.dothop.yaml', 'takeoff', '-o', 't.apng']);
+    const whole = readFileSync(path.join(folder, 't.apng'));
+    const more = Buffer.from(whole);
+    more.writeUInt32BE(120, more.indexOf('acTL') + 4);
+    for (const [bytes, words] of [
+      [more, 'it announces 120 frames and holds 4'],
+      [whole.subarray(0, whole.length / 2), 'it announces 4 frames and holds'],
+      [whole.subarray(0, whole.indexOf('acTL') + 4), 'not'],
+    ] as const) {
+      writeFileSync(path.join(folder, 'bad.apng'), bytes);
+      const { code, err } = dotHop(['cells', 'bad.apng', '--write', 'bad.yaml']);
+      expect(code).toBe(2);
+      expect(err).toContain(words);
+      expect(err).not.toMatch(/\bat .*\.js:\d+/);
+    }
+    expect(runIn(folder, ['pipe.png'], '', 'mkfifo').code).toBe(0);
+    expect(dotHop(['cells', 'pipe.png', '--cell', '8x8']).err).toContain('a pipe or a device');
+    expect(existsSync(path.join(folder, 'bad.yaml'))).toBe(false);
+  });
+
+  test('a name commands no terminal', () => {
+    writeFileSync(
+      path.join(folder, 'odd.yaml'),
+      'dotHop: 1\nsheets: { w: { image: wick.png, grid: { cell: [64, 56] } } }\nclips: { "\\e]0;mine\\a\\e[2J": { cells: 0 } }\n',
+    );
+    const { out, err } = dotHop(['ladder', 'odd.yaml']);
+    expect(out + err).toContain('\\u001b');
+    // eslint-disable-next-line no-control-regex -- these are what is looked for
+    expect(out + err).not.toMatch(/[\x00-\x08\x0b-\x1f\x7f]/);
   });
 
   test('rectangles are read from a table whose columns are named', () => {

@@ -158,3 +158,40 @@ tracks:
   ]);
   expect(chart.entered('shows.oars').map(([, name]) => name)).toEqual(['in', 'pull-in', 'out', 'in']);
 });
+
+test.each([
+  [
+    'states: { sit: { shows: sit }, "a b": { shows: row, while: on, priority: 1 } }',
+    'the state "a b" cannot stand in a state chart',
+  ],
+  [
+    `states: { sit: { shows: sit }, "x') || true": { shows: row, while: on } }`,
+    'cannot stand in a state chart',
+  ],
+  [
+    'states: { sit: { shows: sit }, go-on: { shows: row, while: on }, go_on: { shows: row } }',
+    'a variable of it would be called as one of "go-on"',
+  ],
+  [
+    'derived: { class: "!on" }\nstates: { sit: { shows: sit }, go: { shows: row, while: class } }',
+    'the derived signal "class" cannot stand in a state chart: it is a word of ECMAScript',
+  ],
+])('a name that a chart cannot hold is refused: %s', (states, words) => {
+  writeFileSync(path.join(folder, 'odd.yaml'), `${ferry}signals: { on: { flag: false } }\n${states}\n`);
+  expect(runIn(folder, ['ladder', 'odd.yaml']).code).toBe(0);
+  expect(runIn(folder, ['convert', 'odd.yaml', '--to', 'scxml'])).toMatchObject({
+    code: 2,
+    err: expect.stringContaining(words) as string,
+  });
+});
+
+test('what XML cannot hold stands in no comment or attribute', () => {
+  writeFileSync(
+    path.join(folder, 'odd.yaml'),
+    `name: "a --> <b> & \\u0001"\n${ferry}states: { sit: { shows: sit } }\n`,
+  );
+  const chart = chartOf('odd.yaml');
+  expect(chart).toContain('name="a---b-"');
+  // eslint-disable-next-line no-control-regex -- these are what is looked for
+  expect(chart).not.toMatch(/[\x00-\x08]|a --> /);
+});

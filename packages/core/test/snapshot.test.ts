@@ -194,3 +194,21 @@ describe('snapshots', () => {
     expect(() => performer.reset({ vy: 1 })).toThrow('did you mean "vx"');
   });
 });
+
+test('two gaits of one clip, one of them a bridge away, come back as the one that showed', () => {
+  const controller = compile({
+    clips,
+    signals: { vx: { number: 0 } },
+    states: {
+      go: { shows: undefined, gaits: { by: 'vx', shows: ['walk', 'stand', 'walk'], above: [5, 10] } },
+    },
+  } as never);
+  for (const vx of [0, 7, 20]) {
+    const one = new Performer(controller, { vx });
+    one.step(130);
+    const again = new Performer(controller);
+    again.restore(throughJson(one.snapshot()));
+    expect(again.snapshot()).toStrictEqual(one.snapshot());
+    expect(one.snapshot().book).toBe(vx === 0 ? 0 : vx === 7 ? 1 : 2);
+  }
+});

@@ -1,3 +1,4 @@
+import { crc32 } from 'node:zlib';
 import sharp from 'sharp';
 import type { Sharp } from 'sharp';
 import UPNG from 'upng-js';
@@ -72,9 +73,18 @@ export const filmFormats: Readonly<Record<string, (film: Film) => Promise<Writte
     );
     const frames = list.map(({ pixels }) => new Uint8Array(pixels).buffer);
     const bytes = Buffer.from(UPNG.encode(frames, film.width, film.height, 0, written));
+    if (!film.loops) setPasses(bytes, 1);
     return Promise.resolve({ bytes, written });
   },
 };
+
+/** Says in an animated PNG how often it is played, which the encoder cannot. (PNG third edition, 5.3 and 11.3.6.1) */
+function setPasses(bytes: Buffer, passes: number): void {
+  const kind = bytes.indexOf('acTL');
+  if (kind < 0) return;
+  bytes.writeUInt32BE(passes, kind + 8);
+  bytes.writeUInt32BE(crc32(bytes.subarray(kind, kind + 12)), kind + 12);
+}
 
 function stack({ width, height }: Film, list: readonly { pixels: Uint8Array }[]): Sharp {
   const pixels = Buffer.concat(list.map((one) => one.pixels));

@@ -1,4 +1,5 @@
 import type { Controller } from 'dot-hop';
+import { checkChartNames } from './names.js';
 import { both, node, xmlOf } from './nodes.js';
 import type { Node } from './nodes.js';
 import { ChartStates } from './states.js';
@@ -13,8 +14,11 @@ export interface Chart {
 /**
  * Writes a controller as SCXML 1.0 (W3C Recommendation) with the ECMAScript data model. The game sends it `signals` with
  * the values of one instant as data, pulses as `true`; it sends itself `cue.NAME`.
+ *
+ * @throws {Misuse} for a name that a state chart cannot hold
  */
 export function chartOf(controller: Controller): Chart {
+  checkChartNames({ ...controller, derived: Object.keys(controller.definition.derived ?? {}) });
   return new ChartWriter(controller).write();
 }
 
@@ -37,7 +41,8 @@ class ChartWriter extends ChartStates {
         xmlns: 'http://www.w3.org/2005/07/scxml',
         version: '1.0',
         datamodel: 'ecmascript',
-        name,
+        // An attribute of this kind holds no space. (xs:NMTOKEN)
+        name: name.replace(/[^\p{L}\p{N}_.:-]+/gu, '-') || 'character',
         initial: 'character',
       },
       node('datamodel', {}, ...this.data()),

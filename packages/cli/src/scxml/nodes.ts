@@ -30,7 +30,7 @@ export const both = (...parts: readonly string[]): string => {
 export function xmlOf(root: Node, comment: string): string {
   const document = create({ version: '1.0', encoding: 'UTF-8' });
   // Two hyphens would end a comment of XML.
-  document.com(comment.replaceAll('--', '- -'));
+  document.com(comment.replace(/-(?=-)/g, '- ').replace(/[^\t\n\r -\ud7ff\ue000-\ufffd]/g, '?'));
   put(document, root);
   return `${document.end({ prettyPrint: true })}\n`;
 }

@@ -41,7 +41,7 @@ export class FindingList {
     this.accepts.forEach((accept, i) => {
       if (this.used.has(accept)) return;
       const { finding, at } = accept;
-      const near = finding in findings ? undefined : nearestName(finding, Object.keys(findings));
+      const near = Object.hasOwn(findings, finding) ? undefined : nearestName(finding, Object.keys(findings));
       this.add('accept-unused', ['accept', i], {
         finding: near === undefined ? finding : `${finding}; did you mean "${near}"?`,
         at,

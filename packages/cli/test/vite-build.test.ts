@@ -1,0 +1,62 @@
+import {
+  cpSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  realpathSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { root, runIn } from './command-line.js';
+
+let folder: string;
+const file = (name: string): string => path.join(folder, name);
+const vite = path.join(root, 'node_modules/vite/bin/vite.js');
+const run = (...args: string[]) => runIn(folder, args, '', process.execPath);
+
+beforeAll(() => {
+  folder = realpathSync(mkdtempSync(path.join(tmpdir(), 'dot-hop-build-')));
+  cpSync(path.join(root, 'packages/cli/starter'), folder, { recursive: true });
+  symlinkSync(path.join(root, 'node_modules'), file('node_modules'), 'dir');
+  expect(runIn(folder, ['pack', 'keeper.dothop.yaml', '-o', 'game.json']).code).toBe(0);
+  writeFileSync(
+    file('vite.config.mjs'),
+    `import { dotHop } from '@dot-hop/cli/vite'; export default { plugins: [dotHop()], build: { outDir: 'out' } };`,
+  );
+  // As a worker, a server or a test would: there is no picture that could be loaded.
+  writeFileSync(
+    file('worker.js'),
+    `import { Performer, compileController } from 'dot-hop';
+    import keeper from './keeper.dothop.yaml';
+    import packed from './game.json?dothop';
+    for (const { definition, sizes, images } of [keeper, packed]) {
+      const performer = new Performer(compileController(definition, { images: sizes }));
+      performer.set('vx', 30);
+      performer.step(100);
+      console.log(performer.state, performer.facing, Object.keys(images).join());
+    }`,
+  );
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+test('an imported document is compiled without a picture, and a packed one may have any name', () => {
+  const { code, err } = run(vite, 'build', '--ssr', 'worker.js');
+  expect({ code, err: code === 0 ? '' : err }).toEqual({ code: 0, err: '' });
+  expect(run('out/worker.js').out.trim().split('\n')).toEqual(['walk east keeper.png', 'walk east game.png']);
+});
+
+test('small images are files of their own, so that a page may allow images of its own origin alone', () => {
+  writeFileSync(file('index.html'), '<script type="module" src="./worker.js"></script>');
+  expect(run(vite, 'build').code).toBe(0);
+  const built = readdirSync(file('out/assets'));
+  expect(built.filter((name) => name.endsWith('.png'))).toHaveLength(2);
+  for (const name of built.filter((one) => one.endsWith('.js'))) {
+    const code = readFileSync(file(`out/assets/${name}`), 'utf8');
+    expect(code).not.toContain('data:image');
+    // Nothing that a policy without 'unsafe-eval' refuses.
+    expect(code).not.toMatch(/\bnew Function\(|\beval\(/);
+  }
+});
