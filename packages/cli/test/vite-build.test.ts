@@ -45,7 +45,10 @@ afterAll(() => rmSync(folder, { recursive: true }));
 test('an imported document is compiled without a picture, and a packed one may have any name', () => {
   const { code, err } = run(vite, 'build', '--ssr', 'worker.js');
   expect({ code, err: code === 0 ? '' : err }).toEqual({ code: 0, err: '' });
-  expect(run('out/worker.js').out.trim().split('\n')).toEqual(['walk east keeper.png', 'walk east game.png']);
+  expect(run('out/worker.mjs').out.trim().split('\n')).toEqual([
+    'walk east keeper.png',
+    'walk east game.png',
+  ]);
 });
 
 test('small images are files of their own, so that a page may allow images of its own origin alone', () => {

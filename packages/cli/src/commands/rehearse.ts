@@ -154,6 +154,7 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
     ignored: (name, found) =>
       /[\\/]node_modules$/.test(name) || (found?.isFile() === true && !isFollowed(name)),
   });
+  const ready = once(watcher, 'ready');
   const follow = async (): Promise<void> => {
     for (const file of await rehearsalsAmong(files).catch(() => []))
       for (const name of [file, ...(await filesBehind(file))]) followed.add(path.resolve(name));
@@ -169,7 +170,7 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
   });
   // Before the first run, so that no change during it is missed.
   await follow();
-  await once(watcher, 'ready');
+  await ready;
   running = running.then(run);
   await once(process, 'SIGINT');
   clearTimeout(timer);

@@ -14,6 +14,7 @@ const mostTries = 12;
 export class Thresholds extends Questions {
   private readonly toldPairs = new Set<string>();
   private readonly hereOn = new WeakMap<Side, Map<State, Condition>>();
+  private readonly sideBits = new WeakMap<Side, Words>();
   private readonly terms = new Map<State, readonly Term[]>();
   /** The terms that ask for the options of each choice: two of them are never on at once. */
   private readonly choices = [...this.controller.tables.signals.values()]
@@ -94,12 +95,21 @@ export class Thresholds extends Questions {
   private mayMeet(one: State, other: State, { below }: Threshold): boolean {
     const [a, b] = [this.needsOf(one), this.needsOf(other)];
     if (this.choices.some((options) => isTorn(options, a.on, b.on))) return false;
-    return (['flags', 'terms', 'more'] as const).every((word) => {
-      const clash = (a.on[word] & b.off[word]) | (a.off[word] & b.on[word]);
-      let sides = 0;
-      for (const term of below.keys()) if (term.word === word) sides |= term.bit;
-      return (clash & ~sides) === 0;
-    });
+    const sides = this.bitsOf(below);
+    return (['flags', 'terms', 'more'] as const).every(
+      (word) => (((a.on[word] & b.off[word]) | (a.off[word] & b.on[word])) & ~sides[word]) === 0,
+    );
+  }
+
+  /** The bits of the comparisons of a side. */
+  private bitsOf(side: Side): Words {
+    let bits = this.sideBits.get(side);
+    if (bits === undefined) {
+      const found = { flags: 0, terms: 0, more: 0 };
+      for (const { word, bit } of side.keys()) found[word] |= bit;
+      this.sideBits.set(side, (bits = found));
+    }
+    return bits;
   }
 
   private needsOf(state: State): ReturnType<typeof needs> {
