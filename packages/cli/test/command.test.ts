@@ -287,7 +287,7 @@ describe('bringing in', () => {
     );
     const { out, err } = dotHop(['ladder', 'odd.yaml']);
     expect(out + err).toContain('\\u001b');
-    // eslint-disable-next-line no-control-regex -- these are what is looked for
+
     expect(out + err).not.toMatch(/[\x00-\x08\x0b-\x1f\x7f]/);
   });
 

@@ -192,6 +192,6 @@ test('what XML cannot hold stands in no comment or attribute', () => {
   );
   const chart = chartOf('odd.yaml');
   expect(chart).toContain('name="a----b-"');
-  // eslint-disable-next-line no-control-regex -- these are what is looked for
+
   expect(chart).not.toMatch(/[\x00-\x08]|a --> /);
 });

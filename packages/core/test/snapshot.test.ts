@@ -202,7 +202,7 @@ test('two gaits of one clip, one of them a bridge away, come back as the one tha
     states: {
       go: { shows: undefined, gaits: { by: 'vx', shows: ['walk', 'stand', 'walk'], above: [5, 10] } },
     },
-  } as never);
+  });
   for (const vx of [0, 7, 20]) {
     const one = new Performer(controller, { vx });
     one.step(130);
