@@ -63,3 +63,26 @@ test('small images are files of their own, so that a page may allow images of it
     expect(code).not.toMatch(/\bnew Function\(|\beval\(/);
   }
 });
+
+test('a document outside of what a server may give away is refused, and nothing is written beside it', () => {
+  const script = `
+    import { createServer } from 'vite';
+    import { dotHop } from '@dot-hop/cli/vite';
+    const server = await createServer({
+      root: './site', configFile: false, logLevel: 'silent', cacheDir: './cache',
+      plugins: [dotHop({ names: true })], server: { middlewareMode: true, ws: false },
+    });
+    for (const file of ['site/keeper.dothop.yaml', 'keeper.dothop.yaml'])
+      await server.transformRequest('/@fs' + process.cwd() + '/' + file).then(
+        ({ code }) => console.log(code.includes('definition')),
+        (error) => console.log(error.message),
+      );
+    await server.close();`;
+  cpSync(path.join(root, 'packages/cli/starter'), file('site'), { recursive: true });
+  const { out, err } = run('--input-type=module', '-e', script);
+  const [inside, outside] = out.trim().split('\n');
+  expect({ inside, err }).toEqual({ inside: 'true', err: '' });
+  expect(outside).toContain('lies outside of what this server may give away');
+  expect(readdirSync(folder)).not.toContain('keeper.dothop.d.yaml.ts');
+  expect(readdirSync(file('site'))).toContain('keeper.dothop.d.yaml.ts');
+});
