@@ -83,7 +83,7 @@ afterAll(() => {
 
 test('under a strict content policy characters load, a worker plays one, and the overlay has its looks', async () => {
   await browser.open('canvas');
-  await browser.page.waitForFunction(() => /walk/.test(document.title));
+  await browser.page.waitForFunction(() => document.title.includes('walk'));
   expect(await browser.page.title()).toBe('keeper walk');
   const panel = browser.page.locator('section.overlay');
   await panel.waitFor();
