@@ -154,12 +154,13 @@ function leftOver(image: Image, { cell, margin = 0, gap = 0, offset = [0, 0] }: 
   });
   const [right = 0, below = 0] = rest;
   if (right === 0 && below === 0) return [];
+  const pixels = (count: number): string => `${count} ${count === 1 ? 'pixel' : 'pixels'}`;
   const told = [
-    ...(right > 0 ? [`${right} at the right`] : []),
-    ...(below > 0 ? [`${below} at the bottom`] : []),
+    ...(right > 0 ? [`${pixels(right)} at the right`] : []),
+    ...(below > 0 ? [`${pixels(below)} at the bottom`] : []),
   ];
   return [
-    `cells of ${cell.join('x')} do not come out even in ${image.width}x${image.height}: ${told.join(' and ')} ${right + below === 1 ? 'pixel is' : 'pixels are'} left over; look whether the size, --margin, --gap or --offset is right`,
+    `cells of ${cell.join('x')} do not come out even in ${image.width}x${image.height}: ${told.join(' and ')} ${right + below === 1 ? 'is' : 'are'} left over; look whether the size, --margin, --gap or --offset is right`,
   ];
 }
 

@@ -249,7 +249,7 @@ describe('bringing in', () => {
 
   test('what does not come out even, has no gaps, or is cut short is told', async () => {
     expect(dotHop(['cells', 'wick.png', '--cell', '60x56', '--csv']).err).toMatch(
-      /cells of 60x56 do not come out even in \d+x\d+: \d+ at the right pixels are left over/,
+      /cells of 60x56 do not come out even in \d+x\d+: \d+ pixels at the right are left over/,
     );
     const blank = { create: { width: 64, height: 32, channels: 3 as const, background: '#204060' } };
     await sharp(blank).png().toFile(path.join(folder, 'blank.png'));
