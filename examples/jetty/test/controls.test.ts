@@ -1,8 +1,7 @@
-import { TestBrowser } from '../../common/browser.js';
+import { JettyPage } from './jetty-page.js';
 
-const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
-const open = () => browser.open('[data-testid=state-stand].showing');
-const shows = (state: string) => browser.page.waitForSelector(`[data-testid=state-${state}].showing`);
+const browser = new JettyPage();
+const shows = (state: string) => browser.shows(state);
 const along = (value: string) =>
   browser.page.waitForFunction(
     (wanted) => document.querySelector('[data-testid=signal-along] output')?.textContent === wanted,
@@ -10,7 +9,7 @@ const along = (value: string) =>
   );
 
 test('of two opposite keys the one pressed last counts, and the other again when it is let go', async () => {
-  await open();
+  await browser.begin();
   const { keyboard } = browser.page;
   await keyboard.down('ArrowRight');
   await along('1');
@@ -24,7 +23,7 @@ test('of two opposite keys the one pressed last counts, and the other again when
   await along('1');
   await keyboard.up('ArrowRight');
   await along('0');
-}, 90_000);
+});
 
 test('a gamepad runs by its stick and its cross, and hops once a press', async () => {
   await browser.page.addInitScript(() => {
@@ -37,7 +36,7 @@ test('a gamepad runs by its stick and its cross, and hops once a press', async (
     Object.assign(window, { pad });
     navigator.getGamepads = () => [null, pad as unknown as Gamepad];
   });
-  await open();
+  await browser.begin();
   const pad = (axis: number, ...buttons: number[]) =>
     browser.page.evaluate(
       ([x, down]) => {
@@ -58,13 +57,13 @@ test('a gamepad runs by its stick and its cross, and hops once a press', async (
   await pad(0, 0);
   await shows('stand');
   await browser.page.waitForTimeout(600);
-  const trail = await browser.page.locator('.trail li').allInnerTexts();
+  const trail = await browser.trail();
   // Held all the while, it hopped once.
   expect(trail.filter((state) => state === 'takeoff')).toHaveLength(1);
-}, 90_000);
+});
 
 test('fingers run and hop on the picture, two at once, and slide from one region into another', async () => {
-  await open();
+  await browser.begin();
   const canvas = browser.page.locator('.scene canvas');
   const box = (await canvas.boundingBox())!;
   const finger = (kind: string, pointerId: number, x: number) =>
@@ -84,16 +83,16 @@ test('fingers run and hop on the picture, two at once, and slide from one region
   await finger('pointermove', 1, 0.1);
   await along('-1');
   await finger('pointerdown', 2, 0.9);
-  await shows('rise');
+  await browser.hasShown('rise');
   await along('-1');
   await finger('pointerup', 2, 0.9);
   await finger('pointerup', 1, 0.1);
   await along('0');
   await shows('stand');
-}, 90_000);
+});
 
 test("while a text is written its keys are not the game's", async () => {
-  await open();
+  await browser.begin();
   await browser.page.evaluate(() => {
     const field = document.createElement('input');
     document.body.append(field);
@@ -101,5 +100,5 @@ test("while a text is written its keys are not the game's", async () => {
   });
   await browser.page.keyboard.type('jjj dd');
   expect(await browser.page.locator('input').inputValue()).toBe('jjj dd');
-  expect(await browser.page.locator('.trail li').allInnerTexts()).toEqual(['stand']);
-}, 90_000);
+  expect(await browser.trail()).toEqual(['stand']);
+});

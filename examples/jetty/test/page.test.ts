@@ -1,18 +1,11 @@
-import { TestBrowser } from '../../common/browser.js';
+import { JettyPage } from './jetty-page.js';
 
-const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
-const open = () => browser.open('[data-testid=state-stand].showing');
+const browser = new JettyPage();
+const open = () => browser.begin();
 const text = (id: string) => browser.text(id);
-/** Waits until a state is the lit one; only for states that last. */
-const shows = (state: string) => browser.page.waitForSelector(`[data-testid=state-${state}].showing`);
-/** Waits until a state has shown, however shortly. */
-const hasShown = (state: string) =>
-  browser.page.waitForFunction(
-    (name) => [...document.querySelectorAll('.trail li')].some((item) => item.textContent === name),
-    state,
-  );
-/** The states that showed lately, each one whatever the speed of the machine. */
-const trail = () => browser.page.locator('.trail li').allInnerTexts();
+const shows = (state: string) => browser.shows(state);
+const hasShown = (state: string) => browser.hasShown(state);
+const trail = () => browser.trail();
 /** The pixels of the scene, as a text to compare. */
 const picture = () => browser.page.evaluate(() => document.querySelector('canvas')!.toDataURL());
 
@@ -87,7 +80,7 @@ test('the scene is drawn anew as time passes, and a pulse can be pressed by hand
 test('a blow knocks him out whatever is pressed, and he gets up again', async () => {
   await open();
   await browser.page.getByTestId('signal-blow').getByRole('button').click();
-  await shows('knocked');
+  await hasShown('knocked');
   await browser.page.keyboard.press('KeyJ');
   await browser.page.keyboard.down('ArrowRight');
   await hasShown('get-up');
