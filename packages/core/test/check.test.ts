@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import fc from 'fast-check';
-import { Performer } from 'dot-hop';
+import { Performer, compileController } from 'dot-hop';
 import { checkController, findings } from 'dot-hop/check';
-import type { SignalValue } from 'dot-hop';
+import type { SignalValue, StateDefinition } from 'dot-hop';
 import type { Finding } from 'dot-hop/check';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { act, bearable, characters, compile, scenes } from './characters.js';
@@ -222,3 +222,33 @@ test('a situation that the check shows is one: set so, the performer rests', () 
   );
   expect(seen).toBeGreaterThan(20);
 }, 240_000);
+
+test('the work of the check grows about as the states do, not as their pairs', () => {
+  /** Thresholds, flags and a mode in many combinations: more and more of the states are never reached. */
+  const lookedAt = (count: number): number => {
+    const states: Record<string, StateDefinition> = { rest: { shows: 'c' } };
+    for (let i = 0; i < count; i++) {
+      const k = i % 40;
+      const more = i % 7 === 0 ? ' && vx > 5' : i % 5 === 0 ? ' && abs(vy) > 3' : '';
+      const condition = `f${k % 12} && vx > ${(k * 7) % 19} && mode == 'm${k % 6}' && !f${(k + 5) % 12}${more}`;
+      states[`s${i}`] = { shows: 'c', while: condition, priority: i % 11 };
+    }
+    const controller = compileController({
+      dotHop: 1,
+      sheets: { s: { image: 's.png', size: [16, 8], grid: { cell: [8, 8] } } },
+      clips: { c: { cells: [0, 1], fps: 9 } },
+      signals: {
+        mode: { choice: Array.from({ length: 6 }, (_, i) => `m${i}`) },
+        vx: { number: 0 },
+        vy: { number: 0 },
+        ...Object.fromEntries(Array.from({ length: 12 }, (_, i) => [`f${i}`, { flag: false }])),
+      },
+      states,
+      rest: 'rest',
+    });
+    const { tried, givenUp } = checkController(controller);
+    expect(givenUp).toBe(0);
+    return tried;
+  };
+  expect(lookedAt(320) / lookedAt(80)).toBeLessThan(6);
+});

@@ -59,6 +59,53 @@ export function needs(condition: Condition): { on: Words; off: Words } {
 
 const some = (parts: readonly Condition[]): Condition => not(all(parts.map(not)));
 
+/**
+ * A condition of which all parts must hold. Most are terms joined by `and`, or the opposite of that: they are told by a few
+ * bits, where going down the tree took most of the time of a check of hundreds of states.
+ */
+interface Part {
+  readonly condition: Condition;
+  /** What must be on and off; `undefined` where the condition is more than terms joined by `and`. */
+  readonly bits: { readonly on: Words; readonly off: Words } | undefined;
+  /** Whether the opposite of `bits` is asked. */
+  readonly isOpposite: boolean;
+}
+
+const parts = new WeakMap<Condition, Part>();
+
+function partOf(condition: Condition): Part {
+  let part = parts.get(condition);
+  if (part === undefined) {
+    const isOpposite = condition.op === 'not' && condition.part.op !== 'term';
+    const inner = isOpposite ? condition.part : condition;
+    const isPlain = conjuncts(inner).every(
+      (one) => one.op === 'term' || (one.op === 'not' && one.part.op === 'term'),
+    );
+    part = { condition, bits: isPlain ? needs(inner) : undefined, isOpposite };
+    parts.set(condition, part);
+  }
+  return part;
+}
+
+/** Whether a part holds as far as bits are known; `undefined` while it is open. */
+function partTruth({ condition, bits, isOpposite }: Part, known: Words, words: Words): boolean | undefined {
+  if (bits === undefined) return truth(condition, known, words);
+  const { on, off } = bits;
+  const against =
+    (on.flags & known.flags & ~words.flags) |
+    (off.flags & known.flags & words.flags) |
+    (on.terms & known.terms & ~words.terms) |
+    (off.terms & known.terms & words.terms) |
+    (on.more & known.more & ~words.more) |
+    (off.more & known.more & words.more);
+  if (against !== 0) return isOpposite;
+  const open =
+    ((on.flags | off.flags) & ~known.flags) |
+    ((on.terms | off.terms) & ~known.terms) |
+    ((on.more | off.more) & ~known.more);
+  return open === 0 ? !isOpposite : undefined;
+}
+
 /** Whether a condition holds as far as bits are known; `undefined` while it is open. */
 function truth(condition: Condition, known: Words, words: Words): boolean | undefined {
   switch (condition.op) {
@@ -153,7 +200,7 @@ export class Solver {
     const budget = { left: Math.min(mostTries, mostInAll - this.tried) };
     const given = budget.left;
     const { known, words } = fixed;
-    const answer = this.search(conjuncts(condition), { ...known }, { ...words }, {}, budget);
+    const answer = this.search(conjuncts(condition).map(partOf), { ...known }, { ...words }, {}, budget);
     // One try more than there are left is made, and told by its answer.
     this.tried += given - Math.max(0, budget.left);
     if (answer === 'unknown') this.givenUp++;
@@ -166,7 +213,7 @@ export class Solver {
   }
 
   private search(
-    conditions: readonly Condition[],
+    asked: readonly Part[],
     known: Words,
     words: Words,
     set: Readonly<Record<number, number>>,
@@ -175,13 +222,13 @@ export class Solver {
     if (budget.left-- <= 0) return 'unknown';
     let open: { word: keyof Words; bit: number } | undefined;
     // What holds already holds further in, and need not be looked at again: most of a long question is settled early.
-    const left: Condition[] = [];
-    for (const condition of conditions) {
-      const holds = truth(condition, known, words);
+    const left: Part[] = [];
+    for (const part of asked) {
+      const holds = partTruth(part, known, words);
       if (holds === false) return 'none';
-      if (holds === undefined) left.push(condition);
+      if (holds === undefined) left.push(part);
     }
-    for (const condition of left) open ??= openTerm(condition, known, words);
+    if (left.length > 0) open = openTerm(left[0]!.condition, known, words);
     // A lasting flag that is known must go with its condition.
     for (const { word, bit, rule } of this.lasting) {
       if ((known[word] & bit) === 0) continue;

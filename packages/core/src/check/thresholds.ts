@@ -22,6 +22,7 @@ export class Thresholds extends Questions {
     .map(({ name }) =>
       this.controller.tables.terms.filter((term) => term.kind === 'compare' && term.reads[0] === name),
     );
+  private readonly reached = new Map<State, boolean>();
   private readonly needed = new Map<State, ReturnType<typeof needs>>();
 
   check(): void {
@@ -162,6 +163,20 @@ export class Thresholds extends Questions {
       }
   }
 
+  /** Whether there is a situation in which a posture wants in and none above it does. */
+  private isReached(state: State): boolean {
+    let known = this.reached.get(state);
+    if (known === undefined) {
+      const { states } = this.controller;
+      const { order, rest } = this.track;
+      const above = order.slice(0, order.indexOf(state.index)).map((index) => states[index]!);
+      const free = above.filter(({ kind }) => kind === 'posture').map((one) => not(this.wants(one)));
+      known = state.index === rest || this.wide.can(all([this.wants(state), ...free]));
+      this.reached.set(state, known);
+    }
+    return known;
+  }
+
   private checkFlicker(threshold: Threshold): boolean {
     const { name, value, below, above } = threshold;
     const { states } = this.controller;
@@ -177,10 +192,26 @@ export class Thresholds extends Questions {
     const blockedBy = (state: State, side: Side): Condition[] => {
       let all = blocked.get(side);
       if (all === undefined) blocked.set(side, (all = ranked.map((one) => not(this.here(one, side)))));
-      return all.filter((_, place) => place < placeOf(state) && ranked[place] !== state);
+      return state.index === rest
+        ? all.filter((_, place) => ranked[place] !== state)
+        : all.slice(0, placeOf(state));
     };
     const own = (state: State, side: Side): Condition[] =>
       state.index === rest ? [] : [this.here(state, side)];
+    const showing = new Map<Side, Map<State, boolean>>([
+      [below, new Map<State, boolean>()],
+      [above, new Map<State, boolean>()],
+    ]);
+    /** Whether a state can show on a side at all. To ask this of each state first spares most pairs of hundreds of states. */
+    const canShow = (state: State, side: Side): boolean => {
+      const known = showing.get(side)!;
+      let can = known.get(state);
+      if (can === undefined) {
+        can = this.isReached(state) && this.seen.can(all([...own(state, side), ...blockedBy(state, side)]));
+        known.set(state, can);
+      }
+      return can;
+    };
     const candidates = [...ranked, ...(ranked.some(({ index }) => index === rest) ? [] : [states[rest]!])];
     for (const one of candidates)
       for (const other of candidates) {
@@ -189,6 +220,7 @@ export class Thresholds extends Questions {
         if (!asking.has(placeOf(one) < placeOf(other) ? one : other)) continue;
         const isRest = one.index === rest || other.index === rest;
         if (!isRest && !this.mayMeet(one, other, threshold)) continue;
+        if (!canShow(one, below) || !canShow(other, above)) continue;
         const both = [...own(one, below), ...own(other, above)];
         if (!this.seen.can(all(both))) continue;
         const asked = all([...both, ...blockedBy(one, below), ...blockedBy(other, above)]);
