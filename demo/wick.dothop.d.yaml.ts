@@ -16,6 +16,6 @@ declare const character: DocumentModule<{
   directions: "east" | "west";
   clips: "stand" | "walk" | "run" | "takeoff" | "rise" | "fall-start" | "fall" | "land" | "swing1" | "swing2" | "swing3" | "skid" | "splashed" | "knocked" | "get-up" | "doze" | "dash" | "flip" | "bump";
   reports: "step" | "leap" | "thud" | "whoosh" | "scrape" | "drip" | "surge" | "stand" | "doze" | "go" | "land" | "fall" | "fall-start" | "rise" | "flip" | "dash" | "bump" | "takeoff" | "splashed" | "knocked" | "get-up" | "swing1" | "swing2" | "swing3" | "with-body" | "east" | "west" | "skid" | "walk" | "run";
-  read: "vx" | "vy" | "grounded" | "along" | "breath" | "jump" | "swing" | "dash" | "fresh" | "bump" | "splash" | "blow" | "moving" | "running" | "lately" | "footing" | "drowsy" | "speed" | "airborne" | "busy" | "swinging" | "arms.swing1" | "arms.swing2" | "arms.swing3" | "body.flip" | "body.dash" | "body.bump" | "body.splashed" | "body.knocked" | "body.get-up" | "body" | "arms" | `${string}.${string}`;
+  read: "vx" | "vy" | "grounded" | "along" | "breath" | "jump" | "swing" | "dash" | "fresh" | "bump" | "splash" | "blow" | "speed" | "moving" | "running" | "lately" | "footing" | "drowsy" | "airborne" | "busy" | "swinging" | "body" | "arms" | `${string}.${string}`;
 }>;
 export default character;

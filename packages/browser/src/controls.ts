@@ -121,10 +121,11 @@ export class Controls {
    */
   feed(performer: Performer, only?: ReadonlySet<string>): void {
     this.readPad();
-    const { signals } = performer.controller.tables;
+    const { controller } = performer;
+    const { signals = {} } = controller.definition;
     for (const [name, binding] of Object.entries(this.bindings)) {
-      const signal = signals.get(name);
-      if (signal === undefined || (only !== undefined && !only.has(name))) continue;
+      if (!Object.hasOwn(signals, name) || (only !== undefined && !only.has(name))) continue;
+      const signal = controller.signal(name);
       if (signal.kind === 'pulse') {
         if (!isPair(binding) && inputsOf(binding).some((input) => this.pressed.includes(input)))
           performer.pulse(name);

@@ -40,8 +40,8 @@ export function drawDial(
   longest: number,
   colours: DialColours = dusk,
 ): void {
-  const { compass, turning } = performer.controller;
-  const dead = (radius * Math.min(longest, turning?.compass.deadZone ?? 0)) / longest;
+  const { compass } = performer.controller;
+  const dead = (radius * Math.min(longest, compass.deadZone)) / longest;
   context.save();
   context.translate(x, y);
   for (const { direction, from, to } of dialOf(compass)) {

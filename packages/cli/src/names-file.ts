@@ -1,9 +1,11 @@
-import type { Controller, Signal } from 'dot-hop';
+import type { Controller } from 'dot-hop';
+import { describeController } from 'dot-hop/explain';
+import type { SignalFacts } from 'dot-hop/explain';
 
 const one = (text: string): string => JSON.stringify(text);
 const anyOf = (names: Iterable<string>): string => [...names].map(one).join(' | ') || 'never';
 
-function valueOf({ kind, options }: Signal): string {
+function valueOf({ kind, options }: SignalFacts): string {
   if (kind === 'choice') return anyOf(options);
   return { number: 'number', flag: 'boolean', vector: 'readonly [number, number]', pulse: 'never' }[kind];
 }
@@ -13,9 +15,10 @@ export const namesFileOf = (file: string): string => file.replace(/\.(\w+)$/, '.
 
 /** The names of a document for the compiler: a misspelt signal is underlined where it is set. */
 export function namesFile(file: string, controller: Controller): string {
-  const { tables, states, tracks, compass, clips, cueNames } = controller;
-  const readable = [...tables.signals.keys(), ...tables.derived.keys(), ...tables.tags.keys()];
-  const signals = [...tables.signals.values()];
+  const { states, tracks, compass, clips, cueNames } = controller;
+  const { signals, derived } = describeController(controller);
+  const tags = states.flatMap((state) => state.tags);
+  const readable = [...[...signals, ...derived].map(({ name }) => name), ...tags];
   const values = signals
     .filter(({ kind }) => kind !== 'pulse')
     .map((signal) => `    ${one(signal.name)}: ${valueOf(signal)};`);

@@ -10,6 +10,12 @@ export function kindText(
   return inStep < 0 ? word : `${word}, in step with ${tracks[inStep]!.name}`;
 }
 
+/** The names of a state's gaits from the slowest; empty for a state that has none. */
+export function gaitsOf({ books, bookNames }: State): string[] {
+  const own = bookNames.filter((_, book) => !books[book]![0]!.bridge);
+  return own.length > 1 ? own : [];
+}
+
 /** Which tracks a state takes, and while what. */
 export function takesText({ definition, tracks }: Controller, state: State): string {
   const own = state.track === 0 ? definition.states : definition.tracks?.[tracks[state.track]!.name]?.states;

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { compileController } from 'dot-hop';
 import { describeController } from 'dot-hop/explain';
 
@@ -87,4 +88,38 @@ test('a controller is described as plain data, without its tables', () => {
       { name: 'west', degrees: 180 },
     ],
   });
+});
+
+test('what starts an act is told: a press, or its condition becoming true', () => {
+  const { states } = describeController(
+    compileController({
+      dotHop: 1,
+      sheets: { g: { image: 'g.png', size: [16, 8], grid: { cell: [8, 8] } } },
+      clips: { sit: { cells: 0 }, hop: { cells: [0, 1], fps: 9, loop: 'once' } },
+      signals: { near: { flag: false }, tap: { pulse: true } },
+      states: {
+        sit: { shows: 'sit' },
+        tapped: { shows: 'hop', when: 'tap && near', priority: 2 },
+        startled: { shows: 'hop', when: 'near', priority: 1 },
+      },
+    }),
+  );
+  expect(states.map(({ name, startsOn }) => [name, startsOn])).toEqual([
+    ['tapped', 'press'],
+    ['startled', 'change'],
+    ['sit', undefined],
+  ]);
+});
+
+test('the type of a controller that others see shows no table of the engine', () => {
+  const types = readFileSync(new URL('../dist/controller/controller.d.ts', import.meta.url), 'utf8');
+  const shown = types.slice(types.indexOf('export interface Controller<'));
+  const fields = [...shown.matchAll(/^ {4}(?:readonly )?(\w+)[?<:(]/gm)].map(([, name]) => name!);
+  expect(new Set(fields)).toEqual(
+    new Set(
+      'names name definition sheets clips pages compass states tracks order stateNamed rest conditionTexts questions cueNames signal'.split(
+        ' ',
+      ),
+    ),
+  );
 });

@@ -1,13 +1,15 @@
-import type { Performer, Signal as SignalHandle, SignalValue } from 'dot-hop';
+import type { Performer, SignalValue } from 'dot-hop';
+import { describeController } from 'dot-hop/explain';
+import type { SignalFacts } from 'dot-hop/explain';
 
 /** The signals as the game sets them, and what is derived from them. */
 export function Signals({ performer }: { readonly performer: Performer }) {
-  const { signals, derived } = performer.controller.tables;
+  const { signals, derived } = describeController(performer.controller);
   return (
     <section className="signals">
       <h2>Signals</h2>
       <ul>
-        {[...signals.values()].map(({ name, kind }) => (
+        {signals.map(({ name, kind }) => (
           <Signal
             key={name}
             name={name}
@@ -19,7 +21,7 @@ export function Signals({ performer }: { readonly performer: Performer }) {
       </ul>
       <h2>Derived</h2>
       <ul>
-        {[...derived.keys()].map((name) => {
+        {derived.map(({ name }) => {
           const value = performer.value(name);
           return (
             <Signal
@@ -43,7 +45,7 @@ function shown(value: SignalValue): string {
 
 interface SignalProps {
   readonly name: string;
-  readonly kind: SignalHandle['kind'];
+  readonly kind: SignalFacts['kind'];
   readonly value: SignalValue;
   readonly press?: () => void;
 }

@@ -1,4 +1,6 @@
-import type { Performer, Signal, SignalValue } from 'dot-hop';
+import type { Performer, SignalValue } from 'dot-hop';
+import { describeController } from 'dot-hop/explain';
+import type { SignalFacts } from 'dot-hop/explain';
 import { element, say, short } from './dom.js';
 
 /** Sets signals; while a hand holds one, what the game sets is not heard. */
@@ -17,7 +19,7 @@ export class SignalRows {
   private readonly rows: ((performer: Performer) => void)[] = [];
 
   constructor(performer: Performer, hands: Hands) {
-    for (const signal of performer.controller.tables.signals.values()) this.add(signal, hands);
+    for (const signal of describeController(performer.controller).signals) this.add(signal, hands);
   }
 
   /** @param performer as it stands, or as it stood at another instant */
@@ -25,7 +27,7 @@ export class SignalRows {
     for (const row of this.rows) row(performer);
   }
 
-  private add(signal: Signal, hands: Hands): void {
+  private add(signal: SignalFacts, hands: Hands): void {
     const { name, kind } = signal;
     const label = element('label', { className: 'name', htmlFor: `signal-${name}`, title: name }, name);
     const shown = element('output', { 'data-signal': name });
@@ -49,7 +51,7 @@ export class SignalRows {
   }
 
   private control(
-    { name, kind, options }: Signal,
+    { name, kind, options }: SignalFacts,
     hands: Hands,
     each: (show: (value: SignalValue) => void) => void,
   ): HTMLElement {

@@ -1,4 +1,6 @@
 import type { Controller, Performer, SignalValue } from 'dot-hop';
+import { describeController } from 'dot-hop/explain';
+import type { SignalFacts } from 'dot-hop/explain';
 import type { Recording } from 'dot-hop/rehearsal';
 import { element } from './dom.js';
 import { colourOf, colours } from './style.js';
@@ -14,14 +16,15 @@ export class Timeline {
   private readonly context: CanvasRenderingContext2D;
   private readonly height: number;
   private readonly statesHeight: number;
+  private readonly signals: readonly SignalFacts[];
 
   constructor(
     private readonly recording: Recording,
     private readonly seconds: number,
   ) {
-    const { signals } = this.controller.tables;
+    this.signals = describeController(this.controller).signals;
     this.statesHeight = this.controller.tracks.length * stateHeight;
-    this.height = this.statesHeight + 16 + signals.size * rowHeight;
+    this.height = this.statesHeight + 16 + this.signals.length * rowHeight;
     const ratio = window.devicePixelRatio;
     this.part = element('canvas', { width: width * ratio, height: this.height * ratio });
     this.part.setAttribute('aria-hidden', 'true');
@@ -90,7 +93,7 @@ export class Timeline {
 
   private drawSignals(first: Performer, now: number, x: (ms: number) => number): void {
     const { context, recording } = this;
-    [...this.controller.tables.signals.values()].forEach(({ name, kind }, row) => {
+    this.signals.forEach(({ name, kind }, row) => {
       const top = this.statesHeight + 16 + row * rowHeight;
       this.label(name, top + rowHeight / 2);
       const entries = recording.trace.filter(

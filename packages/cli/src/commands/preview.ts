@@ -15,6 +15,7 @@ import { filmOf } from '../picture/motion.js';
 import type { Background, Look, Showing } from '../picture/motion.js';
 import { loopWords, strip, trimmed } from '../picture/strip.js';
 import { together } from '../picture/together.js';
+import { gaitsOf } from '../state-words.js';
 import { checkWorn, dressedAs, wornIn } from '../worn.js';
 import type { WornOptions } from '../worn.js';
 import { exit, printJson } from './command.js';
@@ -211,8 +212,9 @@ function findShowing({ controller }: Character, name: string, direction: string 
   );
   const book = stateNamed.get(name)?.books[0] ?? books.find((one) => one.name === name)?.book;
   // Of a state with gaits the slowest is shown; the others are asked for by their own names.
-  const gaits = stateNamed.get(name)?.gaits.length ?? 0;
-  const shown = gaits === 0 ? name : `${name}: ${stateNamed.get(name)!.bookNames[0]!}`;
+  const state = stateNamed.get(name);
+  const gaits = state === undefined ? [] : gaitsOf(state);
+  const shown = gaits.length === 0 ? name : `${name}: ${gaits[0]!}`;
   const title = direction === undefined ? shown : `${shown} ${direction}`;
   const timeline = book?.[facing];
   if (timeline !== undefined) {

@@ -4,7 +4,7 @@ import type { Severity } from 'dot-hop/check';
 import { dyedImages } from '../dyed.js';
 import type { Image } from '../images.js';
 import { dressedAs } from '../worn.js';
-import { kindText, takesText } from '../state-words.js';
+import { gaitsOf, kindText, takesText } from '../state-words.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
 import { fitText, svgText, textWidth } from './letters.js';
 import { reachOf } from './motion.js';
@@ -265,10 +265,10 @@ function drawRung(canvas: Canvas, controller: Controller, look: Look, { state, y
 }
 
 function kindOf(controller: Controller, state: State): string {
-  const { kind, index, rest, final, bookNames, gaits, inStep } = state;
+  const { kind, index, rest, final, inStep } = state;
   const isBare = kind === 'bare' && index !== rest && inStep < 0;
   const words = isBare ? 'by a way only' : kindText(controller, state);
-  const shows = gaits.length > 0 ? bookNames.slice(0, gaits.length + 1).join(', ') : '';
+  const shows = gaitsOf(state).join(', ');
   return [words, ...(final ? ['final'] : []), ...(shows === '' ? [] : [shows])].join(' · ');
 }
 

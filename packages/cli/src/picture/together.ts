@@ -1,5 +1,6 @@
 import { showingAt } from 'dot-hop';
 import type { Clip, Controller } from 'dot-hop';
+import { figureOf } from 'dot-hop/view';
 import type { Showing } from './motion.js';
 
 const lengthOf = ({ ends }: Clip): number => ends[ends.length - 1]!;
@@ -28,7 +29,8 @@ export function together(controller: Controller, track: number, own: Showing, un
     under: showingAt(under.clip, at / 1000),
   }));
   const poses = places.map((place) =>
-    controller.figures.pose(
+    figureOf(
+      controller,
       controller.tracks.map(({ index }) =>
         index === track ? own.poses[place.own]! : under.poses[place.under]!,
       ),

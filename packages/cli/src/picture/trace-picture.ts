@@ -1,4 +1,6 @@
-import type { Controller, Pose, Signal, State, Track } from 'dot-hop';
+import type { Controller, Pose, State, Track } from 'dot-hop';
+import { describeController } from 'dot-hop/explain';
+import type { SignalFacts } from 'dot-hop/explain';
 import { inkOf } from 'dot-hop/pixels';
 import type { RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
@@ -38,7 +40,7 @@ export function tracePicture(
 ): Promise<Buffer> {
   const left = margin + labels;
   const x = (ms: number): number => left + (ms / Math.max(1, result.lasts)) * (width - margin - left);
-  const signals = [...controller.tables.signals.values()].flatMap((signal) => rowsOf(signal, result.trace));
+  const signals = describeController(controller).signals.flatMap((signal) => rowsOf(signal, result.trace));
   const stepsTop = heading + thumb.height + 34;
   const lanes = lanesOf(controller);
   const cuesTop = stepsTop + lanes.height + 12;
@@ -286,7 +288,7 @@ interface SignalRow {
 }
 
 /** The rows of a signal: a vector has two. */
-function rowsOf({ name, kind, first, options }: Signal, trace: readonly TraceEntry[]): SignalRow[] {
+function rowsOf({ name, kind, first }: SignalFacts, trace: readonly TraceEntry[]): SignalRow[] {
   const sets = trace.filter(
     (e): e is Extract<TraceEntry, { kind: 'set' }> => e.kind === 'set' && e.name === name,
   );
@@ -295,16 +297,16 @@ function rowsOf({ name, kind, first, options }: Signal, trace: readonly TraceEnt
       name: `${name}.${part}`,
       kind: 'number',
       values: [
-        { at: 0, value: first[i]! },
+        { at: 0, value: (first as readonly number[])[i]! },
         ...sets.map(({ at, value }) => ({ at, value: (value as readonly number[])[i]! })),
       ],
     }));
   if (kind === 'choice') {
     const values = sets.map(({ at, value }) => ({ at, value: String(value) }));
-    return [{ name, kind, values: [{ at: 0, value: options[first[0]!]! }, ...values] }];
+    return [{ name, kind, values: [{ at: 0, value: String(first) }, ...values] }];
   }
   const values = sets.map(({ at, value }) => ({ at, value: Number(value) }));
-  return [{ name, kind, values: [{ at: 0, value: first[0]! }, ...values] }];
+  return [{ name, kind, values: [{ at: 0, value: Number(first) }, ...values] }];
 }
 
 /** Between what a number went, where its curve has no room to say so. */

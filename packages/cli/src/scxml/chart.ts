@@ -18,7 +18,7 @@ export interface Chart {
  * @throws {Misuse} for a name that a state chart cannot hold
  */
 export function chartOf(controller: Controller): Chart {
-  checkChartNames({ ...controller, derived: Object.keys(controller.definition.derived ?? {}) });
+  checkChartNames(controller);
   return new ChartWriter(controller).write();
 }
 

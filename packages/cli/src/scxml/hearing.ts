@@ -128,8 +128,8 @@ export class ChartHearing extends ChartReader {
 
   /** Derived signals that read tags, and what is watched that does, follow from what shows, too. */
   protected tagUpdate(): Node[] {
-    const { tables, tracks } = this.controller;
-    const names = [...tables.tags.keys(), ...tracks.map(({ name }) => name).filter(this.isTrack)];
+    const { tracks } = this.controller;
+    const names = [...this.shownNames, ...tracks.map(({ name }) => name).filter(this.isTrack)];
     const { derived = {} } = this.definition;
     const reads = (text: string): boolean => names.some((name) => new RegExp(`\\b${name}\\b`).test(text));
     for (let known = 0; known !== names.length;) {

@@ -19,7 +19,7 @@ const reserved = new Set(
  *
  * @throws {Misuse} naming the first of them
  */
-export function checkChartNames({ states, tables, derived, tracks, cueNames }: ChartNames): void {
+export function checkChartNames({ states, tracks, cueNames, definition }: ChartNames): void {
   const refuse = (what: string, name: string, why: string): never => {
     throw new Misuse(`the ${what} ${JSON.stringify(name)} cannot stand in a state chart: ${why}; rename it`);
   };
@@ -28,8 +28,8 @@ export function checkChartNames({ states, tables, derived, tracks, cueNames }: C
   for (const { name } of tracks) if (!isId(name)) refuse('track', name, letters);
   for (const name of cueNames) if (!isId(name)) refuse('cue', name, letters);
   for (const [what, names] of [
-    ['signal', [...tables.signals.keys()]],
-    ['derived signal', derived],
+    ['signal', Object.keys(definition.signals ?? {})],
+    ['derived signal', Object.keys(definition.derived ?? {})],
   ] as const)
     for (const name of names) if (reserved.has(name)) refuse(what, name, 'it is a word of ECMAScript');
   const ids = new Map<string, string>();
@@ -42,6 +42,4 @@ export function checkChartNames({ states, tables, derived, tracks, cueNames }: C
 }
 
 /** What of a controller has names. */
-type ChartNames = Pick<Controller, 'states' | 'tables' | 'tracks' | 'cueNames'> & {
-  readonly derived: readonly string[];
-};
+type ChartNames = Pick<Controller, 'states' | 'tracks' | 'cueNames' | 'definition'>;

@@ -1,6 +1,8 @@
 import { Performer } from 'dot-hop';
 import type { Controller, ControllerDefinition, State, StateDefinition } from 'dot-hop';
 import { ecmascriptOf } from 'dot-hop/document';
+import { describeController } from 'dot-hop/explain';
+import type { ControllerFacts } from 'dot-hop/explain';
 import { assign, both } from './nodes.js';
 import type { Node } from './nodes.js';
 
@@ -11,24 +13,31 @@ export class ChartReader {
   protected readonly first: Performer;
   /** The states from the highest rank. */
   protected readonly order: readonly State[];
+  /** The names in expressions that are true while some state shows: tags, and states with their tracks. */
+  protected readonly shownNames: ReadonlySet<string>;
+  private readonly facts: ControllerFacts;
 
   constructor(protected readonly controller: Controller) {
     this.definition = controller.definition;
     this.first = new Performer(controller);
     this.order = controller.order.map((index) => controller.states[index]!);
+    this.shownNames = new Set(controller.states.flatMap((one) => [...one.tags, this.inTrack(one)]));
+    this.facts = describeController(controller);
   }
 
   /** What stands for a name in an expression. */
   protected nameOf = (name: string, isFirst = false): string => {
-    const { tables, states, tracks } = this.controller;
-    if (!tables.tags.has(name)) return name;
-    // A tag, or a state with its track.
-    const meant = states.filter(
-      (one) => one.tags.includes(name) || `${tracks[one.track]!.name}.${one.name}` === name,
+    if (!this.shownNames.has(name)) return name;
+    const meant = this.controller.states.filter(
+      (one) => one.tags.includes(name) || this.inTrack(one) === name,
     );
     if (isFirst) return String(meant.some((one) => this.isFirst(one)));
     return `(${meant.map((one) => `In('${this.idIn(one)}')`).join(' || ')})`;
   };
+
+  private inTrack({ name, track }: State): string {
+    return `${this.controller.tracks[track]!.name}.${name}`;
+  }
 
   /** Whether a state shows at the very first. */
   private isFirst({ track, name }: State): boolean {
@@ -51,8 +60,9 @@ export class ChartReader {
 
   /** Whether a name in an expression is that of a track. */
   protected isTrack = (name: string): boolean => {
-    const { tables, tracks } = this.controller;
-    return !tables.signals.has(name) && !tables.derived.has(name) && tracks.some((one) => one.name === name);
+    const { signals = {}, derived = {} } = this.definition;
+    if (Object.hasOwn(signals, name) || Object.hasOwn(derived, name)) return false;
+    return this.controller.tracks.some((one) => one.name === name);
   };
 
   /** A state as it stands in the document; nothing of one that has taken a track. */
@@ -74,8 +84,11 @@ export class ChartReader {
   }
 
   /** Whether the `when` of a state is a change and not a press. */
-  protected isChange({ index, when: condition }: State): boolean {
-    return condition >= 0 && this.controller.watched.some(({ state }) => state === index);
+  protected isChange(state: State): boolean {
+    const track = this.controller.tracks[state.track]!.name;
+    return this.facts.states.some(
+      (one) => one.name === state.name && one.track === track && one.startsOn === 'change',
+    );
   }
 
   protected wants(state: State): string {
@@ -89,7 +102,9 @@ export class ChartReader {
     const own = this.isChange(state) && texts.length === 0 ? [assign(`new_${idOf(state)}`, 'false')] : [];
     const { while: during, when: begins } = this.definitionOf(state);
     const read = (texts.length > 0 ? texts : [during, begins]).join(' ');
-    const pulses = this.controller.tables.pulses.filter(({ name }) => new RegExp(`\\b${name}\\b`).test(read));
+    const pulses = this.facts.signals.filter(
+      ({ name, kind }) => kind === 'pulse' && new RegExp(`\\b${name}\\b`).test(read),
+    );
     return [...own, ...pulses.map(({ name }) => assign(name, 'false'))];
   }
 

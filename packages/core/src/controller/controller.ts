@@ -76,7 +76,7 @@ export interface State {
   /** What is kept when it is entered, by the state that is left. */
   readonly carry: readonly CarryRule[];
   readonly held: boolean;
-  /** The vector it faces by, if it is not the controller's. */
+  /** The vector it faces by, if it is not the controller's. @internal */
   readonly facesBy: Turning | undefined;
   /** The book that shows first after a turn of so many degrees. */
   readonly turns: { readonly book: number; readonly least: number } | undefined;
@@ -86,11 +86,11 @@ export interface State {
   /** In microseconds. */
   readonly atLeast: number;
   readonly again: AgainRule;
-  /** Whether what is pressed while it shows may be remembered or begin it anew. */
+  /** Whether what is pressed while it shows may be remembered or begin it anew. @internal */
   readonly hears: boolean;
-  /** Whether what is decided while it plays follows from the situation alone: no hop, yield or time has a say. */
+  /** Whether what is decided while it plays follows from the situation alone: no hop, yield or time has a say. @internal */
   readonly isStatic: boolean;
-  /** Its tags, and itself with its track where a condition asks for that, as bits in the word of flags; known last of all. */
+  /** Its tags, and itself with its track where a condition asks for that, as bits in the word of flags; known last of all. @internal */
   tagBits: number;
   readonly tags: readonly string[];
   /** Whether it is over when its clip has ended; a posture stays on the last frame. */
@@ -98,17 +98,20 @@ export interface State {
   /** What it can show: its gaits from the slowest, or its one flipbook, then its bridges; one for each direction. */
   readonly books: readonly (readonly Timeline[])[];
   readonly bookNames: readonly string[];
-  /** How many of these bands are on says which gait shows. */
+  /** How many of these bands are on says which gait shows. @internal */
   readonly gaits: readonly Term[];
-  /** The book of the bridge that is played first, by the state and the book that are left. */
+  /** The book of the bridge that is played first, by the state and the book that are left. @internal */
   readonly bridges: readonly (readonly (number | undefined)[] | undefined)[];
+  /** @internal */
   readonly rate: Rate | undefined;
+  /** @internal */
   readonly scrub: Scrub | undefined;
-  /** The number slots that its rate and scrub read: any change of these counts while it shows. */
+  /** The number slots that its rate and scrub read: any change of these counts while it shows. @internal */
   readonly reads: readonly number[];
   /**
    * For each state that is left, 1 where entering this one is no more than beginning its clip: nothing is carried, bridged,
    * geared or faced anew, no time is kept, and no tag changes.
+   * @internal
    */
   readonly plainFrom: Uint8Array;
 }
@@ -129,7 +132,7 @@ export interface Track {
   /** Its states from the highest rank to the lowest; document order among equals. */
   readonly order: readonly number[];
   readonly rest: number;
-  /** Those of its states whose `when` is watched, from the highest rank. */
+  /** Those of its states whose `when` is watched, from the highest rank. @internal */
   readonly watched: readonly Watched[];
   /** The parts of sheets that show what it shows; those of the first are all that no other track draws. */
   readonly draws: readonly string[];
@@ -150,41 +153,48 @@ export interface Controller<out N extends Names = Names> {
   /** What each flipbook, and each clip that a state shows, shows in each direction of the compass. */
   readonly pages: ReadonlyMap<string, readonly Page[]>;
   readonly compass: Compass;
+  /** @internal */
   readonly tables: SignalTables;
   readonly states: readonly State[];
   /** The states of the document itself, and after them those of each further track. */
   readonly tracks: readonly Track[];
-  /** How many there are besides the first. A step asks for this: to ask a field for a number takes less than for a truth. */
+  /** How many there are besides the first. A step asks for this: to ask a field for a number takes less than for a truth. @internal */
   readonly furtherTracks: number;
+  /** @internal */
   readonly figures: Figures;
-  /** Every timeline by its number, where there are several tracks: what they show is kept by number. */
+  /** Every timeline by its number, where there are several tracks: what they show is kept by number. @internal */
   readonly timelines: readonly Timeline[];
   /** State indices from the highest rank to the lowest, track by track; document order among equals. */
   readonly order: readonly number[];
-  /** Where each state stands in the order of its track. */
+  /** Where each state stands in the order of its track. @internal */
   readonly places: readonly number[];
   readonly stateNamed: ReadonlyMap<string, State>;
   /** The rest of the first track. */
   readonly rest: number;
+  /** @internal */
   readonly conditions: readonly Condition[];
   /** The conditions as the document writes them. */
   readonly conditionTexts: readonly string[];
   /** The conditions of {@link CompileOptions}' `questions`, in their order; they decide nothing. */
   readonly questions: readonly Condition[];
   readonly cueNames: readonly string[];
-  /** Absent when the character never turns. */
+  /** Absent when the character never turns. @internal */
   readonly turning: Turning | undefined;
-  /** Whether a vector is read to turn it; not where the regions of one number say where it turns. */
+  /** Whether a vector is read to turn it; not where the regions of one number say where it turns. @internal */
   readonly isTurningRead: boolean;
-  /** The timer of a compass that takes its time to turn; -1 for none. */
+  /** The timer of a compass that takes its time to turn; -1 for none. @internal */
   readonly turnTimer: number;
-  /** The states whose `when` is watched for the instant at which it becomes true, from the highest rank. */
+  /** The states whose `when` is watched for the instant at which it becomes true, from the highest rank. @internal */
   readonly watched: readonly Watched[];
+  /** @internal */
   readonly situations: Situations;
+  /** @internal */
   readonly routes: Routes;
+  /** @internal */
   readonly reportNames: ReportNames;
-  /** What the handles of its signals must have; see `observing.ts` for when it is something else. */
+  /** What the handles of its signals must have; see `observing.ts` for when it is something else. @internal */
   signalOwner: object;
+  /** @internal */
   readonly numbers: Numbers;
   /**
    * The handle of a signal: what `set` takes instead of a name, to be set faster.

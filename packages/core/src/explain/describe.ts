@@ -32,6 +32,8 @@ export interface StateFacts {
   readonly shows: readonly string[];
   readonly while: string | undefined;
   readonly when: string | undefined;
+  /** Whether a pressed pulse starts it, or its `when` becoming true; `undefined` without `when`. */
+  readonly startsOn: 'press' | 'change' | undefined;
 }
 
 /** A clip. Times are milliseconds. */
@@ -73,6 +75,7 @@ const thresholdsOf = ({ bounds }: Regions): number[] =>
 /** Describes a controller by what its document says, without the tables that it runs by. */
 export function describeController(controller: Controller): ControllerFacts {
   const { name, definition, tables, tracks, states, order, clips, compass, conditionTexts } = controller;
+  const changes = new Set(controller.watched.map(({ state }) => state));
   return {
     name,
     signals: [...tables.signals.values()].map(({ name: signal, kind, first, options, keep, slot }) => {
@@ -111,6 +114,7 @@ export function describeController(controller: Controller): ControllerFacts {
         shows: state.books.flatMap((book, i) => (book[0]!.bridge ? [] : [state.bookNames[i]!])),
         while: conditionTexts[state.while],
         when: conditionTexts[state.when],
+        startsOn: state.when < 0 ? undefined : changes.has(state.index) ? 'change' : 'press',
       })),
     clips: [...clips.values()].map((clip) => {
       const durations = durationsOf(clip);
