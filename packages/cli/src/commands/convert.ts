@@ -1,5 +1,5 @@
-import { setIn, removeIn } from 'dot-hop/edit';
-import type { TextStyle } from 'dot-hop/edit';
+import { changedText } from 'dot-hop/edit';
+import type { Change, TextStyle } from 'dot-hop/edit';
 import { parseDocument, stringify } from 'yaml';
 import { loadCharacter } from '../character.js';
 import { readClipTable, writeClipTable } from '../clip-table.js';
@@ -74,21 +74,21 @@ function formatOf(out: string | undefined): string | undefined {
  */
 function takeOver(text: string, table: ReturnType<typeof readClipTable>, style: TextStyle): string {
   const clips = (parseDocument(text).toJS() as { clips?: Record<string, object> } | null)?.clips ?? {};
-  let now = text;
+  const changes: Change[] = [];
   for (const [name, clip] of table) {
     const known = Object.hasOwn(clips, name) ? (clips[name] as Record<string, unknown>) : undefined;
     if (known === undefined) {
-      now = setIn(now, ['clips', name], clip, style);
+      changes.push({ op: 'set', path: ['clips', name], value: clip });
       continue;
     }
     for (const [field, value] of Object.entries(clip))
       if (JSON.stringify(known[field]) !== JSON.stringify(value))
-        now = setIn(now, ['clips', name, field], value, style);
+        changes.push({ op: 'set', path: ['clips', name, field], value });
     // A table that says one of the three ways of timing does not mean another that stood there before.
     if (timing.some((field) => clip[field] !== undefined))
       for (const field of timing)
         if (clip[field] === undefined && known[field] !== undefined)
-          now = removeIn(now, ['clips', name, field]);
+          changes.push({ op: 'remove', path: ['clips', name, field] });
   }
-  return now;
+  return changedText(text, changes, style);
 }

@@ -1,2 +1,51 @@
-export { inlineText, removeIn, setIn } from './edits.js';
-export type { TextStyle } from './edits.js';
+// What a document's text is changed by.
+export { EditError, changedText, spliceBetween } from './change.js';
+export type { Change, Splice } from './change.js';
+export { changedData } from './data.js';
+export { inlineText, styleOf } from './writing.js';
+export type { TextStyle } from './writing.js';
+
+// An open document: what was done to it, undone and done again.
+export { beginHistory, edited, redoSays, redone, undoSays, undone, withText } from './history.js';
+export type { Edit, History } from './history.js';
+
+// Names, with everything that refers to them.
+export { rename, renameInRehearsal } from './rename.js';
+export type { Renaming } from './rename.js';
+export type { NameKind } from './names.js';
+
+// Step 1: sheets, cells and marks.
+export {
+  addSheet,
+  clipsUsing,
+  cutSheet,
+  dropCells,
+  joinCells,
+  moveCell,
+  rectOf,
+  removeSheet,
+  resizeCell,
+  splitCell,
+} from './sheets.js';
+export { between, copyMarks, placeMark, placePivots, removeMark } from './marks.js';
+
+// Step 2: clips, their frames, cues and spans.
+export {
+  addClip,
+  duplicateClip,
+  duplicateFrame,
+  freeName,
+  insertFrames,
+  loopClip,
+  moveClip,
+  moveFrame,
+  placeCue,
+  placeSpan,
+  rateClip,
+  removeClip,
+  removeFrames,
+  strideClip,
+  timeFrames,
+} from './clips.js';
+export { framesOf } from './frames.js';
+export type { Frame, SheetSize } from './frames.js';

@@ -1,0 +1,92 @@
+import { changedText, spliceBetween } from './change.js';
+import type { Change, Splice } from './change.js';
+import type { TextStyle } from './writing.js';
+
+/** Something done to a document: its changes, and what it is called when it is undone. */
+export interface Edit {
+  /** In words, as they stand behind "Undo:": `stretch frame 3 of run`. */
+  readonly says: string;
+  readonly changes: readonly Change[];
+}
+
+/** A step that can be undone. */
+interface Step {
+  readonly says: string;
+  readonly splice: Splice;
+  /** Steps of one kind that follow one another are one: a drag, a word typed. */
+  readonly joins: string | undefined;
+}
+
+/** A document's text with what was done to it. Plain data, never changed: each function gives a new one. */
+export interface History {
+  readonly text: string;
+  readonly style: TextStyle;
+  /** What can be undone, the latest last. */
+  readonly past: readonly Step[];
+  /** What can be done again, the next last. */
+  readonly future: readonly Step[];
+}
+
+/** A document that was just opened. */
+export const beginHistory = (text: string, style: TextStyle = 'yaml'): History => ({
+  text,
+  style,
+  past: [],
+  future: [],
+});
+
+/**
+ * The document with something done to it.
+ *
+ * @param joins steps with the same one that follow each other are undone together
+ * @throws {EditError} for a place that is not there
+ */
+export function edited(history: History, { says, changes }: Edit, joins?: string): History {
+  return withText(history, changedText(history.text, changes, history.style), says, joins);
+}
+
+/** The document with a text that was written by hand: in one history with all else. */
+export function withText(history: History, text: string, says: string, joins?: string): History {
+  if (text === history.text) return history;
+  const last = history.past[history.past.length - 1];
+  if (joins !== undefined && last?.joins === joins && history.future.length === 0) {
+    // From where the joined steps began to where they are now.
+    const splice = spliceBetween(without(history.text, last.splice), text);
+    const past = history.past.slice(0, -1);
+    const isNothing = splice.gone === '' && splice.come === '';
+    return { ...history, text, past: isNothing ? past : [...past, { says, splice, joins }] };
+  }
+  const step = { says, splice: spliceBetween(history.text, text), joins };
+  return { ...history, text, past: [...history.past, step], future: [] };
+}
+
+/** The text as it was before a splice. */
+const without = (text: string, { at, gone, come }: Splice): string =>
+  text.slice(0, at) + gone + text.slice(at + come.length);
+
+const again = (text: string, { at, gone, come }: Splice): string =>
+  text.slice(0, at) + come + text.slice(at + gone.length);
+
+/** The document before the latest step; the same when there is none. */
+export function undone(history: History): History {
+  const last = history.past[history.past.length - 1];
+  if (last === undefined) return history;
+  const past = history.past.slice(0, -1);
+  return { ...history, text: without(history.text, last.splice), past, future: [...history.future, last] };
+}
+
+/** The document with the latest step that was undone done again; the same when there is none. */
+export function redone(history: History): History {
+  const next = history.future[history.future.length - 1];
+  if (next === undefined) return history;
+  const future = history.future.slice(0, -1);
+  // Done again it is a step by itself: what follows does not join it.
+  const step = { ...next, joins: undefined };
+  return { ...history, text: again(history.text, next.splice), past: [...history.past, step], future };
+}
+
+/** What undoing would undo, in words; `undefined` when there is nothing. */
+export const undoSays = ({ past }: History): string | undefined => past[past.length - 1]?.says;
+
+/** What would be done again, in words; `undefined` when there is nothing. */
+export const redoSays = ({ future }: History): string | undefined => future[future.length - 1]?.says;

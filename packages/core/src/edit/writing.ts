@@ -1,0 +1,87 @@
+import { stringify } from 'yaml';
+
+/** How values are written: as JSON, or as YAML. */
+export type TextStyle = 'json' | 'yaml';
+
+/** The style of a document by its file's name. */
+export const styleOf = (file: string | undefined): TextStyle =>
+  file?.toLowerCase().endsWith('.json') === true ? 'json' : 'yaml';
+
+/** A value in one line, as it can stand inside braces and brackets. */
+export function inlineText(value: unknown, style: TextStyle): string {
+  if (style === 'json') return JSON.stringify(value);
+  if (Array.isArray(value)) return `[${value.map((one) => inlineText(one, style)).join(', ')}]`;
+  if (typeof value === 'object' && value !== null) {
+    const list = fieldsOf(value).map(
+      ([name, one]) => `${inlineText(name, style)}: ${inlineText(one, style)}`,
+    );
+    return list.length === 0 ? '{}' : `{ ${list.join(', ')} }`;
+  }
+  // A number as a key, and a text that would be read as something else, get what they need.
+  if (typeof value === 'string' && /^[A-Za-z][\w-]*$/.test(value) && !plainWords.test(value)) return value;
+  // Written inside brackets, so that a text with a comma or a brace gets its quotes.
+  const text = stringify([value], {
+    collectionStyle: 'flow',
+    lineWidth: 0,
+    flowCollectionPadding: false,
+    singleQuote: true,
+  });
+  return text.trimEnd().slice(1, -1);
+}
+
+/** Words that YAML reads as something other than a text. */
+const plainWords = /^(?:true|false|null|yes|no|on|off|y|n)$/i;
+
+const fieldsOf = (value: object): [string, unknown][] =>
+  Object.entries(value).filter(([, one]) => one !== undefined);
+
+/** The fields whose entries stand in lines of their own, in the way of the guides. */
+const listed = new Set([
+  'sheets',
+  'clips',
+  'flipbooks',
+  'signals',
+  'derived',
+  'states',
+  'tracks',
+  'perCell',
+  'perFrame',
+  'images',
+]);
+
+/** Fields of one sheet stand in lines, too: there is more to say of a sheet than of a clip. */
+const isInLines = (path: readonly (string | number)[], value: unknown): boolean => {
+  if (typeof value !== 'object' || value === null || fieldsOf(value).length === 0) return false;
+  const name = String(path[path.length - 1]);
+  if (path.length === 2 && path[0] === 'sheets') return true;
+  // A few rectangles can be taken in at a glance in one line; a sheet full of them can not.
+  if (name === 'cells') return Array.isArray(value) && value.length > 4 && Array.isArray(value[0]);
+  return listed.has(name);
+};
+
+/**
+ * An entry as it stands in lines at a place of a document: in one line, or with its own entries in lines below it.
+ *
+ * @param path where its value will be
+ * @param indent the space before its key
+ */
+export function entryText(
+  path: readonly (string | number)[],
+  value: unknown,
+  indent: string,
+  style: TextStyle,
+): string {
+  const key = `${keyText(path[path.length - 1]!, style)}:`;
+  if (style === 'json' || !isInLines(path, value)) return `${key} ${inlineText(value, style)}`;
+  const inner = `${indent}  `;
+  const lines = Array.isArray(value)
+    ? value.map((one) => `- ${inlineText(one, style)}`)
+    : fieldsOf(value as object).map(([name, one]) => entryText([...path, name], one, inner, style));
+  return [key, ...lines.map((line) => `${inner}${line}`)].join('\n');
+}
+
+/** A key: a number stands as it is. */
+export function keyText(name: string | number, style: TextStyle): string {
+  if (style === 'json') return JSON.stringify(String(name));
+  return /^\d+$/.test(String(name)) ? String(name) : inlineText(String(name), style);
+}
