@@ -37,6 +37,11 @@ function size(text: string): [number, number] {
   return [width, height];
 }
 
+function colour(text: string): string {
+  if (!/^#[0-9a-f]{6}$/i.test(text)) throw new InvalidArgumentError('It must be a colour such as #ff00ff.');
+  return text.toLowerCase();
+}
+
 function place(text: string): [number, number] {
   const found = /^(\d{1,5})[x,](\d{1,5})$/.exec(text);
   if (found === null) throw new InvalidArgumentError('It must be written as x and y, such as 2x2.');
@@ -50,7 +55,7 @@ function rates(text: string): number[] {
   return values;
 }
 
-const tableFields = ['x', 'y', 'width', 'height', 'left', 'top', 'frameWidth', 'frameHeight'];
+const tableFields = ['x', 'y', 'width', 'height', 'left', 'top', 'frameWidth', 'frameHeight', 'name'];
 
 function columns(text: string): Record<string, string> {
   const pairs = text.split(',').map((pair) => pair.split('='));
@@ -114,6 +119,18 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('--gap <pixels>', 'space between cells', wholeNumber(0, 4096))
     .option('--offset <x>x<y>', 'where the first cell begins', place)
     .option('--islands', 'find the drawings by the transparent gaps between them')
+    .option('--ground <colour>', 'with --islands: the colour taken for transparent, such as #ff00ff', colour)
+    .option(
+      '--join <pixels>',
+      'with --islands: what lies so near is one drawing; default: 2',
+      wholeNumber(0, 256),
+    )
+    .addOption(
+      new Option('--pivot <where>', 'with --write: put pivots where the drawings stand').choices([
+        'feet',
+        'own-feet',
+      ]),
+    )
     .option('--table <file.csv>', 'take the rectangles from a table')
     .option('--columns <list>', "the table's names, such as x=left,y=top,width=w,height=h", columns)
     .option('--sheet <name>', 'which sheet of a document; default: the first')

@@ -1,7 +1,18 @@
 import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
+import type { IslandCut } from 'dot-hop/gather';
 import type { ClipDefinition, GridDefinition, RectangleDefinition, SheetDefinition } from 'dot-hop';
-import { findIslands } from 'dot-hop/pixels';
+import {
+  clipOf,
+  clipsOfNames,
+  clipsOfRows,
+  cutIslands,
+  gridFit,
+  naturalOrder,
+  plainName,
+  sequenceOf,
+} from 'dot-hop/gather';
+import type { Picture } from 'dot-hop/pixels';
 import sharp from 'sharp';
 import UPNG from 'upng-js';
 import { readCsv } from './commands/table.js';
@@ -10,15 +21,18 @@ import { fileTrouble } from './files/trouble.js';
 import { ImageTrouble, readImage } from './images.js';
 import type { Image } from './images.js';
 import { Misuse } from './misuse.js';
-import { naturalOrder, stemOf } from './natural.js';
 
 /** What images, folders and animations amount to: a sheet, the clips in it, and its pictures. */
 export interface Gathered {
   readonly name: string;
+  /** Of separate images: the folder in which all lie, as the sheet names it. */
+  readonly root?: string;
   readonly sheet: SheetDefinition;
   readonly clips: Readonly<Record<string, ClipDefinition>>;
   /** The pictures by the file that the sheet names. */
   readonly images: ReadonlyMap<string, Image>;
+  /** The sheet's picture without the colour that was taken for transparent. */
+  readonly picture?: Picture;
   /** A sheet made of an animation, to be written beside the document. */
   readonly made: { readonly file: string; readonly image: Image } | undefined;
   /** What was noticed on the way, in words. */
@@ -29,6 +43,10 @@ export interface Gathered {
 export interface CutOptions {
   readonly grid?: GridDefinition;
   readonly islands?: boolean;
+  /** With islands: the colour taken for transparent, as `#rrggbb`. */
+  readonly ground?: string;
+  /** With islands: boxes at most so many pixels apart are one drawing. */
+  readonly join?: number;
   /** A CSV file of rectangles. */
   readonly table?: string;
   /** The table's columns: `x`, `y`, `width`, `height` and the names they have there. */
@@ -36,9 +54,6 @@ export interface CutOptions {
 }
 
 const pictures = /\.(png|apng|webp|gif|jpe?g)$/i;
-/** Frames a second of a clip whose source says nothing of time. */
-const usualRate = 10;
-
 /** Whether a source is a picture or a folder of them rather than a document. */
 export async function isPictures(source: string): Promise<boolean> {
   if (pictures.test(source)) return true;
@@ -54,15 +69,18 @@ export async function isPictures(source: string): Promise<boolean> {
  */
 export async function gather(sources: readonly string[], cut: CutOptions, base: string): Promise<Gathered> {
   const files: string[] = [];
+  let root: string | undefined;
   for (const source of sources) {
     const found = await stat(source).catch((error: unknown) => {
       throw new Misuse(`${source}: ${fileTrouble(error)}`);
     });
     if (!found.isDirectory()) files.push(source);
     else {
-      const inside = (await readdir(source)).filter((file) => pictures.test(file));
+      // A folder inside the folder is a clip.
+      const inside = (await readdir(source, { recursive: true })).filter((file) => pictures.test(file));
       if (inside.length === 0) throw new Misuse(`${source}: the folder has no images`);
       files.push(...naturalOrder(inside).map((file) => path.join(source, file)));
+      if (sources.length === 1) root = source;
     }
   }
   const cutting = cut.grid !== undefined || cut.islands === true || cut.table !== undefined;
@@ -74,7 +92,7 @@ export async function gather(sources: readonly string[], cut: CutOptions, base: 
   }
   if (cutting)
     throw new Misuse(`--cell, --islands and --table are for one image; ${files.length} were given`);
-  return sequence(files, base);
+  return sequence(files, base, root);
 }
 
 async function picture(file: string): Promise<Image> {
@@ -83,76 +101,80 @@ async function picture(file: string): Promise<Image> {
   });
 }
 
-const nameOf = (file: string): string =>
-  path
-    .basename(file)
-    .replace(/\.\w+$/, '')
-    .replace(/[^\w-]+/g, '-');
 const from = (base: string, file: string): string => path.relative(base, file).split(path.sep).join('/');
 
-/** Separate images: one cell each, and a clip for those whose names differ by their number only. */
-async function sequence(files: readonly string[], base: string): Promise<Gathered> {
-  const ordered = naturalOrder(files);
-  const names = ordered.map((file) => from(base, file));
+/** Separate images: one cell each, and a clip for those whose names differ by their number only, or for each folder. */
+async function sequence(files: readonly string[], base: string, root: string | undefined): Promise<Gathered> {
+  const named = new Map(files.map((file) => [from(base, file), file]));
+  const folder = root ?? path.dirname(files[0]!);
+  const inside = root === undefined ? undefined : from(base, root);
+  const { images: names, clips } = sequenceOf([...named.keys()], inside ?? from(base, folder));
   const images = new Map<string, Image>();
-  for (const [i, file] of ordered.entries()) images.set(names[i]!, await picture(file));
-  const clips: Record<string, ClipDefinition> = {};
-  for (let i = 0; i < ordered.length;) {
-    const stem = stemOf(ordered[i]!);
-    let end = i;
-    while (end + 1 < ordered.length && stemOf(ordered[end + 1]!) === stem) end++;
-    clips[stem] = { cells: end > i ? `${i}-${end}` : i, fps: usualRate };
-    i = end + 1;
-  }
-  const folder = path.basename(path.dirname(path.resolve(ordered[0]!)));
-  const name = Object.keys(clips).length === 1 ? Object.keys(clips)[0]! : folder.replace(/[^\w-]+/g, '-');
-  return { name, sheet: { images: names }, clips, images, made: undefined, notes: [] };
+  for (const name of names) images.set(name, await picture(named.get(name)!));
+  const only = Object.keys(clips);
+  const name = only.length === 1 ? only[0]! : plainName(path.basename(path.resolve(folder)));
+  return {
+    name,
+    root: inside ?? from(base, folder),
+    sheet: { images: names },
+    clips,
+    images,
+    made: undefined,
+    notes: [],
+  };
 }
 
 async function cutOne(file: string, cut: CutOptions, base: string): Promise<Gathered> {
   const image = await picture(file);
-  const name = nameOf(file);
+  const name = plainName(file);
   const named = from(base, file);
   const notes: string[] = [];
   let sheet: SheetDefinition;
-  let clips: Record<string, ClipDefinition> = {};
+  let clips: Record<string, ClipDefinition>;
+  let seen: Picture | undefined;
   if (cut.grid !== undefined) {
     sheet = { image: named, grid: cut.grid };
     clips = clipsOfRows(image, cut.grid);
     notes.push(...leftOver(image, cut.grid));
-  } else {
-    const cells =
-      cut.table === undefined ? islandsOf(image, file, notes) : await tableOf(cut.table, cut.columns ?? {});
+  } else if (cut.table !== undefined) {
+    const { cells, names } = await tableOf(cut.table, cut.columns ?? {});
     sheet = { image: named, cells };
-    clips = { all: { cells: cells.length > 1 ? `0-${cells.length - 1}` : 0, fps: usualRate } };
+    clips = names === undefined ? { all: clipOf(cells.map((_, i) => i)) } : clipsOfNames(names);
+  } else {
+    const found = islandsOf(image, file, cut, notes);
+    sheet = { image: named, cells: found.cells };
+    clips = { ...found.clips };
+    seen = found.picture;
   }
-  return { name, sheet, clips, images: new Map([[named, image]]), made: undefined, notes };
+  return {
+    ...(seen && { picture: seen }),
+    name,
+    sheet,
+    clips,
+    images: new Map([[named, image]]),
+    made: undefined,
+    notes,
+  };
 }
 
-function islandsOf(image: Image, file: string, notes: string[]): RectangleDefinition[] {
-  const { boxes, grid } = findIslands(image);
-  if (boxes.length === 0) throw new Misuse(`${file}: nothing is drawn on it`);
-  if (!hasClear(image))
+function islandsOf(image: Image, file: string, { ground, join }: CutOptions, notes: string[]): IslandCut {
+  const found = cutIslands(image, { ground, near: join });
+  if (found === undefined)
     throw new Misuse(
-      `${file}: the image has no transparent pixel, so its drawings cannot be told apart; give it a transparent ground, or cut it with --cell`,
+      `${file}: the image has no transparent pixel and its corners have no colour in common, so its drawings cannot be told apart; say which colour they lie on with --ground '#rrggbb', or cut it with --cell`,
     );
-  if (grid !== undefined) notes.push(`a grid fits: --cell ${grid.cell.join('x')}`);
-  return boxes.map(({ x, y, width, height }): RectangleDefinition => [x, y, width, height]);
+  if (found.cells.length === 0) throw new Misuse(`${file}: nothing is drawn on it`);
+  if (found.ground !== undefined)
+    notes.push(
+      `${found.ground} is taken for transparent to find the drawings${ground === undefined ? ', since the corners have it' : ''}; the image stays as it is, so make that colour transparent in it before it is shown`,
+    );
+  if (found.grid !== undefined) notes.push(`a grid fits: --cell ${found.grid.cell.join('x')}`);
+  return found;
 }
-
-const hasClear = ({ pixels }: Image): boolean => {
-  for (let i = 3; i < pixels.length; i += 4) if (pixels[i] === 0) return true;
-  return false;
-};
 
 /** What of an image lies beyond the last whole cell of a grid, where there is anything. */
-function leftOver(image: Image, { cell, margin = 0, gap = 0, offset = [0, 0] }: GridDefinition): string[] {
-  const gaps = typeof gap === 'number' ? [gap, gap] : gap;
-  const rest = [image.width, image.height].map((length, i) => {
-    const room = length - 2 * margin - offset[i]! + gaps[i]!;
-    return Math.max(0, room) % (cell[i]! + gaps[i]!);
-  });
-  const [right = 0, below = 0] = rest;
+function leftOver(image: Image, grid: GridDefinition): string[] {
+  const { right, below } = gridFit(image, grid);
   if (right === 0 && below === 0) return [];
   const pixels = (count: number): string => `${count} ${count === 1 ? 'pixel' : 'pixels'}`;
   const told = [
@@ -160,41 +182,15 @@ function leftOver(image: Image, { cell, margin = 0, gap = 0, offset = [0, 0] }: 
     ...(below > 0 ? [`${pixels(below)} at the bottom`] : []),
   ];
   return [
-    `cells of ${cell.join('x')} do not come out even in ${image.width}x${image.height}: ${told.join(' and ')} ${right + below === 1 ? 'is' : 'are'} left over; look whether the size, --margin, --gap or --offset is right`,
+    `cells of ${grid.cell.join('x')} do not come out even in ${image.width}x${image.height}: ${told.join(' and ')} ${right + below === 1 ? 'is' : 'are'} left over; look whether the size, --margin, --gap or --offset is right`,
   ];
 }
 
-/** A clip for each row of a grid, without the empty cells at its end. */
-function clipsOfRows(
-  image: Image,
-  { cell: [width, height], margin = 0, gap = 0 }: GridDefinition,
-): Record<string, ClipDefinition> {
-  const [across, down] = typeof gap === 'number' ? [gap, gap] : gap;
-  const columns = Math.max(1, Math.floor((image.width - margin * 2 + across) / (width + across)));
-  const rows = Math.max(1, Math.floor((image.height - margin * 2 + down) / (height + down)));
-  const drawn = (column: number, row: number): boolean => {
-    const [left, top] = [margin + column * (width + across), margin + row * (height + down)];
-    for (let y = top; y < top + height; y++)
-      for (let x = left; x < left + width; x++)
-        if (image.pixels[(y * image.width + x) * 4 + 3] !== 0) return true;
-    return false;
-  };
-  const clips: Record<string, ClipDefinition> = {};
-  for (let row = 0; row < rows; row++) {
-    let last = columns - 1;
-    while (last >= 0 && !drawn(last, row)) last--;
-    const first = row * columns;
-    if (last >= 0)
-      clips[`row${row}`] = { cells: last > 0 ? `${first}-${first + last}` : first, fps: usualRate };
-  }
-  return clips;
-}
-
-/** Rectangles from a CSV table whose columns the user names. */
+/** Rectangles from a CSV table whose columns the user names; with a column of names these make the clips. */
 async function tableOf(
   file: string,
   columns: Readonly<Record<string, string>>,
-): Promise<RectangleDefinition[]> {
+): Promise<{ cells: RectangleDefinition[]; names: string[] | undefined }> {
   const rows = readCsv(await readText(file), file);
   const number = (
     row: Record<string, string>,
@@ -213,7 +209,7 @@ async function tableOf(
       throw new Misuse(`${file}:${line + 2} ${column}: expected whole pixels, not ${JSON.stringify(value)}`);
     return Number(value);
   };
-  return rows.map((row, line): RectangleDefinition => {
+  const cells = rows.map((row, line): RectangleDefinition => {
     const [x, y, width, height] = (['x', 'y', 'width', 'height'] as const).map((field) =>
       number(row, line, field, true)!,
     );
@@ -225,6 +221,16 @@ async function tableOf(
       ? { rect, trim: trim as [number, number, number, number] }
       : rect;
   });
+  const name = columns.name ?? 'name';
+  const has = rows.length > 0 && Object.hasOwn(rows[0]!, name);
+  if (!has && columns.name !== undefined)
+    throw new Misuse(
+      `${file}: there is no column "${name}" for name; it has ${Object.keys(rows[0] ?? {}).join(', ')}`,
+    );
+  return {
+    cells,
+    names: has ? rows.map((row, i) => (row[name] === '' ? `cell-${i}` : row[name]!)) : undefined,
+  };
 }
 
 /** A GIF, WebP or PNG that moves becomes one sheet and a clip with the frames' own times; others are `undefined`. */
@@ -248,7 +254,7 @@ async function readAnimation(file: string, base: string): Promise<Gathered | und
       );
   });
   const image = { width: width * columns, height: height * rows, pixels };
-  const name = nameOf(file);
+  const name = plainName(file);
   const made = path.join(base, `${name}-sheet.png`);
   const named = from(base, made);
   const clip: ClipDefinition = {

@@ -1,8 +1,10 @@
 import { existsSync } from 'node:fs';
-import { cellNumbers, imagesOf, writeCells } from 'dot-hop';
-import type { ClipDefinition, ControllerDefinition } from 'dot-hop';
+import { compileController, imagesOf } from 'dot-hop';
+import type { ControllerDefinition } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
-import { Document, YAMLMap, isMap, parseDocument } from 'yaml';
+import { changedText, placePivots, styleOf, updateImages } from 'dot-hop/edit';
+import type { Change } from 'dot-hop/edit';
+import { commonFeet, feetOfCells } from 'dot-hop/gather';
 import { readText } from './files/reading.js';
 import { Misuse } from './misuse.js';
 import type { Gathered } from './sources.js';
@@ -13,6 +15,9 @@ export interface Written {
   readonly notes: string[];
 }
 
+/** Where pivots are put: on the feet, one for all that are drawn in frames of one size; or on each drawing's own feet. */
+export type Pivot = 'feet' | 'own-feet';
+
 /** The fields of a sheet that say how it is cut; all others are a person's and are kept. */
 const cutFields = ['image', 'images', 'size', 'grid', 'cells'] as const;
 
@@ -20,107 +25,102 @@ const cutFields = ['image', 'images', 'size', 'grid', 'cells'] as const;
  * A document with a gathered sheet and its clips, or an existing one brought up to date: the sheet is cut anew, clips that
  * are not there are added; everything else, comments too, stays as it is.
  *
+ * @param pivot where pivots are put; by default nowhere
  * @throws {DocumentError} when clips of the document name cells that are no longer there
  */
 export async function bringUpToDate(
   file: string,
-  { name, sheet, clips, images }: Gathered,
+  gathered: Gathered,
+  pivot: Pivot | undefined,
 ): Promise<Written> {
+  const { name, sheet, clips, images, root } = gathered;
   const exists = existsSync(file);
-  const before = exists ? await readText(file) : '';
-  if (exists) readDocument(before, file);
-  const tree = exists ? parseDocument(before) : new Document({ dotHop: 1, name });
-  const renumbered = renumber(tree, name, sheet.images, file);
-  const known = tree.getIn(['sheets', name]);
-  const flow = (value: unknown) => tree.createNode(value, { flow: true });
-  const cutNode = (field: string, value: unknown) => tree.createNode(value, { flow: field !== 'images' });
-  if (isMap(known)) {
-    for (const field of cutFields) known.delete(field);
-    for (const [field, value] of Object.entries(sheet)) known.set(field, cutNode(field, value));
-  } else tree.setIn(['sheets', name], sheetNode(tree, sheet));
+  const style = styleOf(file);
+  const before = exists ? await readText(file) : newText(name, style);
+  const definition: ControllerDefinition = exists
+    ? readDocument(before, file).definition
+    : { dotHop: 1, sheets: {}, clips: {} };
   const notes: string[] = [];
-  if (renumbered.length > 0)
-    notes.push(`renumbered, so that they show the same images: ${renumbered.join(', ')}`);
-  const added: string[] = [];
-  for (const [clip, definition] of Object.entries(clips)) {
-    if (tree.hasIn(['clips', clip])) continue;
-    const first = firstSheet(tree) === name;
-    tree.setIn(['clips', clip], flow(first ? definition : { sheet: name, ...definition }));
-    added.push(clip);
+  const changes: Change[] = [];
+  const known = definition.sheets[name];
+  if (known === undefined) changes.push({ op: 'set', path: ['sheets', name], value: sheet });
+  else {
+    for (const field of cutFields)
+      if (known[field] !== undefined && sheet[field] === undefined)
+        changes.push({ op: 'remove', path: ['sheets', name, field] });
+    for (const field of cutFields)
+      if (sheet[field] !== undefined && JSON.stringify(known[field]) !== JSON.stringify(sheet[field]))
+        if (field !== 'images')
+          changes.push({ op: 'set', path: ['sheets', name, field], value: sheet[field] });
   }
-  const text = file.toLowerCase().endsWith('.json')
-    ? `${JSON.stringify(tree.toJS(), null, 2)}\n`
-    : tree.toString({ lineWidth: 0, flowCollectionPadding: true });
+  let added = Object.keys(clips).filter((clip) => !Object.hasOwn(definition.clips, clip));
+  if (known !== undefined && sheet.images !== undefined) {
+    const { edit, renumbered, joined, lost, uneven } = updateImages(definition, name, sheet.images, root);
+    if (uneven.length > 0)
+      throw new Misuse(
+        `${file}: nothing is written, since the rows of clip "${uneven[0]!}" would no longer lie evenly; write a clip for each direction`,
+      );
+    if (lost.length > 0)
+      throw new Misuse(
+        `${file}: nothing is written, since images that clips show are gone:\n  ${lost.map((one) => `clip "${one.clip}" shows ${one.images.join(', ')}`).join('\n  ')}\nTake these cells out of the clips, or bring the images back`,
+      );
+    if (renumbered.length > 0)
+      notes.push(`renumbered, so that they show the same images: ${renumbered.join(', ')}`);
+    for (const { clip, images: come } of joined)
+      notes.push(`joined ${clip}, because of their names: ${come.join(', ')}`);
+    const made = edit.changes
+      .map(({ path }) => path)
+      .filter((path) => path[0] === 'clips' && path.length === 2);
+    added = made.map((path) => String(path[1]));
+    changes.push(...edit.changes);
+  } else {
+    const first = Object.keys(definition.sheets)[0];
+    for (const clip of added) {
+      const value = first === undefined || first === name ? clips[clip]! : { sheet: name, ...clips[clip]! };
+      changes.push({ op: 'set', path: ['clips', clip], value });
+    }
+  }
+  let text = changedText(before, changes, style);
+  if (pivot !== undefined) text = standing(text, file, gathered, pivot, notes);
   // Clips that name cells which are gone are told at their place, and nothing is written.
-  const sizes = Object.fromEntries(images);
-  compileDocumentLoosely(text, file, sizes);
+  compileDocumentLoosely(text, file, Object.fromEntries(images));
   notes.push(`${exists ? 'brought up to date' : 'written'}: ${file}`);
   if (added.length > 0) notes.push(`clips added: ${added.join(', ')}`);
   return { text, notes };
 }
 
-/**
- * Images that were put in between or taken away move the numbers of those behind them: clips are changed so that they
- * show the images that they showed.
- *
- * @returns the clips that were changed
- * @throws {Misuse} naming every clip that shows an image which is gone
- */
-function renumber(
-  tree: Document,
-  sheet: string,
-  images: readonly string[] | undefined,
+/** What a new document begins with. */
+const newText = (name: string, style: 'json' | 'yaml'): string =>
+  style === 'json' ? `${JSON.stringify({ dotHop: 1, name }, null, 2)}\n` : `dotHop: 1\nname: ${name}\n`;
+
+/** The text with pivots where the drawings of a sheet stand. */
+function standing(
+  text: string,
   file: string,
-): string[] {
-  const { sheets, clips } = tree.toJS() as Partial<ControllerDefinition>;
-  const before = sheets?.[sheet]?.images;
-  if (before === undefined || images === undefined) return [];
-  const changed: string[] = [];
-  const lost: string[] = [];
-  for (const [name, clip] of Object.entries(clips ?? {})) {
-    if ((clip.sheet ?? Object.keys(sheets ?? {})[0]) !== sheet) continue;
-    const numbers = cellNumbers(clip.cells, before.length, before.length) ?? [];
-    const nowOf = (list: readonly number[]): number[] =>
-      list.map((number) => images.indexOf(before[number] ?? ''));
-    const now = nowOf(numbers);
-    const rows = rowsOf(clip).map((row) => row * (clip.every ?? before.length));
-    const shown = rows.flatMap((below) => numbers.map((number) => number + below));
-    const gone = shown.filter((number) => before[number] !== undefined && !images.includes(before[number]));
-    if (gone.length > 0) lost.push(`clip "${name}" shows ${gone.map((number) => before[number]).join(', ')}`);
-    else if (nowOf(shown).join() !== rows.flatMap((below) => now.map((one) => one + below)).join())
-      throw new Misuse(
-        `${file}: nothing is written, since the rows of clip "${name}" would no longer lie evenly; write a clip for each direction`,
-      );
-    else if (now.every((number) => number >= 0) && now.some((number, i) => number !== numbers[i])) {
-      tree.setIn(['clips', name, 'cells'], tree.createNode(writeCells(now), { flow: true }));
-      changed.push(name);
-    }
-  }
-  if (lost.length > 0)
-    throw new Misuse(
-      `${file}: nothing is written, since images that clips show are gone:\n  ${lost.join('\n  ')}\nTake these cells out of the clips, or bring the images back`,
-    );
-  return changed;
-}
-
-/** How many rows below its cells a clip is drawn too; `[0]` for a clip without rows. */
-function rowsOf({ rows }: ClipDefinition): readonly number[] {
-  if (rows === undefined) return [0];
-  return Array.isArray(rows) ? rows.map((_, row) => row) : Object.values(rows as Record<string, number>);
-}
-
-/** The sheet that clips are on when they do not say. */
-function firstSheet(tree: Document): string | undefined {
-  const { sheets = {} } = tree.toJS() as { sheets?: object };
-  return Object.keys(sheets)[0];
-}
-
-/** A sheet with one field a line, so that a person can read and change it. */
-function sheetNode(tree: Document, sheet: object): YAMLMap {
-  const node = new YAMLMap();
-  for (const [field, value] of Object.entries(sheet))
-    node.set(tree.createNode(field), tree.createNode(value, { flow: field !== 'images' }));
-  return node;
+  { name, sheet, images, picture }: Gathered,
+  pivot: Pivot,
+  notes: string[],
+): string {
+  const { definition } = readDocument(text, file);
+  const alone: ControllerDefinition = {
+    dotHop: 1,
+    sheets: { [name]: definition.sheets[name]! },
+    clips: { all: { cells: 0 } },
+  };
+  const { cells } = compileController(alone, { images: Object.fromEntries(images) }).sheets.get(name)!;
+  const feet = feetOfCells(cells, (image) =>
+    image === sheet.image ? (picture ?? images.get(image)) : images.get(image),
+  );
+  const count = Object.keys(feet).length;
+  const sizes = new Set(cells.map(({ frameWidth, frameHeight }) => `${frameWidth}x${frameHeight}`));
+  const common = pivot === 'feet' && sizes.size === 1 ? commonFeet(feet) : undefined;
+  const pivots = common === undefined ? feet : Object.fromEntries(cells.map(({ index }) => [index, common]));
+  notes.push(
+    common === undefined
+      ? `${count} ${count === 1 ? 'drawing stands' : 'drawings stand'} on ${count === 1 ? 'its' : 'their'} own feet`
+      : `all cells stand on one pivot, ${common.join(', ')}: they are drawn in frames of one size; --pivot own-feet gives each its own`,
+  );
+  return changedText(text, placePivots(definition, name, pivots, cells.length).changes, styleOf(file));
 }
 
 /** Compiles a text for its problems; sheets whose images were not gathered now are not looked at. */

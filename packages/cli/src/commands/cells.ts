@@ -14,6 +14,7 @@ import { clipsByCell, contactSheet } from '../picture/contact-sheet.js';
 import { gather, isPictures } from '../sources.js';
 import type { CutOptions, Gathered } from '../sources.js';
 import { bringUpToDate } from '../write-document.js';
+import type { Pivot } from '../write-document.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 import { csv, printTable } from './table.js';
@@ -26,6 +27,9 @@ export interface CellsOptions {
   readonly gap?: number;
   readonly offset?: readonly [number, number];
   readonly islands?: boolean;
+  readonly ground?: string;
+  readonly join?: number;
+  readonly pivot?: Pivot;
   readonly table?: string;
   readonly columns?: Readonly<Record<string, string>>;
   readonly write?: string;
@@ -88,7 +92,9 @@ async function subjectOf(
     const base = path.dirname(options.write ?? '.');
     const gathered = await gather(sources, cutOf(options), options.write === undefined ? '.' : base);
     for (const note of gathered.notes) output.note(note);
-    if (options.write !== undefined) await write(options.write, gathered, output);
+    if (options.pivot !== undefined && options.write === undefined)
+      throw new Misuse('--pivot is written into a document; add --write hero.dothop.yaml');
+    if (options.write !== undefined) await write(options.write, gathered, options.pivot, output);
     return compiled(gathered);
   }
   for (const option of ['cell', 'islands', 'table', 'write'] as const)
@@ -105,7 +111,11 @@ async function subjectOf(
   return { sheet, images, clips: [...controller.clips.values()] };
 }
 
-function cutOf({ cell, margin, gap, offset, islands, table, columns }: CellsOptions): CutOptions {
+function cutOf(options: CellsOptions): CutOptions {
+  const { cell, margin, gap, offset, islands, ground, join, table, columns } = options;
+  for (const option of ['ground', 'join'] as const)
+    if (options[option] !== undefined && islands !== true)
+      throw new Misuse(`--${option} is for finding drawings by their gaps; add --islands`);
   const grid = cell && {
     cell,
     ...(margin === undefined ? {} : { margin }),
@@ -115,14 +125,21 @@ function cutOf({ cell, margin, gap, offset, islands, table, columns }: CellsOpti
   return {
     ...(grid && { grid }),
     ...(islands === undefined ? {} : { islands }),
+    ...(ground === undefined ? {} : { ground }),
+    ...(join === undefined ? {} : { join }),
     ...(table === undefined ? {} : { table }),
     ...(columns === undefined ? {} : { columns }),
   };
 }
 
-async function write(file: string, gathered: Gathered, output: Output): Promise<void> {
+async function write(
+  file: string,
+  gathered: Gathered,
+  pivot: Pivot | undefined,
+  output: Output,
+): Promise<void> {
   const { made } = gathered;
-  const { text, notes } = await bringUpToDate(file, gathered);
+  const { text, notes } = await bringUpToDate(file, gathered, pivot);
   const files: NewFile[] = [];
   if (made !== undefined) {
     const { width, height, pixels } = made.image;

@@ -222,7 +222,8 @@ function replaceCut(
   if (container.kind === 'list') return { at: key.start, end, come: valueText(value, was, style) };
   const colon = text.indexOf(':', key.end);
   // What stands in lines stays in lines.
-  if (!container.flow && spot?.inner?.flow !== true) {
+  const isJsonLines = style === 'json' && was.includes('\n');
+  if (isJsonLines || (!container.flow && spot?.inner?.flow !== true)) {
     const whole = entryText(path, value, indentAt(text, key.start), style);
     if (whole.includes('\n')) return { at: key.start, end, come: whole };
   }
@@ -263,12 +264,15 @@ function insertCut(
   if (flow) {
     const first = entries[0]!.start;
     const isBroken = text.slice(start, first).includes('\n');
+    const indent = indentAt(text, first);
+    const gap = isBroken ? `\n${indent}` : ' ';
+    const isJsonLine = style === 'json' && isBroken && name !== undefined;
+    const written = isJsonLine ? entryText([...path, name], value, indent, style) : inlined;
     if (before === undefined) {
       const last = entries[entries.length - 1]!.end;
-      return { at: last, end: last, come: `,${isBroken ? `\n${indentAt(text, first)}` : ' '}${inlined}` };
+      return { at: last, end: last, come: `,${gap}${written}` };
     }
-    const gap = isBroken ? `\n${indentAt(text, first)}` : ' ';
-    return { at: before.start, end: before.start, come: `${inlined},${gap}` };
+    return { at: before.start, end: before.start, come: `${written},${gap}` };
   }
   const first = entries[0]!.start;
   // The first key of a list's item stands behind its dash.

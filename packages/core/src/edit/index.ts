@@ -27,6 +27,8 @@ export {
   resizeCell,
   splitCell,
 } from './sheets.js';
+export { updateImages } from './images.js';
+export type { ImagesUpdate } from './images.js';
 export { between, copyMarks, placeMark, placePivots, removeMark } from './marks.js';
 
 // Step 2: clips, their frames, cues and spans.

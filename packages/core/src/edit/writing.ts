@@ -72,8 +72,15 @@ export function entryText(
   style: TextStyle,
 ): string {
   const key = `${keyText(path[path.length - 1]!, style)}:`;
-  if (style === 'json' || !isInLines(path, value)) return `${key} ${inlineText(value, style)}`;
+  if (!isInLines(path, value)) return `${key} ${inlineText(value, style)}`;
   const inner = `${indent}  `;
+  if (style === 'json') {
+    const [open, close] = Array.isArray(value) ? ['[', ']'] : ['{', '}'];
+    const parts = Array.isArray(value)
+      ? value.map((one) => inlineText(one, style))
+      : fieldsOf(value as object).map(([name, one]) => entryText([...path, name], one, inner, style));
+    return `${key} ${open}\n${parts.map((part) => inner + part).join(',\n')}\n${indent}${close}`;
+  }
   const lines = Array.isArray(value)
     ? value.map((one) => `- ${inlineText(one, style)}`)
     : fieldsOf(value as object).map(([name, one]) => entryText([...path, name], one, inner, style));

@@ -1,3 +1,4 @@
+export { groundOf, hasClear, withoutGround } from './ground.js';
 export { findIslands } from './islands.js';
 export type { IslandOptions, Islands } from './islands.js';
 export { measureCell, measureClips } from './measure.js';

@@ -14,6 +14,8 @@ export interface IslandOptions {
 export interface Islands {
   /** The drawings' boxes by rows from the top, in each row from the left. */
   readonly boxes: readonly Box[];
+  /** How many of them each row has. */
+  readonly rows: readonly number[];
   /** A grid in which no drawing crosses a border, if there is one; the finest of those that are at least half full. */
   readonly grid: GridDefinition | undefined;
 }
@@ -25,8 +27,10 @@ interface Area extends Box {
 /** Finds the drawings of a sheet by the transparent gaps between them. Pixels that touch at a corner belong together. */
 export function findIslands(picture: Picture, { near = 2, least = 4 }: IslandOptions = {}): Islands {
   const areas = connectedAreas(picture);
-  const boxes = inRows(mergeNear(areas, near).filter(({ count }) => count >= least));
+  const rows = inRows(mergeNear(areas, near).filter(({ count }) => count >= least));
+  const boxes = rows.flat();
   return {
+    rows: rows.map(({ length }) => length),
     boxes: boxes.map(({ x, y, width, height }) => ({ x, y, width, height })),
     grid: findGrid(picture, boxes),
   };
@@ -113,9 +117,9 @@ function mergeNear(areas: readonly Area[], near: number): Area[] {
 }
 
 /** A row is what overlaps, in height, the first drawing that is not yet in one. */
-function inRows(areas: readonly Area[]): Area[] {
+function inRows(areas: readonly Area[]): Area[][] {
   const open = [...areas].sort((a, b) => a.y - b.y);
-  const ordered: Area[] = [];
+  const rows: Area[][] = [];
   while (open.length > 0) {
     const first = open[0]!;
     let bottom = first.y + first.height;
@@ -128,9 +132,9 @@ function inRows(areas: readonly Area[]): Area[] {
         bottom = Math.max(bottom, area.y + area.height);
       }
     }
-    ordered.push(...row.sort((a, b) => a.x - b.x));
+    rows.push(row.sort((a, b) => a.x - b.x));
   }
-  return ordered;
+  return rows;
 }
 
 function findGrid({ width, height }: Picture, boxes: readonly Box[]): GridDefinition | undefined {

@@ -10,3 +10,11 @@ export function stemOf(file: string): string {
   const bare = file.replace(/^.*[\\/]/, '').replace(/\.\w+$/, '');
   return bare.replace(/[\s._-]*\(?\d+\)?$/, '').replace(/[^\w-]+/g, '-') || 'frames';
 }
+
+/** A name for a sheet or clip, from that of a file or folder: letters, digits, `_` and `-`. */
+export const plainName = (name: string): string =>
+  name
+    .replace(/^.*[\\/]/, '')
+    .replace(/\.\w+$/, '')
+    .replace(/[^\w-]+/g, '-')
+    .replace(/^-+|-+$/g, '') || 'drawings';

@@ -1,0 +1,56 @@
+import type { ClipDefinition } from '../clip/definition.js';
+import { inkOf } from '../pixels/picture.js';
+import type { Picture } from '../pixels/picture.js';
+import type { GridDefinition } from '../sheet/definition.js';
+import type { ImageSize } from '../sheet/sheet.js';
+import { clipOf } from './sequence.js';
+
+/** A grid laid over an image. */
+export interface GridFit {
+  readonly columns: number;
+  readonly rows: number;
+  /** Pixels beyond the last whole cell. */
+  readonly right: number;
+  readonly below: number;
+}
+
+const gapsOf = ({ gap = 0 }: GridDefinition): readonly [number, number] =>
+  typeof gap === 'number' ? [gap, gap] : gap;
+
+/** How many cells of a grid fit an image, and what is left over at its right and its lower edge. */
+export function gridFit(image: ImageSize, grid: GridDefinition): GridFit {
+  const { cell, margin = 0, offset = [0, 0] } = grid;
+  const gaps = gapsOf(grid);
+  const [across, down] = [image.width, image.height].map((length, i) => {
+    const room = length - 2 * margin - offset[i]! + gaps[i]!;
+    const step = cell[i]! + gaps[i]!;
+    return { count: Math.max(0, Math.floor(room / step)), left: Math.max(0, room) % step };
+  }) as [{ count: number; left: number }, { count: number; left: number }];
+  return {
+    columns: grid.columns ?? across.count,
+    rows: grid.rows ?? down.count,
+    right: grid.columns === undefined ? across.left : 0,
+    below: grid.rows === undefined ? down.left : 0,
+  };
+}
+
+/** A clip for each row of a grid, without the empty cells at its end; rows without a drawing are left out. */
+export function clipsOfRows(picture: Picture, grid: GridDefinition): Record<string, ClipDefinition> {
+  const { columns, rows } = gridFit(picture, grid);
+  const { cell, margin = 0, offset = [0, 0] } = grid;
+  const gaps = gapsOf(grid);
+  const [width, height] = cell;
+  const isDrawn = (column: number, row: number): boolean => {
+    const x = margin + offset[0] + column * (width + gaps[0]);
+    const y = margin + offset[1] + row * (height + gaps[1]);
+    return inkOf(picture, { x, y, width, height }) !== undefined;
+  };
+  const clips: Record<string, ClipDefinition> = {};
+  for (let row = 0; row < rows; row++) {
+    let last = columns - 1;
+    while (last >= 0 && !isDrawn(last, row)) last--;
+    const cells = Array.from({ length: last + 1 }, (_, column) => row * columns + column);
+    if (last >= 0) clips[`row${row}`] = clipOf(cells);
+  }
+  return clips;
+}

@@ -1,0 +1,45 @@
+import type { ClipDefinition } from '../clip/definition.js';
+import { findIslands } from '../pixels/islands.js';
+import { groundOf, hasClear, withoutGround } from '../pixels/ground.js';
+import type { Picture } from '../pixels/picture.js';
+import type { GridDefinition, RectangleDefinition } from '../sheet/definition.js';
+import { clipOf } from './sequence.js';
+
+/** Drawings found on a sheet, as a document says them. */
+export interface IslandCut {
+  readonly cells: readonly RectangleDefinition[];
+  /** One clip for each row of drawings. */
+  readonly clips: Readonly<Record<string, ClipDefinition>>;
+  /** A grid that fits as well; see `findIslands`. */
+  readonly grid: GridDefinition | undefined;
+  /** The colour that was taken for transparent, as `#rrggbb`; `undefined` where the picture is transparent itself. */
+  readonly ground: string | undefined;
+  /** The picture as it was looked at. */
+  readonly picture: Picture;
+}
+
+/**
+ * Cuts a sheet at the gaps between its drawings.
+ *
+ * @param ground the colour taken for transparent, as `#rrggbb`. Default: that of the corners, if nothing is transparent
+ * @param near boxes at most so many pixels apart are one drawing. Default 2
+ * @returns `undefined` where nothing is transparent and the corners have no colour in common
+ */
+export function cutIslands(
+  picture: Picture,
+  { ground, near }: { readonly ground?: string | undefined; readonly near?: number | undefined } = {},
+): IslandCut | undefined {
+  const taken = ground ?? (hasClear(picture) ? undefined : groundOf(picture));
+  if (taken === undefined && !hasClear(picture)) return undefined;
+  const clear = taken === undefined ? picture : withoutGround(picture, taken);
+  const { boxes, rows, grid } = findIslands(clear, near === undefined ? {} : { near });
+  const cells = boxes.map(({ x, y, width, height }): RectangleDefinition => [x, y, width, height]);
+  const clips: Record<string, ClipDefinition> = {};
+  let first = 0;
+  rows.forEach((count, row) => {
+    const own = Array.from({ length: count }, (_, i) => first + i);
+    clips[rows.length > 1 ? `row${row}` : 'all'] = clipOf(own);
+    first += count;
+  });
+  return { cells, clips, grid, ground: taken, picture: clear };
+}

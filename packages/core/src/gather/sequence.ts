@@ -1,0 +1,62 @@
+import { writeCells } from '../clip/cells.js';
+import type { ClipDefinition } from '../clip/definition.js';
+import { naturalOrder, plainName, stemOf } from './natural.js';
+
+/** Frames a second of a clip whose source says nothing of time. */
+export const usualRate = 10;
+
+/** A clip of some cells, at the usual rate. One that is a single drawing needs none. */
+export const clipOf = (cells: readonly number[]): ClipDefinition => ({
+  cells: writeCells(cells),
+  ...(cells.length > 1 ? { fps: usualRate } : {}),
+});
+
+/** Separate images as one sheet. */
+export interface Sequence {
+  /** The images in the order of the cells. */
+  readonly images: readonly string[];
+  readonly clips: Readonly<Record<string, ClipDefinition>>;
+}
+
+/** The clip to which an image belongs: the folder in which it lies inside the one that was given, else what its name shares with others. */
+export function clipNameOf(file: string, root = ''): string {
+  const inside = file.startsWith(root) ? file.slice(root.length).replace(/^\//, '') : file;
+  const folder = inside.includes('/') ? inside.replace(/\/[^/]*$/, '') : '';
+  return folder === '' ? stemOf(file) : folder.split('/').map(plainName).join('-');
+}
+
+/**
+ * Puts images in order as people count, and makes a clip of those whose names differ by their number only, or of those that
+ * lie in a folder of their own.
+ *
+ * @param root the folder in which all lie; folders inside it are a clip each
+ */
+export function sequenceOf(files: readonly string[], root = ''): Sequence {
+  const groups = new Map<string, string[]>();
+  for (const file of naturalOrder(files)) {
+    const name = clipNameOf(file, root);
+    groups.set(name, [...(groups.get(name) ?? []), file]);
+  }
+  const images: string[] = [];
+  const clips: Record<string, ClipDefinition> = {};
+  for (const [name, own] of groups) {
+    clips[name] = clipOf(own.map((_, i) => images.length + i));
+    images.push(...own);
+  }
+  return { images, clips };
+}
+
+/**
+ * Clips of cells that have names of their own, as the rows of a table: `walk_01`, `walk_02` and so on are one clip.
+ *
+ * @param names the name of each cell
+ */
+export function clipsOfNames(names: readonly string[]): Record<string, ClipDefinition> {
+  const groups = new Map<string, number[]>();
+  for (const name of naturalOrder([...new Set(names)])) {
+    const stem = stemOf(name);
+    const cells = names.flatMap((other, i) => (other === name ? [i] : []));
+    groups.set(stem, [...(groups.get(stem) ?? []), ...cells]);
+  }
+  return Object.fromEntries([...groups].map(([name, cells]) => [name, clipOf(cells)]));
+}
