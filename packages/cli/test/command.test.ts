@@ -313,7 +313,7 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
     [['cells', 'none'], 'dot-hop: none: there is no such file'],
     [
       ['cells', '.', '--cell', '8x8', '--write', 'x.yaml', 'wick.png'],
-      '--cell, --islands and --table are for one image; 5 were given',
+      '--cell, --islands and --table are for one image; 10 were given',
     ],
     [
       [
