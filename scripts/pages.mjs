@@ -1,12 +1,12 @@
-// The example pages: built for the tests and pictures, served built or from their sources.
+// The workbench and the example pages: built for the tests and pictures, served built or from their sources.
 import path from 'node:path';
 import { build, createServer, preview } from 'vite';
 import { root, say } from './run.mjs';
 
-/** The folders of `examples/` that are pages. */
-export const pages = ['jetty', 'market', 'lighthouse'];
+/** The workbench, and the folders of `examples/` that are pages. */
+export const pages = ['workbench', 'jetty', 'market', 'lighthouse'];
 
-const folder = (page) => path.join(root, 'examples', page);
+const folder = (page) => path.join(root, page === 'workbench' ? 'packages' : 'examples', page);
 
 /** Builds pages, one after the other. */
 export async function buildPages(names = pages) {

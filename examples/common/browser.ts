@@ -24,7 +24,7 @@ export class TestBrowser {
       this.forgiven = undefined;
       this.page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
       // Less than a test may take, so that what was waited for is told.
-      this.page.setDefaultTimeout(120_000);
+      this.page.setDefaultTimeout(Number(process.env.WAIT_MS ?? 120_000));
       this.page.on('console', (message) => {
         const isNoise = message.text().includes('GPU stall due to ReadPixels');
         if ((message.type() === 'error' || message.type() === 'warning') && !isNoise)

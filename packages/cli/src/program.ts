@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import { Command, InvalidArgumentError, Option } from 'commander';
 import type { CheckOptions } from './commands/check.js';
+import type { OpenOptions } from './commands/open.js';
 import type { CellsOptions } from './commands/cells.js';
 import type { Output } from './commands/command.js';
 import type { ConvertOptions } from './commands/convert.js';
@@ -106,6 +107,23 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText('after', example('dot-hop new my-keeper'))
     .action(async (folder: string, options: { json?: boolean }) =>
       finish(await (await import('./commands/new.js')).newCharacter(folder, options, output)),
+    );
+
+  program
+    .command('open')
+    .description('opens the workbench: a character is cut, timed and tried by hand, in the browser')
+    .argument('[place]', 'a document, or the folder of a character or of its drawings', '.')
+    .option('--port <number>', 'listen there; default: any that is free', wholeNumber(1, 65_535))
+    .option('--no-browser', 'print the address and open no browser')
+    .addHelpText(
+      'after',
+      `\nOnly this machine can reach it, and only with the address that is printed: the token in it opens the folder.\n${example(
+        'dot-hop open demo/wick.dothop.yaml',
+        'dot-hop open my-drawings',
+      )}`,
+    )
+    .action(async (place: string, options: OpenOptions) =>
+      finish(await (await import('./commands/open.js')).open(place, options, output)),
     );
 
   program

@@ -40,6 +40,13 @@ test.each([
     "a:\n  x: 1\n  y: 'b, c'\n\n# end\n",
   ],
   ['in empty braces', 'a: {}\n', ['a', 'x'], [1, 'b}'], "a: { x: [1, 'b}'] }\n"],
+  [
+    'the first clip',
+    'clips: {}\nrest: a\n',
+    ['clips', 'a'],
+    { cells: 0 },
+    'clips:\n  a: { cells: 0 }\nrest: a\n',
+  ],
   ['what has no value yet', 'a:\nb: 2\n', ['a'], true, 'a: true\nb: 2\n'],
   ['a list in lines becomes one line', 'a:\n  - 1\n  - 2\nb: 3\n', ['a'], [4], 'a: [4]\nb: 3\n'],
   ['maps that are not there', 'a: 1\n', ['b', 'c', 'd'], 2, 'a: 1\nb: { c: { d: 2 } }\n'],

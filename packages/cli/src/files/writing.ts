@@ -118,7 +118,8 @@ async function placeOf(
     );
   const wanted = contentFor(file);
   const holds = found.size === 0n ? wanted : contentOf(await readFile(file));
-  if (wanted !== undefined && holds !== wanted)
+  // A document that is edited may be half written at any moment, and what it is was told when it was opened.
+  if (how === 'new' && wanted !== undefined && holds !== wanted)
     throw new Misuse(
       `${file}: nothing is written, because the file that is there holds ${holds}, not ${wanted}; name another file, or take it away`,
     );

@@ -195,6 +195,14 @@ function setCut(text: string, root: Container, path: DocumentPath, value: unknow
     if (known !== undefined)
       return { splices: [replaceCut(text, container, known, touched, inner, style)], touched };
     if (container.kind === 'list') throw new EditError({ op: 'set', path, value }, 'the list is not so long');
+    const parent = depth > 0 ? containerAt(root, path.slice(0, depth - 1)) : undefined;
+    if (container.entries.length === 0 && parent !== undefined) {
+      // Written anew with its first entry, in lines where these are usual.
+      const around = path.slice(0, depth);
+      const entry = entryNamed(parent, path[depth - 1]!)!;
+      const splice = replaceCut(text, parent, entry, around, { [name]: inner }, style);
+      return { splices: [splice], touched: around };
+    }
     const cut = insertCut(
       text,
       container,
@@ -223,7 +231,8 @@ function replaceCut(
   const colon = text.indexOf(':', key.end);
   // What stands in lines stays in lines.
   const isJsonLines = style === 'json' && was.includes('\n');
-  if (isJsonLines || (!container.flow && spot?.inner?.flow !== true)) {
+  const isEmpty = spot?.inner?.entries.length === 0;
+  if (isJsonLines || (!container.flow && (isEmpty || spot?.inner?.flow !== true))) {
     const whole = entryText(path, value, indentAt(text, key.start), style);
     if (whole.includes('\n')) return { at: key.start, end, come: whole };
   }

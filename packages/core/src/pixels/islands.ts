@@ -152,7 +152,8 @@ function findGrid({ width, height }: Picture, boxes: readonly Box[]): GridDefini
     .sort((a, b) => b.cells - a.cells)
     .find(({ w, h, cells }) => {
       const full = new Set(boxes.map(({ x, y }) => `${Math.floor(x / w)} ${Math.floor(y / h)}`));
-      return full.size * 2 >= cells;
+      // One that has several drawings in most of its cells, or is the whole image, cuts nothing.
+      return cells > 1 && full.size * 2 >= cells && full.size * 3 >= boxes.length * 2;
     });
   return finest && { cell: [finest.w, finest.h] };
 }

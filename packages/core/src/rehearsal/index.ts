@@ -8,6 +8,8 @@ import { rehearsalShape } from './shape.js';
 export { rehearsalJsonSchema } from './json-schema.js';
 export { runRehearsal } from './run.js';
 export type { RehearsalOptions, RehearsalScript } from './run.js';
+export { FeedingBody } from './feeds.js';
+export type { ButtonName } from './body.js';
 export { Recording } from './recording.js';
 export { assertRehearsal, toGoAsRehearsed, unmetText } from './report.js';
 export type { Outcome, RehearsalResult, Sample, TraceEntry, TrailPoint } from './trace.js';

@@ -1,0 +1,90 @@
+import { spawn } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { readdir, stat } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import { fileTrouble } from '../files/trouble.js';
+import { Misuse } from '../misuse.js';
+import { ServedFolder } from '../serve/folder.js';
+import { serveWorkbench } from '../serve/server.js';
+import { exit } from './command.js';
+import type { Output } from './command.js';
+
+/** The options of `dot-hop open`. */
+export interface OpenOptions {
+  readonly port?: number;
+  /** `false` for `--no-browser`. */
+  readonly browser?: boolean;
+}
+
+/** What a folder without a document gets. */
+const newDocument = 'character.dothop.yaml';
+
+/** Serves the workbench with a character's folder until it is ended. */
+export async function open(place: string, options: OpenOptions, output: Output): Promise<number> {
+  const { root, document } = await placeOf(place);
+  const serving = await serveWorkbench(
+    pageFolder(),
+    await ServedFolder.of(root, document),
+    options.port ?? 0,
+  ).catch((error: unknown) => {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code === 'EADDRINUSE')
+      throw new Misuse(
+        `--port ${options.port}: another program listens there; leave it out for any that is free`,
+      );
+    if (code === 'EACCES') throw new Misuse(`--port ${options.port}: it is not allowed; take one over 1023`);
+    throw error;
+  });
+  const isNew = !existsSync(path.join(root, document));
+  output.line(`${isNew ? 'a new character' : document} is open at ${serving.address}`);
+  output.note(`It reads and writes ${path.resolve(root)} and nothing else. Ctrl+C ends it.`);
+  if (options.browser !== false) showInBrowser(serving.address);
+  await new Promise<void>((done) => {
+    for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => done());
+  });
+  await serving.close();
+  return exit.well;
+}
+
+/** The folder and the document that are meant. */
+async function placeOf(place: string): Promise<{ root: string; document: string }> {
+  const found = await stat(place).catch((error: unknown) => {
+    throw new Misuse(`${place}: ${fileTrouble(error)}`);
+  });
+  if (!found.isDirectory()) {
+    if (!/\.(?:ya?ml|json)$/i.test(place))
+      throw new Misuse(
+        `${place}: a document (.yaml, .yml or .json) or a folder is opened; for drawings open their folder`,
+      );
+    return { root: path.dirname(place), document: path.basename(place) };
+  }
+  const documents = (await readdir(place)).filter((name) => /\.dothop\.(?:ya?ml|json)$/i.test(name));
+  if (documents.length > 1)
+    throw new Misuse(
+      `${place}: it has ${documents.length} characters, ${documents.sort().join(', ')}; name one of them`,
+    );
+  return { root: place, document: documents[0] ?? newDocument };
+}
+
+/** Where the built page is. */
+function pageFolder(): string {
+  const { resolve } = createRequire(import.meta.url);
+  const page = path.join(path.dirname(resolve('@dot-hop/workbench/package.json')), 'dist');
+  if (!existsSync(path.join(page, 'index.html')))
+    throw new Misuse('the workbench is not built: run "npm run workbench" in this repository first');
+  return page;
+}
+
+/** Opens the system's browser; where there is none the printed address is all. */
+function showInBrowser(address: string): void {
+  const [command, ...args] =
+    process.platform === 'darwin'
+      ? ['open', address]
+      : process.platform === 'win32'
+        ? ['cmd', '/c', 'start', '', address]
+        : ['xdg-open', address];
+  const child = spawn(command, args, { stdio: 'ignore', detached: true });
+  child.on('error', () => undefined);
+  child.unref();
+}

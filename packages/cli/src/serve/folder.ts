@@ -1,0 +1,146 @@
+import { createHash } from 'node:crypto';
+import { readFile, readdir, realpath, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { imagesOf } from 'dot-hop';
+import { readDocument } from 'dot-hop/document';
+import { writeWhole } from '../files/writing.js';
+
+/** What the page may read and write: drawings, documents, rehearsals and tables. */
+const allowed = /\.(?:png|apng|webp|gif|jpe?g|ya?ml|json|csv)$/i;
+const pictures = /\.(?:png|apng|webp|gif|jpe?g)$/i;
+
+/** A folder with more drawings than this hands over those that its document names. */
+const mostFiles = 2000;
+
+/** A call that is refused; the number is the answer's status. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** A file as the page knows it. */
+export interface ListedFile {
+  readonly name: string;
+  /** The same as long as the file holds the same. */
+  readonly version: string;
+}
+
+const versionOf = (content: Uint8Array): string =>
+  createHash('sha256').update(content).digest('base64url').slice(0, 22);
+
+const isMissing = (error: unknown): boolean => (error as NodeJS.ErrnoException).code === 'ENOENT';
+
+/** The one folder that the page reads and writes, and nothing outside it. */
+export class ServedFolder {
+  private constructor(
+    /** The folder as the system knows it, without links. */
+    readonly root: string,
+    /** The document's file, by its name in the folder; it need not be there yet. */
+    readonly document: string,
+  ) {}
+
+  static async of(root: string, document: string): Promise<ServedFolder> {
+    return new ServedFolder(await realpath(root), document);
+  }
+
+  /**
+   * The path of a file that the page names.
+   *
+   * @throws {Refused} for a name that leads out of the folder, also by a link, and for a kind that is none of the page's
+   */
+  private async pathOf(name: string): Promise<string> {
+    if (!allowed.test(name))
+      throw new Refused(403, `${name}: the workbench reads and writes drawings, documents and tables`);
+    const file = path.resolve(this.root, name);
+    const isInside = (one: string): boolean => one === this.root || one.startsWith(this.root + path.sep);
+    const outside = new Refused(403, `${name}: it lies outside the folder that was opened`);
+    if (!isInside(file) || name.includes('\0') || path.isAbsolute(name)) throw outside;
+    if (name.split(/[\\/]/).some((part) => part.startsWith('.') || part === 'node_modules')) throw outside;
+    // The nearest folder that is there tells whether a link leads out.
+    for (let known = file; ; known = path.dirname(known)) {
+      const real = await realpath(known).catch(() => undefined);
+      if (real === undefined) continue;
+      if (!isInside(real)) throw outside;
+      return file;
+    }
+  }
+
+  /** The document, and the drawings beside it. */
+  async list(): Promise<{ document: string; files: ListedFile[] }> {
+    const found = (await readdir(this.root, { recursive: true }))
+      .map((name) => name.split(path.sep).join('/'))
+      .filter(
+        (name) =>
+          pictures.test(name) &&
+          !name.split('/').some((part) => part.startsWith('.') || part === 'node_modules'),
+      );
+    const text = await readFile(path.join(this.root, this.document), 'utf8').catch((error: unknown) => {
+      if (isMissing(error)) return undefined;
+      throw error;
+    });
+    const named = namedBy(text, this.document);
+    // Of a folder of several characters only what belongs to this one.
+    const wanted = named === undefined ? found.slice(0, mostFiles) : found.filter((name) => named.has(name));
+    const names = [...(text === undefined ? [] : [this.document]), ...wanted];
+    const files: ListedFile[] = [];
+    for (const name of names) {
+      const content = await this.contentOf(name).catch(() => undefined);
+      if (content !== undefined) files.push({ name, version: versionOf(content) });
+    }
+    return { document: this.document, files };
+  }
+
+  private async contentOf(name: string): Promise<Buffer> {
+    const file = await this.pathOf(name);
+    const found = await stat(file).catch((error: unknown) => {
+      throw isMissing(error) ? new Refused(404, `${name}: there is no such file`) : error;
+    });
+    if (!found.isFile()) throw new Refused(403, `${name}: it is no ordinary file`);
+    return readFile(file);
+  }
+
+  async read(name: string): Promise<{ content: Buffer; version: string }> {
+    const content = await this.contentOf(name);
+    return { content, version: versionOf(content) };
+  }
+
+  /** What version a file has now; `undefined` for one that is not there. */
+  async versionNow(name: string): Promise<string | undefined> {
+    return (await this.read(name).catch(() => undefined))?.version;
+  }
+
+  /**
+   * Writes a file whole or not at all.
+   *
+   * @param expected the version that it must have, empty for one that must not be there; `undefined` writes over whatever is there
+   * @returns its version now
+   * @throws {Refused} when another program has changed it, or the disk refuses
+   */
+  async write(name: string, content: Uint8Array, expected: string | undefined): Promise<string> {
+    const file = await this.pathOf(name);
+    const now = await this.versionNow(name);
+    if (expected !== undefined && (now ?? '') !== expected)
+      throw new Refused(412, `${name}: another program has changed it meanwhile`);
+    try {
+      await writeWhole(file, content, 'edited');
+    } catch (error) {
+      throw new Refused(507, error instanceof Error ? error.message : String(error));
+    }
+    return versionOf(content);
+  }
+}
+
+/** The drawings that a document names; `undefined` where it cannot be read, or names none. */
+function namedBy(text: string | undefined, file: string): ReadonlySet<string> | undefined {
+  if (text === undefined) return undefined;
+  try {
+    const named = new Set(imagesOf(readDocument(text, file).definition.sheets).keys());
+    return named.size === 0 ? undefined : named;
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,43 @@
+import type { Found } from './files.js';
+
+/** The characters of the harbour town that come with the workbench. */
+export const demoNames = ['wick', 'folk'] as const;
+export type DemoName = (typeof demoNames)[number];
+
+export const demoTitles: Readonly<Record<DemoName, string>> = {
+  wick: 'Wick, the lamplighter',
+  folk: 'the townsfolk of the quay',
+};
+
+const images = import.meta.glob<string>(['../../../../demo/**/*.png', '!**/faulty.png'], {
+  query: '?url',
+  import: 'default',
+  eager: true,
+});
+const documents = import.meta.glob<string>('../../../../demo/**/*.dothop.yaml', {
+  query: '?raw',
+  import: 'default',
+});
+
+const places: Readonly<Record<DemoName, { readonly folder: string; readonly file: string }>> = {
+  wick: { folder: '../../../../demo/', file: 'wick.dothop.yaml' },
+  folk: { folder: '../../../../demo/townsfolk/', file: 'folk.dothop.yaml' },
+};
+
+/** Fetches a character that comes with the workbench. */
+export async function demo(name: DemoName): Promise<Found> {
+  const { folder, file } = places[name];
+  const text = await documents[folder + file]!();
+  const files = new Map<string, Blob>();
+  const wanted = Object.entries(images).flatMap(([path, address]) => {
+    const inside = path.startsWith(folder) ? path.slice(folder.length) : undefined;
+    // Only what the document names: the other characters have images of their own.
+    return inside !== undefined && text.includes(inside) ? [[inside, address] as const] : [];
+  });
+  await Promise.all(
+    wanted.map(async ([inside, address]) => {
+      files.set(inside, await (await fetch(address)).blob());
+    }),
+  );
+  return { file, text, files };
+}

@@ -1,0 +1,99 @@
+import type { NamedFiles } from './files.js';
+
+/** Thrown when another program has changed a file since it was read. */
+export class ChangedMeanwhile extends Error {}
+
+/** What the command tells of a folder. */
+interface Listing {
+  readonly document: string;
+  readonly files: readonly { readonly name: string; readonly version: string }[];
+}
+
+/**
+ * The folder that `dot-hop open` serves: read and written through it, and followed. The token in the page's address is sent
+ * with every call; without it the command answers nothing.
+ */
+export class Folder {
+  private versions = new Map<string, string>();
+  private force = false;
+
+  private constructor(private readonly token: string) {}
+
+  /** The folder of the command that served this page; `undefined` where no command did. */
+  static async here(): Promise<Folder | undefined> {
+    const token = new URLSearchParams(location.hash.slice(1)).get('token');
+    if (token === null) return undefined;
+    const folder = new Folder(token);
+    await folder.list();
+    return folder;
+  }
+
+  private async call(
+    path: string,
+    { headers = {}, ...options }: Omit<RequestInit, 'headers'> & { headers?: Record<string, string> } = {},
+  ): Promise<Response> {
+    const answer = await fetch(`api/${path}`, {
+      ...options,
+      headers: { ...headers, authorization: `Bearer ${this.token}` },
+    });
+    if (answer.status === 412) throw new ChangedMeanwhile(await answer.text());
+    if (!answer.ok) throw new Error((await answer.text()) || `the command answers ${answer.status}`);
+    return answer;
+  }
+
+  private async list(): Promise<Listing> {
+    return (await (await this.call('folder')).json()) as Listing;
+  }
+
+  async read(): Promise<{ file: string; text: string; files: Map<string, Blob> }> {
+    const { document, files: listed } = await this.list();
+    const files = new Map<string, Blob>();
+    this.versions = new Map(listed.map(({ name, version }) => [name, version]));
+    await Promise.all(
+      listed.map(async ({ name }) => {
+        files.set(name, await (await this.call(`file/${encodeURIComponent(name)}`)).blob());
+      }),
+    );
+    const text = (await files.get(document)?.text()) ?? '';
+    files.delete(document);
+    return { file: document, text, files };
+  }
+
+  /** Writes the document, and files that are new. @throws when the disk refuses, or another program was faster */
+  async write(file: string, text: string, files: NamedFiles): Promise<void> {
+    for (const [name, blob] of files) if (!this.versions.has(name)) await this.put(name, blob);
+    await this.put(file, new Blob([text]));
+    this.force = false;
+  }
+
+  /** The next writing is over whatever is there. */
+  forceNext(): void {
+    this.force = true;
+  }
+
+  private async put(name: string, body: Blob): Promise<void> {
+    const version = this.versions.get(name);
+    const answer = await this.call(`file/${encodeURIComponent(name)}`, {
+      method: 'PUT',
+      body,
+      headers: this.force ? {} : { 'if-match': version ?? '' },
+    });
+    this.versions.set(name, await answer.text());
+  }
+
+  /** Tells of changes that others make. */
+  follow(told: { readonly changed: () => void; readonly gone: () => void }): void {
+    const events = new EventSource(`api/changes?token=${this.token}`);
+    events.addEventListener('changed', (event) => {
+      const { name, version } = JSON.parse((event as MessageEvent<string>).data) as {
+        name: string;
+        version: string;
+      };
+      if (this.versions.get(name) === version) return;
+      told.changed();
+    });
+    events.addEventListener('error', () => {
+      if (events.readyState === EventSource.CLOSED) told.gone();
+    });
+  }
+}

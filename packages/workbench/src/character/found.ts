@@ -1,0 +1,42 @@
+import { wrap } from 'comlink';
+import { create } from 'zustand';
+import type { Looking, Seen } from '../worker/looking.js';
+import type { Drawn } from './pictures.js';
+import { useWorkbench } from './store.js';
+
+/** What checking and measuring have found, and whether an answer is on its way. */
+export const useFound = create<{ readonly seen: readonly Seen[]; readonly isLooking: boolean }>(() => ({
+  seen: [],
+  isLooking: false,
+}));
+
+/** How long nothing must have been changed before it is looked at anew, in milliseconds. */
+const pause = 200;
+
+/** Has the open character checked and measured whenever it changes; the answer comes later and stops nothing. */
+export function keepLooking(): void {
+  const worker = wrap<Looking>(
+    new Worker(new URL('../worker/looking.ts', import.meta.url), { type: 'module' }),
+  );
+  const given = new Map<string, Drawn>();
+  let asked = 0;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const look = async (): Promise<void> => {
+    const mine = ++asked;
+    const { definition, drawn } = useWorkbench.getState();
+    for (const [name, one] of drawn)
+      if (given.get(name) !== one) {
+        given.set(name, one);
+        await worker.put(name, one.picture);
+      }
+    const seen = await worker.look(definition);
+    // Of two that were asked for in a row only the later one counts.
+    if (mine === asked) useFound.setState({ seen, isLooking: false });
+  };
+  useWorkbench.subscribe((now, before) => {
+    if (now.definition === before.definition && now.drawn === before.drawn) return;
+    useFound.setState({ isLooking: true });
+    clearTimeout(timer);
+    timer = setTimeout(() => void look(), pause);
+  });
+}

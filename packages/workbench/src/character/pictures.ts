@@ -1,0 +1,40 @@
+import type { Picture } from 'dot-hop/pixels';
+
+/** An image file of a character, decoded. */
+export interface Drawn {
+  /** What is drawn on canvases. */
+  readonly bitmap: ImageBitmap;
+  /** Its pixels, for finding drawings and measuring. */
+  readonly picture: Picture;
+}
+
+/** The most pixels an image may have: more than this no graphics card takes as one texture. */
+const mostPixels = 8192 * 8192;
+
+/** Thrown for a file that cannot be taken as an image; the message names it, and what to do. */
+export class PictureError extends Error {}
+
+/**
+ * Decodes an image file.
+ *
+ * @param name its name, for errors
+ * @throws {PictureError} when it is no picture, or too large
+ */
+export async function drawnOf(file: Blob, name: string): Promise<Drawn> {
+  // The pixels as they are in the file: a browser would else multiply colours with their alpha and lose some.
+  const bitmap = await createImageBitmap(file, { premultiplyAlpha: 'none' }).catch(() => {
+    throw new PictureError(
+      `${name} is not a picture that can be read. Save it anew as PNG and drop it again.`,
+    );
+  });
+  const { width, height } = bitmap;
+  if (width * height > mostPixels)
+    throw new PictureError(
+      `${name} is ${width} x ${height} pixels large; an image may have ${mostPixels}. Cut it in two sheets.`,
+    );
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(bitmap, 0, 0);
+  const { data } = context.getImageData(0, 0, width, height);
+  return { bitmap, picture: { width, height, pixels: new Uint8Array(data.buffer) } };
+}

@@ -1,0 +1,222 @@
+import { demo } from './demo.js';
+import type { DemoName } from './demo.js';
+import { bringIn } from './bring.js';
+import { characterIn, decoded, download, toOpen, unpacked, zipOf } from './files.js';
+import type { NamedFiles } from './files.js';
+import { keepLooking } from './found.js';
+import { forget, keep, keptCharacters } from './kept.js';
+import type { Kept } from './kept.js';
+import {
+  act,
+  addFiles,
+  emptyText,
+  open,
+  select,
+  setSaved,
+  showText,
+  takeOver,
+  tell,
+  useWorkbench,
+  writeDown,
+} from './store.js';
+import { ChangedMeanwhile, Folder } from './folder.js';
+
+/** Under which the open character is kept in the browser. */
+let id = 'first';
+/** The folder that a server hands over; `undefined` where the page is alone, and the browser keeps its characters. */
+let folder: Folder | undefined;
+
+const { getState: state } = useWorkbench;
+
+/** Opens what was open last, or else a character to play with. */
+export async function begin(): Promise<void> {
+  keepLooking();
+  keepUp();
+  window.addEventListener('beforeunload', (event) => {
+    writeDown();
+    if (state().saved === 'unsaved' || state().saved === 'refused') event.preventDefault();
+  });
+  try {
+    folder = await Folder.here();
+    if (folder !== undefined) {
+      await openFolder(folder);
+      return;
+    }
+    const [last] = await keptCharacters().catch(() => []);
+    if (last !== undefined) await openKept(last);
+    else await openDemo('wick');
+  } catch (error) {
+    tell(error instanceof Error ? error.message : String(error), true);
+  }
+}
+
+async function openFolder(from: Folder): Promise<void> {
+  const { file, text, files } = await from.read();
+  const { opened, refused } = await toOpen({
+    file,
+    text: text === '' ? emptyText('character') : text,
+    files,
+  });
+  open(opened);
+  // A folder of drawings without a document: they are taken in as if they had been dropped.
+  if (text === '' && files.size > 0) await bring(files);
+  for (const one of refused) tell(one, true);
+  from.follow({
+    // Nothing of one's own to lose: what another program wrote is taken over.
+    changed: () => void changed(from),
+    gone: () =>
+      tell('The command that opened this page has ended. Your changes stay here; save them as a zip.', true),
+  });
+}
+
+/** Another program has changed the folder. Where one has nothing of one's own to lose it is shown as it is now. */
+async function changed(from: Folder): Promise<void> {
+  const now = await from.read();
+  if (state().history.text !== now.text && state().saved !== 'saved') {
+    clash(now.text);
+    return;
+  }
+  const { drawn } = await decoded(now.files);
+  open({ ...now, drawn, room: state().room });
+  tell('Another program has changed the files; they are shown as they are now.');
+}
+
+/** Another program has written while there are changes here that are not saved. */
+function clash(theirs: string): void {
+  useWorkbench.setState({ clash: theirs });
+  setSaved('refused');
+  tell('Another program has changed the document, and you have too. Choose which one to keep.', true);
+}
+
+/** Keeps one's own text, or takes the other over (which can be undone). */
+export function settle(keepsOwn: boolean): void {
+  const { clash: theirs } = state();
+  useWorkbench.setState({ clash: undefined });
+  folder?.forceNext();
+  if (!keepsOwn && theirs !== undefined) takeOver(theirs);
+  else void save();
+}
+
+export async function openDemo(name: DemoName): Promise<void> {
+  id = `demo ${name}`;
+  const { opened, refused } = await toOpen(await demo(name));
+  open(opened);
+  for (const one of refused) tell(one, true);
+}
+
+async function openKept({ id: known, ...kept }: Kept): Promise<void> {
+  id = known;
+  const { opened } = await toOpen(kept);
+  open({ ...opened, room: kept.room });
+}
+
+/** Opens a character that is kept in the browser. */
+export const reopen = (kept: Kept): Promise<void> => openKept(kept);
+
+/** Begins a character with nothing. */
+export function beginNew(): void {
+  id = `new ${Date.now()}`;
+  open({
+    file: 'character.dothop.yaml',
+    text: emptyText('character'),
+    files: new Map(),
+    drawn: new Map(),
+    room: 'cut',
+  });
+  tell('An empty character. Drop its drawings on the page.');
+}
+
+/** Takes files that were dropped or chosen: a character, or pictures for the one that is open. */
+export async function take(given: NamedFiles): Promise<void> {
+  try {
+    const files = await unpacked(given);
+    const found = await characterIn(files);
+    if (found !== undefined) {
+      id = `opened ${found.file} ${Date.now()}`;
+      const { opened, refused } = await toOpen(found);
+      open(opened);
+      if (refused.length > 0) tell(refused.join(' '), true);
+      else tell(`${found.file} is open.`);
+      return;
+    }
+    await bring(files);
+  } catch (error) {
+    tell(error instanceof Error ? error.message : String(error), true);
+  }
+}
+
+/** Takes pictures into the open character. */
+async function bring(files: NamedFiles): Promise<void> {
+  const brought = await bringIn(files, state().definition);
+  addFiles(brought.files, brought.drawn);
+  act(brought.edit);
+  if (brought.sheet !== undefined) {
+    const clips = state().definition.clips;
+    const clip = Object.keys(clips).find(
+      (name) => (clips[name]!.sheet ?? Object.keys(state().definition.sheets)[0]) === brought.sheet,
+    );
+    select({ sheet: brought.sheet, cells: [], clip: clip ?? state().selection.clip });
+  }
+  tell(brought.told.join(' '), brought.edit.changes.length === 0 && brought.sheet === undefined);
+}
+
+/** Saves the character as one zip, with all of its files. */
+export async function saveZip(): Promise<void> {
+  writeDown();
+  const { file, history, files } = state();
+  download(file.replace(/(?:\.dothop)?\.\w+$/, '.zip'), await zipOf(file, history.text, files));
+}
+
+/** Saves the document alone. */
+export function saveDocument(): void {
+  writeDown();
+  const { file, history } = state();
+  download(file, new Blob([history.text], { type: 'text/yaml' }));
+}
+
+/** How long nothing must have been changed before it is kept, in milliseconds. */
+const pause = 400;
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+/** Keeps the open character where it came from. */
+async function save(): Promise<void> {
+  writeDown();
+  clearTimeout(timer);
+  const { file, history, files, room, clash: theirs } = state();
+  // While one chooses between two texts, neither is written over.
+  if (theirs !== undefined) return;
+  setSaved('saving');
+  try {
+    if (folder === undefined) await keep({ id, file, text: history.text, files, room, when: Date.now() });
+    else await folder.write(file, history.text, files);
+    if (state().history === history) setSaved('saved');
+  } catch (error) {
+    if (error instanceof ChangedMeanwhile && folder !== undefined) {
+      setSaved('unsaved');
+      await changed(folder);
+      return;
+    }
+    setSaved('refused');
+    const reason = error instanceof Error ? error.message : String(error);
+    tell(
+      folder === undefined
+        ? `The browser does not keep it (${reason}). Save it as a zip, so that nothing is lost.`
+        : reason,
+      true,
+    );
+  }
+}
+
+/** Keeps it whenever it changes. */
+function keepUp(): void {
+  useWorkbench.subscribe((now, before) => {
+    if (now.saved !== 'unsaved' || (now.history === before.history && now.files === before.files)) return;
+    clearTimeout(timer);
+    timer = setTimeout(() => void save(), pause);
+  });
+}
+
+/** Takes a character out of the browser's storage. */
+export const forgetKept = forget;
+export { keptCharacters, showText };

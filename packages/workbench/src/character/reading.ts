@@ -1,0 +1,64 @@
+import { DotHopError, pathText, problemText } from 'dot-hop';
+import type { Controller, ControllerDefinition, DocumentPath, ImageSize } from 'dot-hop';
+import { DocumentError, compileDocument, readDocument } from 'dot-hop/document';
+
+/** Something that is wrong with the document, where it stands. */
+export interface Trouble {
+  readonly path: DocumentPath;
+  /** Where in words: `clips.run.cells`. */
+  readonly place: string;
+  readonly text: string;
+  /** Line and column in the text, from 1; `undefined` until the text was read. */
+  readonly line: number | undefined;
+  readonly column: number | undefined;
+}
+
+/** What a text comes to. Both may be missing: a text that is no document, or one that cannot be performed. */
+export interface Reading {
+  readonly definition: ControllerDefinition | undefined;
+  readonly controller: Controller | undefined;
+  readonly troubles: readonly Trouble[];
+}
+
+export type Sizes = Readonly<Record<string, ImageSize>>;
+
+const troublesOf = (error: unknown): Trouble[] => {
+  if (!(error instanceof DotHopError)) throw error;
+  const placed = error instanceof DocumentError ? error.problems : undefined;
+  return error.problems.map((problem, i) => ({
+    path: problem.path,
+    place: problem.path.length === 0 ? '' : pathText(problem.path),
+    text: problemText(problem),
+    line: placed?.[i]?.line,
+    column: placed?.[i]?.column,
+  }));
+};
+
+/** Reads and compiles a text. */
+export function readText(text: string, file: string, images: Sizes): Reading {
+  let definition: ControllerDefinition | undefined;
+  try {
+    const document = readDocument(text, file);
+    ({ definition } = document);
+    // A document that was only just begun has nothing to compile yet.
+    if (Object.keys(definition.clips).length === 0)
+      return { definition, controller: undefined, troubles: [] };
+    return { definition, controller: compileDocument(document, { images }), troubles: [] };
+  } catch (error) {
+    return { definition, controller: undefined, troubles: troublesOf(error) };
+  }
+}
+
+/** The same from plain data: what shows an edit before its text is written. */
+export function readData(
+  definition: ControllerDefinition,
+  compile: (definition: ControllerDefinition, options: { images: Sizes }) => Controller,
+  images: Sizes,
+): Reading {
+  if (Object.keys(definition.clips).length === 0) return { definition, controller: undefined, troubles: [] };
+  try {
+    return { definition, controller: compile(definition, { images }), troubles: [] };
+  } catch (error) {
+    return { definition, controller: undefined, troubles: troublesOf(error) };
+  }
+}

@@ -1,0 +1,228 @@
+import { compileWorn } from 'dot-hop/wardrobe';
+import type { Controller, ControllerDefinition, DocumentPath } from 'dot-hop';
+import { beginHistory, changedData, edited, redone, styleOf, undone, withText } from 'dot-hop/edit';
+import type { Edit, History } from 'dot-hop/edit';
+import { create } from 'zustand';
+import type { Drawn } from './pictures.js';
+import { readData, readText } from './reading.js';
+import type { Sizes, Trouble } from './reading.js';
+
+/** The rooms, in the order of the work. */
+export type RoomName = 'cut' | 'time';
+
+/** What one is looking at; the stage plays it, and the text pane shows its lines. */
+export interface Selection {
+  readonly sheet: string | undefined;
+  /** Cells of the sheet, the latest last. */
+  readonly cells: readonly number[];
+  readonly clip: string | undefined;
+  /** Frames of the clip, the latest last. */
+  readonly frames: readonly number[];
+}
+
+/** A character that is open: its text, what the text comes to, its files, and what one is looking at. */
+export interface Workbench {
+  /** The document's file, as it is called in its folder. */
+  readonly file: string;
+  readonly history: History;
+  /** What the rooms show: the last text that could be read, with edits that are not in the text yet. */
+  readonly definition: ControllerDefinition;
+  /** What plays: the last that could be compiled. */
+  readonly controller: Controller | undefined;
+  readonly troubles: readonly Trouble[];
+  /** What was done and is not in the text yet, in words. */
+  readonly waits: string | undefined;
+  /** Every file of the character but the document, by its name in the folder. */
+  readonly files: ReadonlyMap<string, Blob>;
+  readonly drawn: ReadonlyMap<string, Drawn>;
+  readonly room: RoomName;
+  readonly selection: Selection;
+  /** What was just done or went wrong, to be read out. */
+  readonly notice: { readonly text: string; readonly isBad: boolean } | undefined;
+  readonly isTextOpen: boolean;
+  /** What another program has written, while there were changes here: one has to choose. */
+  readonly clash: string | undefined;
+  /** Whether everything is kept where it came from. */
+  readonly saved: 'saved' | 'saving' | 'unsaved' | 'refused';
+}
+
+export const emptyDefinition: ControllerDefinition = { dotHop: 1, sheets: {}, clips: {} };
+export const emptyText = (name: string): string => `dotHop: 1\nname: ${name}\nsheets: {}\nclips: {}\n`;
+const nothing: Selection = { sheet: undefined, cells: [], clip: undefined, frames: [] };
+
+export const useWorkbench = create<Workbench>(() => ({
+  file: 'character.dothop.yaml',
+  history: beginHistory(emptyText('character')),
+  definition: { ...emptyDefinition, name: 'character' },
+  controller: undefined,
+  troubles: [],
+  waits: undefined,
+  files: new Map(),
+  drawn: new Map(),
+  room: 'cut',
+  selection: nothing,
+  notice: undefined,
+  isTextOpen: false,
+  clash: undefined,
+  saved: 'saved',
+}));
+
+const { getState: state, setState: put } = useWorkbench;
+
+export const sizesOf = (drawn: ReadonlyMap<string, Drawn>): Sizes =>
+  Object.fromEntries([...drawn].map(([file, { picture }]) => [file, picture]));
+
+/** Edits that show already and are not in the text yet: to write them takes longer than a picture. */
+let waiting: { readonly edit: Edit; readonly joins: string | undefined }[] = [];
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+/**
+ * Does something to the document. It shows in the next picture; its text follows right after.
+ *
+ * @param joins edits with the same one that follow each other are undone together: those of one drag
+ */
+export function act(edit: Edit, joins?: string): void {
+  if (edit.changes.length === 0) return;
+  const { definition, drawn, controller, selection } = state();
+  const next = changedData(definition, edit.changes);
+  const read = readData(next, compileWorn, sizesOf(drawn));
+  waiting.push({ edit, joins });
+  put({
+    definition: next,
+    controller: read.controller ?? controller,
+    troubles: read.troubles,
+    selection: fitting(selection, next),
+    notice: { text: edit.says, isBad: false },
+    waits: edit.says,
+    saved: 'unsaved',
+  });
+  clearTimeout(timer);
+  timer = setTimeout(writeDown, 60);
+}
+
+/** Brings the text up to what shows. */
+export function writeDown(): void {
+  clearTimeout(timer);
+  if (waiting.length === 0) return;
+  const edits = waiting;
+  waiting = [];
+  let { history } = state();
+  for (const { edit, joins } of edits) history = edited(history, edit, joins);
+  take(history);
+}
+
+/** Reads a history's text and shows what it comes to. */
+function take(history: History, notice?: string): void {
+  const { file, drawn, definition, controller, selection } = state();
+  const read = readText(history.text, file, sizesOf(drawn));
+  const now = read.definition ?? definition;
+  const isEmpty = read.definition !== undefined && Object.keys(now.clips).length === 0;
+  put({
+    history,
+    waits: undefined,
+    definition: now,
+    controller: read.controller ?? (isEmpty ? undefined : controller),
+    troubles: read.troubles,
+    selection: fitting(selection, now),
+    saved: 'unsaved',
+    ...(notice === undefined ? {} : { notice: { text: notice, isBad: false } }),
+  });
+}
+
+/** What is still there of what one was looking at; else the first of its kind. */
+function fitting(selection: Selection, { sheets, clips }: ControllerDefinition): Selection {
+  const sheet =
+    selection.sheet !== undefined && selection.sheet in sheets ? selection.sheet : Object.keys(sheets)[0];
+  const clip =
+    selection.clip !== undefined && selection.clip in clips ? selection.clip : Object.keys(clips)[0];
+  if (sheet === selection.sheet && clip === selection.clip) return selection;
+  return {
+    sheet,
+    clip,
+    cells: sheet === selection.sheet ? selection.cells : [],
+    frames: clip === selection.clip ? selection.frames : [],
+  };
+}
+
+export function undo(): void {
+  writeDown();
+  const { history } = state();
+  const last = history.past[history.past.length - 1];
+  if (last !== undefined) take(undone(history), `undone: ${last.says}`);
+}
+
+export function redo(): void {
+  writeDown();
+  const { history } = state();
+  const next = history.future[history.future.length - 1];
+  if (next !== undefined) take(redone(history), `done again: ${next.says}`);
+}
+
+/** The text as somebody writes it by hand. */
+export function type(text: string): void {
+  writeDown();
+  take(withText(state().history, text, 'typing', 'typing'));
+}
+
+/** A document that was read from somewhere, with its files. */
+export interface Opened {
+  readonly file: string;
+  readonly text: string;
+  readonly files: ReadonlyMap<string, Blob>;
+  readonly drawn: ReadonlyMap<string, Drawn>;
+  /** Where one was when it was left. */
+  readonly room?: RoomName;
+}
+
+export function open({ file, text, files, drawn, room }: Opened): void {
+  waiting = [];
+  put({
+    file,
+    files,
+    drawn,
+    selection: nothing,
+    definition: emptyDefinition,
+    controller: undefined,
+    ...(room && { room }),
+  });
+  take(beginHistory(text, styleOf(file)));
+  put({ saved: 'saved', notice: undefined });
+}
+
+/** Takes over what another program has written; it can be undone like anything else. */
+export const takeOver = (text: string): void => {
+  writeDown();
+  take(withText(state().history, text, 'change from outside'), 'another program has changed the document');
+};
+
+/** Adds files to the character; their images can be named from now on. */
+export function addFiles(files: ReadonlyMap<string, Blob>, drawn: ReadonlyMap<string, Drawn>): void {
+  const before = state();
+  put({
+    files: new Map([...before.files, ...files]),
+    drawn: new Map([...before.drawn, ...drawn]),
+    saved: 'unsaved',
+  });
+  writeDown();
+  take(state().history);
+}
+
+export const select = (selection: Partial<Selection>): void =>
+  put({ selection: { ...state().selection, ...selection } });
+export const goTo = (room: RoomName): void => put({ room });
+export const tell = (text: string, isBad = false): void => put({ notice: { text, isBad } });
+export const setSaved = (saved: Workbench['saved']): void => put({ saved });
+export const showText = (isTextOpen: boolean): void => put({ isTextOpen });
+
+/** Goes where something is: to the room and the thing that a path of the document names. */
+export function follow(path: DocumentPath): void {
+  const [part, name, field, number] = path;
+  if (part === 'sheets' && name !== undefined) {
+    goTo('cut');
+    const cell = field === 'perCell' || field === 'cells' ? Number(number) : NaN;
+    select({ sheet: String(name), ...(Number.isInteger(cell) ? { cells: [cell] } : {}) });
+  } else if (part === 'clips' && name !== undefined) {
+    goTo('time');
+    select({ clip: String(name), frames: [] });
+  } else showText(true);
+}

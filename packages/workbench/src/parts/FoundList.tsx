@@ -1,0 +1,53 @@
+import { pathText } from 'dot-hop';
+import { useFound } from '../character/found.js';
+import { follow, useWorkbench } from '../character/store.js';
+
+/** So many are shown; the rest is counted. */
+const most = 40;
+
+/** Problems and findings, first those of what is on screen; each leads to its place. */
+export function FoundList() {
+  const troubles = useWorkbench((state) => state.troubles);
+  const room = useWorkbench((state) => state.room);
+  const { sheet, clip } = useWorkbench((state) => state.selection);
+  const { seen, isLooking } = useFound();
+  const open = seen.filter(({ accepted, severity }) => !accepted && severity !== 'note');
+  const concerns = (path: readonly (string | number)[]): boolean =>
+    room === 'cut' ? path[0] === 'sheets' && path[1] === sheet : path[0] === 'clips' && path[1] === clip;
+  const near = open.filter(({ path }) => concerns(path));
+  const far = open.filter(({ path }) => !concerns(path));
+  const all = [
+    ...troubles.map(({ path, place, text }) => ({ path, place, text, weight: 'trouble' })),
+    ...[...near, ...far].map(({ path, text, severity }) => ({
+      path,
+      place: pathText(path),
+      text,
+      weight: severity,
+    })),
+  ];
+  return (
+    <section className="found" aria-label="problems and findings">
+      <h2>
+        {troubles.length > 0
+          ? `${troubles.length} ${troubles.length === 1 ? 'problem' : 'problems'}`
+          : all.length === 0
+            ? 'Nothing wrong'
+            : `${all.length} found`}
+        <small>{isLooking ? 'looking …' : ''}</small>
+      </h2>
+      {troubles.length > 0 ? (
+        <p className="hint">The stage plays the last version that could be performed.</p>
+      ) : null}
+      <ul>
+        {all.slice(0, most).map(({ path, place, text, weight }, i) => (
+          <li key={`${place} ${i}`} className={weight}>
+            <button type="button" onClick={() => follow(path)}>
+              <b>{place}</b> {text}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {all.length > most ? <p className="hint">and {all.length - most} more</p> : null}
+    </section>
+  );
+}

@@ -1,0 +1,22 @@
+import { useEffect, useRef } from 'react';
+
+/** Calls back in every picture with the milliseconds since the last one, while the component is there. */
+export function useEachPicture(draw: (ms: number) => void): void {
+  const latest = useRef(draw);
+  useEffect(() => {
+    latest.current = draw;
+  });
+  useEffect(() => {
+    let before = performance.now();
+    let frame = requestAnimationFrame(function tick(now) {
+      frame = requestAnimationFrame(tick);
+      // A tab that slept goes on where it was.
+      latest.current(Math.min(100, now - before));
+      before = now;
+    });
+    return () => cancelAnimationFrame(frame);
+  }, []);
+}
+
+/** Whether the person has asked for less motion. */
+export const wantsStill = (): boolean => matchMedia('(prefers-reduced-motion: reduce)').matches;

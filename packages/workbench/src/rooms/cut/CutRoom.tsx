@@ -1,0 +1,204 @@
+import { compileController, DotHopError } from 'dot-hop';
+import type { GridDefinition, Sheet } from 'dot-hop';
+import { addClip, clipsUsing, cutSheet, dropCells, joinCells, moveCell, splitCell } from 'dot-hop/edit';
+import { ArrowLeft, ArrowRight, Combine, Film, Split, Trash2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { act, select, sizesOf, tell, useWorkbench } from '../../character/store.js';
+import { Choice, IconButton } from '../../parts/ui.js';
+import { CutPanel } from './CutPanel.js';
+import type { Proposal } from './CutPanel.js';
+import { layoutOf } from './layout.js';
+import { MarksPanel } from './MarksPanel.js';
+import { SheetView } from './SheetView.js';
+
+/** The selected sheet, cut as the document says, also while the rest of the document cannot be compiled. */
+export function useSheet(): Sheet | undefined {
+  const definition = useWorkbench((state) => state.definition);
+  const drawn = useWorkbench((state) => state.drawn);
+  const name = useWorkbench((state) => state.selection.sheet);
+  return useMemo(() => {
+    const sheet = name === undefined ? undefined : definition.sheets[name];
+    if (name === undefined || sheet === undefined) return undefined;
+    try {
+      const alone = { dotHop: 1 as const, sheets: { [name]: sheet }, clips: { one: { cells: 0 } } };
+      return compileController(alone, { images: sizesOf(drawn) }).sheets.get(name);
+    } catch (error) {
+      if (error instanceof DotHopError) return undefined;
+      throw error;
+    }
+  }, [definition, drawn, name]);
+}
+
+/** Drawings come in here, and become cells that stand where the character stands. */
+export function CutRoom() {
+  const definition = useWorkbench((state) => state.definition);
+  const selection = useWorkbench((state) => state.selection);
+  const sheet = useSheet();
+  const drawn = useWorkbench((state) => state.drawn);
+  const image = selection.sheet === undefined ? undefined : definition.sheets[selection.sheet]?.image;
+  const layout = useMemo(() => layoutOf(sheet, image, drawn), [sheet, image, drawn]);
+  const [proposal, setProposal] = useState<Proposal | undefined>();
+  const names = Object.keys(definition.sheets);
+  if (names.length === 0 || selection.sheet === undefined) return <Empty />;
+  const own = definition.sheets[selection.sheet];
+  const { cells } = selection;
+  const size = { columns: sheet?.columns ?? 1, count: sheet?.cells.length ?? 0 };
+  const isFree = own?.cells !== undefined && own.compose === undefined;
+  const remove = (): void => {
+    if (cells.length === 0) return;
+    if (!isFree) {
+      tell(
+        'The cells of a grid stay. Take them out of the clips that show them, or cut the sheet by its drawings.',
+        true,
+      );
+      return;
+    }
+    const using = clipsUsing(definition, selection.sheet!, cells, size);
+    act(dropCells(definition, selection.sheet!, cells));
+    select({ cells: [] });
+    if (using.length > 0)
+      tell(
+        `Deleted. ${using.join(', ')} showed ${cells.length === 1 ? 'it' : 'them'} and ${using.length === 1 ? 'is' : 'are'} shorter now; undo brings all back.`,
+      );
+  };
+  const grid = own?.grid;
+  return (
+    <div className="cut">
+      <div className="panel">
+        {names.length > 1 ? (
+          <Choice
+            label="sheet"
+            value={selection.sheet}
+            options={Object.fromEntries(names.map((name) => [name, name]))}
+            onChange={(name) => select({ sheet: name, cells: [] })}
+          />
+        ) : (
+          <h2>{selection.sheet}</h2>
+        )}
+        <CutPanel sheet={selection.sheet} proposal={proposal} onProposal={setProposal} />
+        {sheet === undefined ? null : <MarksPanel sheet={sheet} />}
+      </div>
+      <div className="middle">
+        <div className="bar">
+          <output data-testid="cells-selected">
+            {cells.length === 0
+              ? `${size.count} cells`
+              : cells.length === 1
+                ? `cell ${cells[0]!} of ${size.count}`
+                : `${cells.length} cells of ${size.count}`}
+          </output>
+          <IconButton
+            label="make a clip of these cells"
+            keys="C"
+            isDisabled={cells.length === 0}
+            onPress={() => makeClip(definition, selection.sheet!, cells)}
+          >
+            <Film size={16} />
+          </IconButton>
+          <IconButton
+            label="join into one cell"
+            isDisabled={!isFree || cells.length < 2}
+            onPress={() => {
+              act(joinCells(definition, selection.sheet!, cells));
+              select({ cells: [Math.min(...cells)] });
+            }}
+          >
+            <Combine size={16} />
+          </IconButton>
+          <IconButton
+            label="split in two, side by side"
+            isDisabled={!isFree || cells.length !== 1}
+            onPress={() => {
+              const cell = sheet?.cells[cells[0]!];
+              if (cell !== undefined)
+                act(splitCell(definition, selection.sheet!, cell.index, 'x', cell.x + (cell.width >> 1)));
+            }}
+          >
+            <Split size={16} />
+          </IconButton>
+          <IconButton
+            label="one number earlier"
+            isDisabled={!isFree || cells.length !== 1 || cells[0] === 0}
+            onPress={() => {
+              act(moveCell(definition, selection.sheet!, cells[0]!, cells[0]! - 1));
+              select({ cells: [cells[0]! - 1] });
+            }}
+          >
+            <ArrowLeft size={16} />
+          </IconButton>
+          <IconButton
+            label="one number later"
+            isDisabled={!isFree || cells.length !== 1 || cells[0] === size.count - 1}
+            onPress={() => {
+              act(moveCell(definition, selection.sheet!, cells[0]!, cells[0]! + 1));
+              select({ cells: [cells[0]! + 1] });
+            }}
+          >
+            <ArrowRight size={16} />
+          </IconButton>
+          <IconButton
+            label="delete these cells"
+            keys="Del"
+            isDisabled={!isFree || cells.length === 0}
+            onPress={remove}
+          >
+            <Trash2 size={16} />
+          </IconButton>
+          <span className="hint">drag selects · Alt+drag moves · wheel zooms</span>
+        </div>
+        <SheetView
+          name={selection.sheet}
+          layout={layout}
+          proposed={proposal?.cells}
+          onDelete={remove}
+          handles={
+            grid === undefined || proposal !== undefined
+              ? undefined
+              : {
+                  offset: [
+                    (grid.margin ?? 0) + (grid.offset?.[0] ?? 0),
+                    (grid.margin ?? 0) + (grid.offset?.[1] ?? 0),
+                  ],
+                  cell: grid.cell,
+                  move: (what, to) => {
+                    const margin = grid.margin ?? 0;
+                    const next =
+                      what === 'cell'
+                        ? { ...grid, cell: to.map((one) => Math.max(1, one)) as [number, number] }
+                        : { ...grid, offset: to.map((one) => Math.max(0, one - margin)) as [number, number] };
+                    cutWith(selection.sheet!, next);
+                  },
+                }
+          }
+        />
+      </div>
+    </div>
+  );
+}
+
+function makeClip(definition: Parameters<typeof addClip>[0], sheet: string, cells: readonly number[]): void {
+  const ordered = [...cells].sort((a, b) => a - b);
+  const edit = addClip(definition, 'clip', sheet, ordered);
+  act(edit);
+  const made = edit.changes[0]!.path[1];
+  select({ clip: String(made), frames: [] });
+  tell(`Clip ${String(made)} is made of ${cells.length} cells. Time it in the next room.`);
+}
+
+/** Cuts in a grid; the steps of one drag are undone together. */
+export function cutWith(sheet: string, grid: GridDefinition): void {
+  act(cutSheet(useWorkbench.getState().definition, sheet, { grid }), `grid of ${sheet}`);
+}
+
+function Empty() {
+  return (
+    <div className="empty">
+      <h2>Bring the drawings</h2>
+      <p>
+        Drop a sheet, a folder of images, a GIF, or a character's folder anywhere on this page. A folder
+        inside the folder becomes a clip of its own.
+      </p>
+      <p className="hint">Or open Wick, the lamplighter, from “Character” above, and play with him first.</p>
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
+import type { ControllerDefinition } from 'dot-hop';
+import { documentJsonSchema } from 'dot-hop/document';
+import { useWorkbench } from '../character/store.js';
+import { pathAt } from './places.js';
+
+interface Schema {
+  readonly description?: string;
+  readonly properties?: Readonly<Record<string, Schema>>;
+  readonly additionalProperties?: Schema | false;
+  readonly items?: Schema | false;
+  readonly anyOf?: readonly Schema[];
+  readonly enum?: readonly unknown[];
+  readonly const?: unknown;
+}
+
+let whole: Schema | undefined;
+
+/** The schemas that may hold at a path. */
+function schemasAt(path: readonly string[]): Schema[] {
+  whole ??= documentJsonSchema() as Schema;
+  let found: Schema[] = flat(whole);
+  for (const step of path)
+    found = found.flatMap((schema) => {
+      const inner =
+        schema.properties?.[step] ??
+        (schema.additionalProperties === false ? undefined : schema.additionalProperties);
+      return inner === undefined ? [] : flat(inner);
+    });
+  return found;
+}
+
+/** A schema and all that it may be instead, with what its lists are made of. */
+function flat(schema: Schema): Schema[] {
+  const items = schema.items === undefined || schema.items === false ? [] : flat(schema.items);
+  return [schema, ...(schema.anyOf ?? []).flatMap(flat), ...items];
+}
+
+/** The names that may stand as the value of a field. */
+function namesFor(
+  field: string,
+  { clips, states = {}, sheets, flipbooks = {}, signals = {}, derived = {} }: ControllerDefinition,
+): string[] {
+  if (field === 'shows' || field === 'bridges') return [...Object.keys(clips), ...Object.keys(flipbooks)];
+  if (field === 'then' || field === 'to' || field === 'rest') return Object.keys(states);
+  if (field === 'sheet') return Object.keys(sheets);
+  if (field === 'clips') return Object.keys(clips);
+  if (/^(?:while|when|if|by|of|rate|travel)$/.test(field))
+    return [...Object.keys(signals), ...Object.keys(derived)];
+  if (field === 'at')
+    return ['now', 'end', ...new Set(Object.values(clips).flatMap(({ cues = {} }) => Object.keys(cues)))];
+  if (field === 'during')
+    return [...new Set(Object.values(clips).flatMap(({ spans = {} }) => Object.keys(spans)))];
+  return [];
+}
+
+/** Completes fields by what a document may say, and names by what this one has. */
+export function completeAt(context: CompletionContext): CompletionResult | null {
+  const word = context.matchBefore(/[\w-]*/)!;
+  if (word.from === word.to && !context.explicit) return null;
+  const text = context.state.doc.toString();
+  const line = context.state.doc.lineAt(context.pos);
+  const before = text.slice(line.from, word.from);
+  const isValue = /:\s+(?:\[[^\]]*)?['"!(&|\s\w.<>=-]*$/.test(before) && !/[{,]\s*$/.test(before);
+  const path = pathAt(text, word.from);
+  const options: Completion[] = [];
+  if (isValue) {
+    const field = path[path.length - 1] ?? '';
+    options.push(
+      ...namesFor(field, useWorkbench.getState().definition).map((label) => ({ label, type: 'variable' })),
+    );
+    for (const { enum: values = [], const: one } of schemasAt(path))
+      for (const value of [...values, ...(one === undefined ? [] : [one])])
+        options.push({ label: String(value), type: 'keyword' });
+  } else
+    for (const schema of schemasAt(path))
+      for (const [label, { description }] of Object.entries(schema.properties ?? {}))
+        options.push({
+          label,
+          type: 'property',
+          apply: `${label}: `,
+          ...(description === undefined ? {} : { info: description }),
+        });
+  const seen = new Set<string>();
+  const unique = options.filter(({ label }) => !seen.has(label) && seen.add(label));
+  return unique.length === 0 ? null : { from: word.from, options: unique };
+}

@@ -1,0 +1,57 @@
+import { checkController } from 'dot-hop/check';
+import type { Severity } from 'dot-hop/check';
+import { measureClips } from 'dot-hop/pixels';
+import type { Picture } from 'dot-hop/pixels';
+import { compileWorn } from 'dot-hop/wardrobe';
+import { DotHopError } from 'dot-hop';
+import type { ControllerDefinition, DocumentPath } from 'dot-hop';
+import { expose } from 'comlink';
+
+/** Something found in a document that plays all the same. */
+export interface Seen {
+  readonly code: string;
+  readonly severity: Severity;
+  readonly path: DocumentPath;
+  readonly text: string;
+  /** Frames of the clip that are meant. */
+  readonly frames: readonly number[];
+  readonly cells: readonly number[];
+  readonly accepted: boolean;
+}
+
+const pictures = new Map<string, Picture>();
+
+/** Checks and measures, beside the page, so that nothing stops while it does. */
+const looking = {
+  /** Takes a picture once; it is measured by its name from then on. */
+  put(name: string, picture: Picture): void {
+    pictures.set(name, picture);
+  },
+
+  /** What is found in a document; nothing while it is unsound. */
+  look(definition: ControllerDefinition): Seen[] {
+    try {
+      const controller = compileWorn(definition, { images: Object.fromEntries(pictures) });
+      const clips = [...controller.clips.values()].filter(({ frames }) =>
+        frames.every((cell) => pictures.has(cell.image)),
+      );
+      const { findings: drawings } = measureClips(clips, (image) => pictures.get(image)!);
+      const { findings } = checkController(controller, { drawings });
+      return findings.map(({ code, severity, path, values, message, accepted }) => ({
+        code,
+        severity,
+        path,
+        text: message,
+        frames: (values.frames as readonly number[] | undefined) ?? [],
+        cells: (values.cells as readonly number[] | undefined) ?? [],
+        accepted: accepted !== undefined,
+      }));
+    } catch (error) {
+      if (error instanceof DotHopError) return [];
+      throw error;
+    }
+  },
+};
+
+export type Looking = typeof looking;
+expose(looking);

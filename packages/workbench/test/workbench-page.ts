@@ -1,0 +1,68 @@
+import { readFileSync } from 'node:fs';
+import { TestBrowser } from '../../../examples/common/browser.js';
+
+/** The workbench in a browser, used as a person uses it. To be called once in a test file. */
+export class WorkbenchPage extends TestBrowser {
+  constructor(address: () => string = () => process.env.WORKBENCH_ADDRESS!) {
+    super(address);
+  }
+
+  /** Opens the page and waits until Wick is on it. */
+  begin(): Promise<void> {
+    return this.open('[data-testid=sheet]');
+  }
+
+  /** Picks an entry of the menu at the top. */
+  async menu(entry: RegExp | string): Promise<void> {
+    await this.page.getByRole('button', { name: 'Character', exact: true }).click();
+    await this.page.getByRole('menuitem', { name: entry }).click();
+  }
+
+  /** Begins with nothing. */
+  async beginNew(): Promise<void> {
+    await this.begin();
+    await this.menu('New, with nothing');
+    await this.page.getByText('Bring the drawings').waitFor();
+  }
+
+  /** Brings files in, or a folder. */
+  async bring(files: string | readonly string[]): Promise<void> {
+    const chooser = this.page.waitForEvent('filechooser');
+    await this.menu(typeof files === 'string' ? 'Open a folder …' : 'Open files …');
+    await (await chooser).setFiles(typeof files === 'string' ? files : [...files]);
+  }
+
+  /** The document's text, as it is saved. */
+  async document(): Promise<string> {
+    const download = this.page.waitForEvent('download');
+    await this.menu('Save the document alone');
+    return readFileSync(await (await download).path(), 'utf8');
+  }
+
+  /** Waits until the line at the foot of the page says something. */
+  async told(words: string | RegExp): Promise<void> {
+    await this.page.getByTestId('notice').filter({ hasText: words }).waitFor();
+  }
+
+  async room(name: 'Cut' | 'Time'): Promise<void> {
+    await this.page.getByRole('tab', { name }).click();
+    await this.page.getByTestId(`room-${name.toLowerCase()}`).waitFor();
+  }
+
+  async clip(name: string): Promise<void> {
+    await this.page.getByRole('row', { name, exact: true }).click();
+    await this.page.getByRole('listbox', { name: `frames of ${name}`, exact: true }).waitFor();
+  }
+
+  /** A frame of the strip, counted from 1. */
+  frame(number: number) {
+    return this.page.getByRole('option', { name: new RegExp(`^frame ${number},`) });
+  }
+
+  /** Writes a number into a field. */
+  async put(label: string, value: string): Promise<void> {
+    const field = this.page.getByRole('textbox', { name: label, exact: true });
+    await field.fill(value);
+    await field.press('Enter');
+  }
+}
