@@ -6,7 +6,7 @@ module.exports = {
       name: 'core-stands-alone',
       severity: 'error',
       from: { path: '^packages/core/src' },
-      to: { path: '^(packages/(browser|cli)|examples)/|^node:|^(fs|path|os|url|process)$' },
+      to: { path: '^(packages/(browser|cli|workbench)|examples)/|^node:|^(fs|path|os|url|process)$' },
     },
     {
       name: 'runtime-is-small',
@@ -21,7 +21,14 @@ module.exports = {
       name: 'browser-needs-no-command',
       severity: 'error',
       from: { path: '^packages/browser/src' },
-      to: { path: '^(packages/cli|examples)/' },
+      to: { path: '^(packages/(cli|workbench)|examples)/' },
+    },
+    {
+      name: 'rooms-stand-alone',
+      comment: 'A room is loaded when it is entered, and needs no other one.',
+      severity: 'error',
+      from: { path: '^packages/workbench/src/rooms/([^/]+)/' },
+      to: { path: '^packages/workbench/src/rooms/', pathNot: '^packages/workbench/src/rooms/$1/' },
     },
   ],
   options: {

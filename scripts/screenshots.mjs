@@ -52,6 +52,17 @@ async function picture(name, act, at = name) {
   await page.close();
 }
 
+/** A room of the workbench, with Wick in it. */
+async function room(name, act) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(served.workbench.address);
+  await page.waitForSelector('[data-testid=sheet]');
+  await act(page);
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: path.join(root, shot(`workbench-${name}.png`)) });
+  await page.close();
+}
+
 /** Hands for the jetty while its own time stands still: steps of a 120th of a second, keys as a player presses them. */
 const hands = `(() => {
   const { game, loop } = window.jetty;
@@ -146,6 +157,15 @@ try {
     // The panel follows the scene a little later.
     await page.waitForSelector('[data-testid=state-dash].showing');
     await page.waitForTimeout(300);
+  });
+  await room('cut', async (page) => {
+    await page.getByTestId('sheet').focus();
+    for (let i = 0; i < 41; i++) await page.keyboard.press('ArrowRight');
+  });
+  await room('time', async (page) => {
+    await page.keyboard.press('Alt+2');
+    await page.getByRole('row', { name: 'swing1', exact: true }).click();
+    await page.getByRole('option', { name: /^frame 3,/ }).click();
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(served.jetty.address);

@@ -10,9 +10,6 @@ import {
   Modal,
   Popover,
   Separator,
-  Tab,
-  TabList,
-  Tabs,
 } from 'react-aria-components';
 import { chosenFiles, droppedFiles } from './character/files.js';
 import { demoNames, demoTitles } from './character/demo.js';
@@ -166,15 +163,19 @@ function Head() {
         <span>{name}</span>
       </h1>
       <Files />
-      <Tabs className="rooms" selectedKey={room} onSelectionChange={(key) => goTo(key as RoomName)}>
-        <TabList aria-label="rooms, in the order of the work">
-          {Object.entries(rooms).map(([key, { title }], i) => (
-            <Tab key={key} id={key} aria-keyshortcuts={`Alt+${i + 1}`}>
-              <b>{i + 1}</b> {title}
-            </Tab>
-          ))}
-        </TabList>
-      </Tabs>
+      <nav className="rooms" aria-label="rooms, in the order of the work">
+        {(Object.keys(rooms) as RoomName[]).map((key, i) => (
+          <button
+            key={key}
+            type="button"
+            aria-current={room === key ? 'page' : undefined}
+            aria-keyshortcuts={`Alt+${i + 1}`}
+            onClick={() => goTo(key)}
+          >
+            <b>{i + 1}</b> {rooms[key].title}
+          </button>
+        ))}
+      </nav>
       <div className="tools">
         <span className={`saved ${saved}`} data-testid="saved">
           {{ saved: 'kept', saving: 'keeping …', unsaved: 'changed', refused: 'not kept' }[saved]}
@@ -267,9 +268,9 @@ function Files() {
 function Notice() {
   const notice = useWorkbench((state) => state.notice);
   return (
-    <footer role="status" className={notice?.isBad === true ? 'bad' : ''} data-testid="notice">
+    <div role="status" className={notice?.isBad === true ? 'foot bad' : 'foot'} data-testid="notice">
       {notice?.text ?? 'Drop drawings or a folder of them anywhere on this page.'}
-    </footer>
+    </div>
   );
 }
 

@@ -45,7 +45,7 @@ export class WorkbenchPage extends TestBrowser {
   }
 
   async room(name: 'Cut' | 'Time'): Promise<void> {
-    await this.page.getByRole('tab', { name }).click();
+    await this.page.getByRole('navigation').getByRole('button', { name }).click();
     await this.page.getByTestId(`room-${name.toLowerCase()}`).waitFor();
   }
 

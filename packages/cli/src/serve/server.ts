@@ -65,6 +65,8 @@ export async function serveWorkbench(page: string, folder: ServedFolder, port: n
   });
   const watcher = watch(folder.root, {
     ignoreInitial: true,
+    // A link to a folder around it would be followed for ever.
+    followSymlinks: false,
     ignored: (name) => /(?:^|[\\/])(?:\.[^\\/]|node_modules)/.test(path.relative(folder.root, name)),
     awaitWriteFinish: { stabilityThreshold: 80, pollInterval: 20 },
   });
@@ -75,6 +77,8 @@ export async function serveWorkbench(page: string, folder: ServedFolder, port: n
       for (const one of listeners) one.write(event);
     });
   });
+  // A folder that goes away while it is looked at ends nothing.
+  watcher.on('error', () => undefined);
   await new Promise<void>((done) => watcher.once('ready', () => done()));
   return {
     address: `http://127.0.0.1:${(server.address() as AddressInfo).port}/#token=${token}`,

@@ -88,8 +88,12 @@ function clash(theirs: string): void {
   tell('Another program has changed the document, and you have too. Choose which one to keep.', true);
 }
 
+/** How often one has chosen: a writing that began before that says nothing any more. */
+let choices = 0;
+
 /** Keeps one's own text, or takes the other over (which can be undone). */
 export function settle(keepsOwn: boolean): void {
+  choices++;
   const { clash: theirs } = state();
   useWorkbench.setState({ clash: undefined });
   folder?.forceNext();
@@ -179,22 +183,42 @@ const pause = 400;
 
 let timer: ReturnType<typeof setTimeout> | undefined;
 
+/** One writing at a time: two that cross would each take the other for another program's. */
+const saving = { isOn: false, isAskedAgain: false };
+
+const wasAskedAgain = (): boolean => saving.isAskedAgain;
+
 /** Keeps the open character where it came from. */
 async function save(): Promise<void> {
-  writeDown();
   clearTimeout(timer);
+  if (saving.isOn) {
+    saving.isAskedAgain = true;
+    return;
+  }
+  saving.isOn = true;
+  saving.isAskedAgain = false;
+  await saveOnce();
+  saving.isOn = false;
+  if (wasAskedAgain()) await save();
+}
+
+async function saveOnce(): Promise<void> {
+  writeDown();
   const { file, history, files, room, clash: theirs } = state();
   // While one chooses between two texts, neither is written over.
   if (theirs !== undefined) return;
   setSaved('saving');
+  const before = choices;
   try {
     if (folder === undefined) await keep({ id, file, text: history.text, files, room, when: Date.now() });
     else await folder.write(file, history.text, files);
-    if (state().history === history) setSaved('saved');
+    setSaved(state().history === history ? 'saved' : 'unsaved');
   } catch (error) {
     if (error instanceof ChangedMeanwhile && folder !== undefined) {
       setSaved('unsaved');
-      await changed(folder);
+      // Who has chosen since then has said what counts.
+      if (choices === before) await changed(folder);
+      else saving.isAskedAgain = true;
       return;
     }
     setSaved('refused');

@@ -80,6 +80,8 @@ export function TextPane() {
         ],
       }),
     });
+    // What is longer than the pane is scrolled by keys, too.
+    made.scrollDOM.tabIndex = 0;
     view.current = made;
     return () => made.destroy();
   }, []);

@@ -1,14 +1,12 @@
-import type { BoxDefinition, Cell, Sheet } from 'dot-hop';
+import type { Cell, Sheet } from 'dot-hop';
 import { useEffect, useRef, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { box as boxColour, foot, lamp } from '../../parts/colours.js';
-import { placeOf } from './MarksPanel.js';
-import type { Mark } from './MarksPanel.js';
+import { placeOf } from './mark.js';
+import type { Mark, Place } from './mark.js';
 
-type Place = readonly [number, number] | BoxDefinition;
-
-/** How large the close-up is, in CSS pixels. */
-const side = 236;
+/** How large the close-up is, in CSS pixels: as wide as the panel beside the sheet. */
+const side = Math.round(Math.min(312, Math.max(236, window.innerWidth * 0.16)));
 
 /** One cell close up, over a ghost of the one before it: marks are placed here by pointer and nudged by arrows. */
 export function CloseUp({

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, Input, Label, Tab, TabList, TabPanel, Tabs, TextField } from 'react-aria-components';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { NumberBox } from '../../parts/ui.js';
-import { cutWith } from './CutRoom.js';
+import { cutWith } from './cut-with.js';
 import { TablePanel } from './TablePanel.js';
 
 /** Drawings that were found and are not taken over yet. */

@@ -1,11 +1,12 @@
 import { compileController, DotHopError } from 'dot-hop';
-import type { GridDefinition, Sheet } from 'dot-hop';
-import { addClip, clipsUsing, cutSheet, dropCells, joinCells, moveCell, splitCell } from 'dot-hop/edit';
+import type { Sheet } from 'dot-hop';
+import { addClip, clipsUsing, dropCells, joinCells, moveCell, splitCell } from 'dot-hop/edit';
 import { ArrowLeft, ArrowRight, Combine, Film, Split, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { act, select, sizesOf, tell, useWorkbench } from '../../character/store.js';
 import { Choice, IconButton } from '../../parts/ui.js';
 import { CutPanel } from './CutPanel.js';
+import { cutWith } from './cut-with.js';
 import type { Proposal } from './CutPanel.js';
 import { layoutOf } from './layout.js';
 import { MarksPanel } from './MarksPanel.js';
@@ -183,11 +184,6 @@ function makeClip(definition: Parameters<typeof addClip>[0], sheet: string, cell
   const made = edit.changes[0]!.path[1];
   select({ clip: String(made), frames: [] });
   tell(`Clip ${String(made)} is made of ${cells.length} cells. Time it in the next room.`);
-}
-
-/** Cuts in a grid; the steps of one drag are undone together. */
-export function cutWith(sheet: string, grid: GridDefinition): void {
-  act(cutSheet(useWorkbench.getState().definition, sheet, { grid }), `grid of ${sheet}`);
 }
 
 function Empty() {

@@ -1,5 +1,5 @@
-import type { BoxDefinition, Cell, Sheet } from 'dot-hop';
-import { between, copyMarks, placeMark, placePivots, removeMark } from 'dot-hop/edit';
+import type { Sheet } from 'dot-hop';
+import { between, copyMarks, removeMark } from 'dot-hop/edit';
 import { commonFeet, feetOfCells } from 'dot-hop/gather';
 import { Copy, Footprints, Plus, Spline, X } from 'lucide-react';
 import { useState } from 'react';
@@ -18,39 +18,8 @@ import {
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { IconButton, NumberBox } from '../../parts/ui.js';
 import { CloseUp } from './CloseUp.js';
-
-/** What is placed in the close-up: the pivot, or a box or a point by name. */
-export type Mark = { readonly kind: 'pivot' } | { readonly kind: 'boxes' | 'points'; readonly name: string };
-
-type Place = readonly [number, number] | BoxDefinition;
-
-const markKey = (mark: Mark): string => (mark.kind === 'pivot' ? 'pivot' : `${mark.kind} ${mark.name}`);
-
-/** Where a mark is on a cell, in pixels of its frame; `undefined` where it has none. */
-export function placeOf(cell: Cell, mark: Mark): Place | undefined {
-  if (mark.kind === 'pivot') return [cell.pivotX, cell.pivotY];
-  if (mark.kind === 'points') {
-    const point = cell.points[mark.name];
-    return point && [point.x, point.y];
-  }
-  const box = cell.boxes[mark.name];
-  return box && [box.x, box.y, box.width, box.height];
-}
-
-/** Puts a mark on cells; what follows in one drag is undone together. */
-function put(sheet: Sheet, mark: Mark, places: Readonly<Record<number, Place>>, joins?: string): void {
-  const { definition } = useWorkbench.getState();
-  const edit =
-    mark.kind === 'pivot'
-      ? placePivots(
-          definition,
-          sheet.name,
-          places as Record<number, readonly [number, number]>,
-          sheet.cells.length,
-        )
-      : placeMark(sheet.name, mark.kind, mark.name, places);
-  act(edit, joins);
-}
+import { markKey, placeOf, putMark } from './mark.js';
+import type { Mark, Place } from './mark.js';
 
 /** The marks of the selected cells, seen close. */
 export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
@@ -80,7 +49,7 @@ export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
       tell('Nothing is drawn in these cells.', true);
       return;
     }
-    put(
+    putMark(
       sheet,
       { kind: 'pivot' },
       common === undefined ? feet : Object.fromEntries(meant.map((one) => [one.index, common])),
@@ -96,12 +65,12 @@ export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
       tell('Place it in the first and in the last of the selected cells; those between follow.', true);
       return;
     }
-    put(sheet, mark, between<Place>(ordered, ends[0], ends[1]));
+    putMark(sheet, mark, between<Place>(ordered, ends[0], ends[1]));
   };
   return (
     <section className="marks" aria-label={`marks of cell ${index}`}>
       <div className="row spread">
-        <h3>cell {index}, close up</h3>
+        <h2>cell {index}</h2>
         <MenuTrigger>
           <Button className="small" data-testid="stand">
             <Footprints size={14} /> stand on the feet
@@ -123,7 +92,7 @@ export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
         cell={cell}
         mark={mark}
         onPlace={(at, isDrag) =>
-          put(sheet, mark, { [index]: at }, isDrag ? `place ${markKey(mark)} ${index}` : undefined)
+          putMark(sheet, mark, { [index]: at }, isDrag ? `place ${markKey(mark)} ${index}` : undefined)
         }
       />
       <ListBox
@@ -139,7 +108,7 @@ export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
       >
         {marks.map((one) => (
           <ListBoxItem key={markKey(one)} id={markKey(one)} textValue={markKey(one)} className={one.kind}>
-            {one.kind === 'pivot' ? 'feet (pivot)' : one.name}
+            {one.kind === 'pivot' ? 'feet (pivot)' : `${one.name} `}
             <small>{one.kind === 'pivot' ? '' : one.kind === 'boxes' ? 'box' : 'point'}</small>
           </ListBoxItem>
         ))}
@@ -154,7 +123,7 @@ export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
               value={place?.[i]}
               onChange={(value) => {
                 const before = place ?? (mark.kind === 'boxes' ? [0, 0, 8, 8] : [0, 0]);
-                put(sheet, mark, {
+                putMark(sheet, mark, {
                   [index]: before.map((one, n) => (n === i ? value : one)) as unknown as Place,
                 });
               }}

@@ -110,7 +110,10 @@ function Screen({
     const place = canvas.current!.closest('.middle')?.querySelector<HTMLElement>('[data-playhead]');
     if (place && rate === 1) place.style.setProperty('--now', String(now / lasts));
   });
-  const scale = Math.max(1, Math.floor(Math.min(560 / count / width, 168 / height)));
+  const scale = Math.max(
+    1,
+    Math.floor(Math.min((window.innerWidth * 0.44) / count / width, (window.innerHeight * 0.21) / height)),
+  );
   return (
     <figure>
       <canvas

@@ -183,7 +183,7 @@ export function Strip({
                 >
                   <CellPicture
                     cell={clip?.frames[i]}
-                    size={Math.min(64, Math.max(24, frame.ms * perMs - 8))}
+                    size={Math.min(window.innerHeight > 950 ? 104 : 64, Math.max(24, frame.ms * perMs - 8))}
                   />
                   <small>{frame.ms * perMs > 44 ? `${Math.round(frame.ms)} ms` : Math.round(frame.ms)}</small>
                 </ListBoxItem>

@@ -22,9 +22,9 @@ export function Tray({
   });
   return (
     <div className="tray">
-      <h3>
+      <h2>
         cells of {sheet} <small>drag into the strip, or Enter</small>
-      </h3>
+      </h2>
       <ListBox
         aria-label={`cells of ${sheet}`}
         orientation="horizontal"

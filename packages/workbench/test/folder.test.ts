@@ -1,0 +1,97 @@
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { copyWick, root } from '../../cli/test/command-line.js';
+import { openFolder } from '../../cli/test/opened.js';
+import type { OpenedFolder } from '../../cli/test/opened.js';
+import { WorkbenchPage } from './workbench-page.js';
+
+let folder: string;
+let opened: OpenedFolder;
+const bench = new WorkbenchPage(() => opened.address);
+const file = (): string => path.join(folder, 'wick.dothop.yaml');
+const onDisk = (): string => readFileSync(file(), 'utf8');
+
+beforeEach(async () => {
+  folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-'));
+  copyWick(folder);
+  opened = await openFolder(folder);
+});
+afterEach(async () => {
+  await opened.close();
+  rmSync(folder, { recursive: true });
+});
+
+/** Waits until the disk has something. */
+async function untilDisk(has: (text: string) => boolean): Promise<void> {
+  while (!has(onDisk())) await new Promise((done) => setTimeout(done, 50));
+}
+
+test('what is done on the page is in the file, and only there; what is done to the file is on the page', async () => {
+  const before = onDisk();
+  await bench.begin();
+  await bench.room('Time');
+  await bench.clip('doze');
+  await bench.put('frames a second', '3');
+  await untilDisk((text) => text.includes('fps: 3'));
+  expect(onDisk()).toBe(
+    before.replace('doze:       { cells: 54-59, fps: 4 }', 'doze:       { cells: 54-59, fps: 3 }'),
+  );
+  await bench.page.getByTestId('saved').filter({ hasText: 'kept' }).waitFor();
+  writeFileSync(file(), onDisk().replace('cells: 54-59, fps: 3', 'cells: 54-58, fps: 5'));
+  await bench.told('Another program has changed the files; they are shown as they are now.');
+  await bench.page.getByTestId('room-time').waitFor();
+  await bench.clip('doze');
+  expect(await bench.page.getByRole('option', { name: /^frame \d+,/ }).count()).toBe(5);
+});
+
+test('changed here and there at once: both are shown, and none is lost', async () => {
+  await bench.begin();
+  await bench.room('Time');
+  await bench.clip('doze');
+  // Writing takes a while, as on a slow disk.
+  await bench.page.evaluate(() => {
+    const real = window.fetch.bind(window);
+    const held = new Promise<void>((done) => Object.assign(window, { letGo: done }));
+    window.fetch = async (address, options) => {
+      if (options?.method === 'PUT') await held;
+      return real(address, options);
+    };
+  });
+  await bench.put('frames a second', '3');
+  await bench.page
+    .getByTestId('saved')
+    .filter({ hasText: /keeping|changed/ })
+    .waitFor();
+  bench.forgive(/412/);
+  writeFileSync(file(), onDisk().replace('name: wick', 'name: lamplighter'));
+  const question = bench.page.getByRole('alertdialog');
+  await question.waitFor();
+  expect(await question.locator('pre').first().innerText()).toContain('cells: 54-59, fps: 3');
+  expect(await question.locator('pre').last().innerText()).toContain('name: lamplighter');
+  await question.getByRole('button', { name: 'Take the one on the disk' }).click();
+  await bench.told('another program has changed the document');
+  await bench.page.evaluate(() => (window as unknown as { letGo: () => void }).letGo());
+  // One's own is an undo away.
+  await bench.page.keyboard.press('Control+z');
+  await untilDisk((text) => text.includes('fps: 3'));
+  expect(onDisk()).not.toContain('name: lamplighter');
+});
+
+test('a folder of drawings without a document is taken in, and gets one', async () => {
+  await opened.close();
+  const drawings = path.join(folder, 'keeper');
+  mkdirSync(drawings);
+  cpSync(path.join(root, 'demo/wick.png'), path.join(drawings, 'keeper.png'));
+  opened = await openFolder(drawings);
+  await bench.begin();
+  const made = path.join(drawings, 'character.dothop.yaml');
+  await bench.page.getByTestId('saved').filter({ hasText: 'kept' }).waitFor();
+  await bench.page.waitForFunction(() =>
+    document.querySelector('[data-testid=grid-fit]')?.textContent.includes('8 × 12'),
+  );
+  await new Promise((done) => setTimeout(done, 900));
+  expect(readFileSync(made, 'utf8')).toMatch(
+    /^dotHop: 1\nname: character\nsheets:\n {2}keeper:\n {4}image: keeper.png\n {4}grid: \{ cell: \[64, 56\] \}\nclips:\n {2}row0: \{ cells: 0-7, fps: 10 \}\n/,
+  );
+});

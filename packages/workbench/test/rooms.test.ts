@@ -1,0 +1,212 @@
+import type axe from 'axe-core';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { WorkbenchPage } from './workbench-page.js';
+
+const bench = new WorkbenchPage();
+const script = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** What axe finds wrong with the page as it is. */
+async function violations(): Promise<string[]> {
+  // Given as a script of the test and not of the page, whose policy would refuse it.
+  await bench.page.evaluate(script);
+  return bench.page.evaluate(async () => {
+    const { run } = (window as unknown as { axe: typeof axe }).axe;
+    const { violations: found } = await run();
+    return found.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 120)).join(' | ')}`);
+  });
+}
+
+test('nothing that axe knows is wrong, in any room, with the text and with a menu open', async () => {
+  await bench.begin();
+  expect(await violations()).toEqual([]);
+  await bench.room('Time');
+  await bench.clip('swing1');
+  expect(await violations()).toEqual([]);
+  await bench.page.keyboard.press('Alt+t');
+  await bench.page.locator('.cm-content').waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.menu('New, with nothing');
+  await bench.page.keyboard.press('Alt+1');
+  await bench.page.getByText('Bring the drawings').waitFor();
+  expect(await violations()).toEqual([]);
+});
+
+test('by keys alone: rooms, cells, the feet, a point, frames, a cue, a span', async () => {
+  await bench.begin();
+  const { keyboard, page } = { keyboard: bench.page.keyboard, page: bench.page };
+  await page.getByTestId('sheet').focus();
+  await keyboard.press('ArrowRight');
+  await keyboard.press('ArrowDown');
+  expect(await bench.text('cells-selected')).toBe('cell 8 of 96');
+  await page.getByTestId('close-up').focus();
+  await keyboard.press('ArrowLeft');
+  await keyboard.press('ArrowDown');
+  await bench.told('place the feet of cell 8');
+  await page.getByRole('option', { name: 'waist point' }).focus();
+  await keyboard.press('Enter');
+  await page.getByTestId('close-up').focus();
+  await keyboard.press('ArrowUp');
+  await bench.told('place waist on cell 8');
+  expect(await bench.document()).toContain('      8: { pivot: [31, 54], points: { waist: [32, 39] } }\n');
+  await keyboard.press('Alt+2');
+  await page.getByTestId('room-time').waitFor();
+  await bench.clip('land');
+  await page.getByTestId('cue-thud-0').focus();
+  await keyboard.press('ArrowRight');
+  await bench.told('place cue thud');
+  await page.getByTestId('span-recovery').focus();
+  await keyboard.press('ArrowLeft');
+  await bench.told('place span recovery');
+  await bench.frame(2).focus();
+  await keyboard.press('ArrowRight');
+  await keyboard.press('+');
+  await bench.told('time frame 3');
+  expect(await bench.document()).toContain(
+    '  land:       { cells: 35-37, ms: [70, 70, 90], loop: once, cues: { thud: 1 }, spans: { recovery: 0-2 } }\n',
+  );
+});
+
+test('by pointer: the feet are clicked, a box is drawn, a border dragged, a cell dropped into the strip', async () => {
+  await bench.begin();
+  const { page } = bench;
+  const sheet = (await page.getByTestId('sheet').boundingBox())!;
+  // The first cell lies at the upper left of the sheet, which is in the middle.
+  await page.mouse.click(sheet.x + sheet.width / 2 - 220, sheet.y + 60);
+  expect(await bench.text('cells-selected')).toBe('cell 0 of 96');
+  const close = (await page.getByTestId('close-up').boundingBox())!;
+  const scale = close.width / 72;
+  const at = (x: number, y: number): [number, number] => [
+    close.x + (x + 4) * scale,
+    close.y + (y + 4) * scale,
+  ];
+  await page.mouse.click(...at(35, 50));
+  await bench.told('place the feet of cell 0');
+  await page.getByRole('textbox', { name: 'name of a new box or point' }).fill('reach');
+  await page.getByRole('button', { name: 'new box' }).click();
+  await page.mouse.move(...at(10.5, 12.5));
+  await page.mouse.down();
+  await page.mouse.move(...at(20.5, 30.5), { steps: 4 });
+  await page.mouse.up();
+  await bench.told('place reach on cell 0');
+  expect(await bench.document()).toContain(
+    '      0: { pivot: [35, 50], boxes: { reach: [10, 12, 11, 19] } }\n',
+  );
+  await bench.room('Time');
+  await bench.clip('rise');
+  const border = (await page.getByTestId('border-0').boundingBox())!;
+  await page.mouse.move(border.x + 4, border.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(border.x + 64, border.y + 40, { steps: 5 });
+  await page.mouse.up();
+  await bench.told('time frame 1 of rise');
+  const text = await bench.document();
+  const [, first] = /rise: +\{ cells: 28-29, ms: \[(\d+), 111\] \}/.exec(text)!;
+  expect(Number(first)).toBeGreaterThan(115);
+  const cell = (await page.getByRole('option', { name: 'cell 30', exact: true }).boundingBox())!;
+  const second = (await bench.frame(2).boundingBox())!;
+  await page.mouse.move(cell.x + 10, cell.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(cell.x + 20, cell.y, { steps: 3 });
+  await page.mouse.move(second.x + 20, second.y + 40, { steps: 8 });
+  await page.mouse.up();
+  await bench.told('add a frame to rise');
+  expect(/ rise: .*/.exec(await bench.document())![0]).toContain('cells: [28, 30-29], ms: [');
+});
+
+test('text and rooms: one history, the same problems, what is selected in one is selected in the other', async () => {
+  await bench.begin();
+  const { page } = bench;
+  await bench.room('Time');
+  await page.keyboard.press('Alt+t');
+  const text = page.locator('.cm-content');
+  await text.waitFor();
+  await bench.clip('doze');
+  await page.locator('.cm-line', { hasText: 'doze:       { cells: 54-59, fps: 4 }' }).click();
+  await page.keyboard.press('End');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  // The line is selected in the room, too, when the cursor goes there.
+  await page.keyboard.type(', lop: once');
+  await page.locator('.found li.trouble', { hasText: 'did you mean "loop"' }).waitFor();
+  await page.locator('.cm-lintRange-error').first().waitFor();
+  // The stage goes on with the last version that could be performed.
+  expect(await bench.text('stage-says')).toBe('doze');
+  await page.keyboard.press('Control+z');
+  await bench.told('undone: typing');
+  await page.locator('.found h2', { hasText: 'Nothing wrong' }).waitFor();
+  // An edit by hand comes after it in the same history.
+  await bench.put('frames a second', '6');
+  await page.locator('.cm-line', { hasText: 'fps: 6' }).waitFor();
+  await page.locator('.cm-line', { hasText: /^ {2}land:/ }).click();
+  await page.getByRole('listbox', { name: 'frames of land', exact: true }).waitFor();
+  // Fields are proposed with what they are for.
+  await page.keyboard.press('Home');
+  await page.locator('.cm-line', { hasText: /^ {2}land:/ }).click({ position: { x: 130, y: 8 } });
+  await page.keyboard.type('fp');
+  await page.locator('.cm-tooltip-autocomplete', { hasText: 'fps' }).waitFor();
+});
+
+test('the stage plays the selected clip, and the whole character by keys, in the same state after an edit', async () => {
+  await bench.begin();
+  const { page } = bench;
+  await bench.room('Time');
+  await bench.clip('run');
+  await page.getByTestId('stage-says').filter({ hasText: 'run' }).waitFor();
+  await page.getByText('whole character').click();
+  await page.getByTestId('stage').click();
+  await page.keyboard.down('ArrowRight');
+  await page.getByTestId('stage-says').filter({ hasText: 'go' }).waitFor();
+  await page.keyboard.up('ArrowRight');
+  // Lying on his back takes nine seconds at a quarter of the pace, and goes on through an edit.
+  await page.getByRole('radio', { name: '¼' }).click();
+  await page.getByRole('button', { name: 'blow' }).click();
+  await page.getByTestId('stage-says').filter({ hasText: 'knocked' }).waitFor();
+  await bench.put('frames a second', '20');
+  await bench.told('time run');
+  expect(await bench.text('stage-says')).toContain('knocked');
+});
+
+test('what is wrong with files is told where one works, and nothing is lost', async () => {
+  await bench.begin();
+  const before = await bench.document();
+  const files = (name: string, text: string) => ({ name, mimeType: 'image/png', buffer: Buffer.from(text) });
+  const bring = async (...list: ReturnType<typeof files>[]): Promise<void> => {
+    const chooser = bench.page.waitForEvent('filechooser');
+    await bench.menu('Open files …');
+    await (await chooser).setFiles(list);
+  };
+  await bring(files('broken.png', 'this is no picture'));
+  await bench.told('broken.png is not a picture that can be read. Save it anew as PNG and drop it again.');
+  await bring(files('notes.txt', 'no picture at all'));
+  await bench.told('There is no picture among that.');
+  expect(await bench.document()).toBe(before);
+  // A document with thirty problems opens all the same, and says them.
+  const clips = Array.from({ length: 30 }, (_, i) => `  c${i}: { cells: ${900 + i}, fps: 9 }\n`).join('');
+  const text = `dotHop: 1\nname: wreck\nsheets:\n  w: { image: w.png, size: [64, 56], grid: { cell: [64, 56] } }\nclips:\n${clips}`;
+  await bring({ name: 'wreck.dothop.yaml', mimeType: 'text/yaml', buffer: Buffer.from(text) });
+  await bench.page.locator('.found h2', { hasText: '30 problems' }).waitFor();
+  expect(await bench.document()).toBe(text);
+});
+
+test('what is kept in the browser is there again, and a browser that keeps nothing is told', async () => {
+  await bench.begin();
+  await bench.room('Time');
+  await bench.clip('doze');
+  await bench.put('frames a second', '3');
+  await bench.page.getByTestId('saved').filter({ hasText: 'kept' }).waitFor();
+  await bench.page.reload();
+  await bench.page.getByTestId('room-time').waitFor();
+  expect(await bench.document()).toContain('  doze:       { cells: 54-59, fps: 3 }\n');
+  await bench.page.evaluate(() => {
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException('the storage is full', 'QuotaExceededError');
+    };
+  });
+  await bench.clip('doze');
+  await bench.put('frames a second', '5');
+  await bench.told(
+    'The browser does not keep it (the storage is full). Save it as a zip, so that nothing is lost.',
+  );
+  expect(await bench.text('saved')).toBe('not kept');
+});
