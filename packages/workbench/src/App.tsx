@@ -150,6 +150,9 @@ function Head() {
   const saved = useWorkbench((state) => state.saved);
   const isTextOpen = useWorkbench((state) => state.isTextOpen);
   const waits = useWorkbench((state) => state.waits);
+  useEffect(() => {
+    document.title = `${name}: Dot Hop workbench`;
+  }, [name]);
   const [back, on] = [waits ?? undoSays(history), waits === undefined ? redoSays(history) : undefined];
   return (
     <header>

@@ -78,6 +78,22 @@ test('changed here and there at once: both are shown, and none is lost', async (
   expect(onDisk()).not.toContain('name: lamplighter');
 });
 
+test('a document that another program deletes is kept here, and written anew with the next change', async () => {
+  await bench.begin();
+  const before = onDisk();
+  rmSync(file());
+  await bench.told('wick.dothop.yaml was deleted by another program. It is all here still');
+  expect(await bench.document()).toBe(before);
+  await bench.room('Time');
+  await bench.clip('doze');
+  await bench.put('frames a second', '3');
+  await bench.page
+    .getByTestId('saved')
+    .filter({ hasText: /^kept$/ })
+    .waitFor();
+  expect(onDisk()).toBe(before.replace('cells: 54-59, fps: 4', 'cells: 54-59, fps: 3'));
+});
+
 test('a folder of drawings without a document is taken in, and gets one', async () => {
   await opened.close();
   const drawings = path.join(folder, 'keeper');

@@ -72,6 +72,14 @@ async function openFolder(from: Folder): Promise<void> {
 /** Another program has changed the folder. Where one has nothing of one's own to lose it is shown as it is now. */
 async function changed(from: Folder): Promise<void> {
   const now = await from.read();
+  if (now.text === '') {
+    setSaved('refused');
+    tell(
+      `${now.file} was deleted by another program. It is all here still, and is written anew with your next change.`,
+      true,
+    );
+    return;
+  }
   if (state().history.text !== now.text && state().saved !== 'saved') {
     clash(now.text);
     return;
@@ -116,6 +124,13 @@ async function openKept({ id: known, ...kept }: Kept): Promise<void> {
 
 /** Opens a character that is kept in the browser. */
 export const reopen = (kept: Kept): Promise<void> => openKept(kept);
+
+/** Begins a character with the bare sheet of Wick's drawings, to be cut and timed. */
+export async function beginWithDrawings(): Promise<void> {
+  const { files } = await demo('wick');
+  beginNew();
+  await take(new Map([['wick.png', files.get('wick.png')!]]));
+}
 
 /** Begins a character with nothing. */
 export function beginNew(): void {

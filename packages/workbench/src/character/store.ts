@@ -29,6 +29,8 @@ export interface Workbench {
   readonly definition: ControllerDefinition;
   /** What plays: the last that could be compiled. */
   readonly controller: Controller | undefined;
+  /** Whether what plays is what the rooms show. */
+  readonly isCurrent: boolean;
   readonly troubles: readonly Trouble[];
   /** What was done and is not in the text yet, in words. */
   readonly waits: string | undefined;
@@ -55,6 +57,7 @@ export const useWorkbench = create<Workbench>(() => ({
   history: beginHistory(emptyText('character')),
   definition: { ...emptyDefinition, name: 'character' },
   controller: undefined,
+  isCurrent: false,
   troubles: [],
   waits: undefined,
   files: new Map(),
@@ -90,6 +93,7 @@ export function act(edit: Edit, joins?: string): void {
   put({
     definition: next,
     controller: read.controller ?? controller,
+    isCurrent: read.controller !== undefined,
     troubles: read.troubles,
     selection: fitting(selection, next),
     notice: { text: edit.says, isBad: false },
@@ -115,13 +119,21 @@ export function writeDown(): void {
 function take(history: History, notice?: string): void {
   const { file, drawn, definition, controller, selection } = state();
   const read = readText(history.text, file, sizesOf(drawn));
-  const now = read.definition ?? definition;
+  // What shows already stays the very same, so that nothing is drawn anew for it.
+  const isSame =
+    read.definition !== undefined &&
+    read.troubles.length === 0 &&
+    controller !== undefined &&
+    JSON.stringify(read.definition) === JSON.stringify(definition) &&
+    state().isCurrent;
+  const now = isSame ? definition : (read.definition ?? definition);
   const isEmpty = read.definition !== undefined && Object.keys(now.clips).length === 0;
   put({
     history,
     waits: undefined,
     definition: now,
-    controller: read.controller ?? (isEmpty ? undefined : controller),
+    controller: isSame ? controller : (read.controller ?? (isEmpty ? undefined : controller)),
+    isCurrent: isSame || read.controller !== undefined,
     troubles: read.troubles,
     selection: fitting(selection, now),
     saved: 'unsaved',
@@ -183,6 +195,7 @@ export function open({ file, text, files, drawn, room }: Opened): void {
     selection: nothing,
     definition: emptyDefinition,
     controller: undefined,
+    isCurrent: false,
     ...(room && { room }),
   });
   take(beginHistory(text, styleOf(file)));
@@ -199,6 +212,7 @@ export const takeOver = (text: string): void => {
 export function addFiles(files: ReadonlyMap<string, Blob>, drawn: ReadonlyMap<string, Drawn>): void {
   const before = state();
   put({
+    isCurrent: false,
     files: new Map([...before.files, ...files]),
     drawn: new Map([...before.drawn, ...drawn]),
     saved: 'unsaved',

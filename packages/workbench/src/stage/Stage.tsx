@@ -5,6 +5,7 @@ import type { ButtonName } from 'dot-hop/rehearsal';
 import { Crosshair, Pause, Play, SkipForward } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { clipOf } from '../character/clip.js';
 import { useWorkbench } from '../character/store.js';
 import { IconButton } from '../parts/ui.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
@@ -41,6 +42,7 @@ export function Stage() {
   const clipPlay = useRef<ClipPlay | undefined>(undefined);
   const wholePlay = useRef<CharacterPlay | undefined>(undefined);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const painted = useRef<readonly unknown[]>([]);
   const [says, setSays] = useState('');
   useEffect(() => {
     if (clip === undefined) clipPlay.current = undefined;
@@ -62,14 +64,28 @@ export function Stage() {
     const images = Object.fromEntries([...drawn].map(([name, { bitmap }]) => [name, bitmap]));
     const isAbove = kind === 'character' && controller !== undefined && bodyOf(controller) === 'walker';
     const [x, y] = play?.ground ?? [0, 0];
-    drawQuay(context, width, height, floor, x, isAbove ? y : 0);
     const pose = play?.pose;
+    if (play !== undefined && play.says !== says) setSays(play.says);
+    const picture = [
+      pose?.mirrored,
+      ...(pose?.layers.map(({ cell }) => cell) ?? []),
+      Math.round(x),
+      Math.round(y),
+      marks,
+      drawn,
+      controller,
+      kind,
+    ];
+    // Nothing has changed since the last picture.
+    const before = painted.current;
+    if (picture.length === before.length && picture.every((part, i) => part === before[i])) return;
+    painted.current = picture;
+    drawQuay(context, width, height, floor, x, isAbove ? y : 0);
     const at = [width / 2, floor + (kind === 'character' && !isAbove ? y : 0)] as const;
     if (pose !== undefined && stampsAreThere(pose, images)) {
       drawPose(context, images, pose, at[0], at[1]);
       if (marks) drawMarks(context, pose, at[0], at[1]);
     }
-    if (play !== undefined && play.says !== says) setSays(play.says);
   });
   const stepFrame = (): void => {
     setPlays(false);
@@ -167,12 +183,6 @@ function Pulses({
     </div>
   );
 }
-
-/** The clip of a name; of one drawn in rows its first. */
-const clipOf = (controller: Controller | undefined, name: string | undefined) =>
-  name === undefined
-    ? undefined
-    : (controller?.clips.get(name) ?? [...(controller?.clips.values() ?? [])].find(({ of }) => of === name));
 
 /** A body of the kind that a character's signals are made for. */
 function bodyOf({ definition }: Controller): 'platformer' | 'walker' {

@@ -1,9 +1,10 @@
-import { compileController, DotHopError } from 'dot-hop';
-import type { Sheet } from 'dot-hop';
 import { addClip, clipsUsing, dropCells, joinCells, moveCell, splitCell } from 'dot-hop/edit';
 import { ArrowLeft, ArrowRight, Combine, Film, Split, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { act, select, sizesOf, tell, useWorkbench } from '../../character/store.js';
+import { Button } from 'react-aria-components';
+import { beginWithDrawings } from '../../character/place.js';
+import { act, select, tell, useWorkbench } from '../../character/store.js';
+import { useSheet } from '../../character/sheet.js';
 import { Choice, IconButton } from '../../parts/ui.js';
 import { CutPanel } from './CutPanel.js';
 import { cutWith } from './cut-with.js';
@@ -12,29 +13,11 @@ import { layoutOf } from './layout.js';
 import { MarksPanel } from './MarksPanel.js';
 import { SheetView } from './SheetView.js';
 
-/** The selected sheet, cut as the document says, also while the rest of the document cannot be compiled. */
-export function useSheet(): Sheet | undefined {
-  const definition = useWorkbench((state) => state.definition);
-  const drawn = useWorkbench((state) => state.drawn);
-  const name = useWorkbench((state) => state.selection.sheet);
-  return useMemo(() => {
-    const sheet = name === undefined ? undefined : definition.sheets[name];
-    if (name === undefined || sheet === undefined) return undefined;
-    try {
-      const alone = { dotHop: 1 as const, sheets: { [name]: sheet }, clips: { one: { cells: 0 } } };
-      return compileController(alone, { images: sizesOf(drawn) }).sheets.get(name);
-    } catch (error) {
-      if (error instanceof DotHopError) return undefined;
-      throw error;
-    }
-  }, [definition, drawn, name]);
-}
-
 /** Drawings come in here, and become cells that stand where the character stands. */
 export function CutRoom() {
   const definition = useWorkbench((state) => state.definition);
   const selection = useWorkbench((state) => state.selection);
-  const sheet = useSheet();
+  const sheet = useSheet(selection.sheet);
   const drawn = useWorkbench((state) => state.drawn);
   const image = selection.sheet === undefined ? undefined : definition.sheets[selection.sheet]?.image;
   const layout = useMemo(() => layoutOf(sheet, image, drawn), [sheet, image, drawn]);
@@ -190,11 +173,25 @@ function Empty() {
   return (
     <div className="empty">
       <h2>Bring the drawings</h2>
-      <p>
-        Drop a sheet, a folder of images, a GIF, or a character's folder anywhere on this page. A folder
-        inside the folder becomes a clip of its own.
-      </p>
-      <p className="hint">Or open Wick, the lamplighter, from “Character” above, and play with him first.</p>
+      <ol>
+        <li>
+          <b>Drop</b> a sheet, a folder of images or a GIF anywhere on this page.
+        </li>
+        <li>
+          <b>Look</b> whether the cells fit; drag the two handles of the grid, or find the drawings by their
+          gaps.
+        </li>
+        <li>
+          <b>Stand them on their feet</b>: the button is beside the close-up.
+        </li>
+        <li>
+          <b>Time</b> them in the next room: drag the borders of the frames while the clip plays.
+        </li>
+      </ol>
+      <Button className="main" onPress={() => void beginWithDrawings()}>
+        Try it with the bare sheet of Wick, the lamplighter
+      </Button>
+      <p className="hint">A folder inside the folder becomes a clip of its own.</p>
     </div>
   );
 }

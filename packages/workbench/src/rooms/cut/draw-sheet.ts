@@ -107,7 +107,11 @@ export function drawSheet(
   context.setLineDash([]);
 }
 
-/** A quiet pattern that shows through what is transparent. */
+/** The size of a square of the pattern, in CSS pixels. */
+const square = 12;
+let pattern: OffscreenCanvas | undefined;
+
+/** A quiet pattern that shows through what is transparent: made once, since thousands of squares a picture would slow panning. */
 function drawGround(
   context: CanvasRenderingContext2D,
   x: number,
@@ -118,17 +122,18 @@ function drawGround(
   originY: number,
 ): void {
   if (right <= x || below <= y) return;
+  if (pattern === undefined) {
+    pattern = new OffscreenCanvas(square * 2, square * 2);
+    const made = pattern.getContext('2d')!;
+    made.fillStyle = '#221d38';
+    made.fillRect(0, 0, square * 2, square * 2);
+    made.fillStyle = '#272141';
+    made.fillRect(0, 0, square, square);
+    made.fillRect(square, square, square, square);
+  }
   context.save();
-  context.beginPath();
-  context.rect(x, y, right - x, below - y);
-  context.clip();
-  context.fillStyle = '#221d38';
-  context.fillRect(x, y, right - x, below - y);
-  context.fillStyle = '#272141';
-  const size = 12;
-  for (let row = Math.floor((y - originY) / size); originY + row * size < below; row++)
-    for (let column = Math.floor((x - originX) / size) - 1; originX + column * size < right; column++)
-      if ((row + column) % 2 === 0)
-        context.fillRect(originX + column * size, originY + row * size, size, size);
+  context.translate(originX, originY);
+  context.fillStyle = context.createPattern(pattern, 'repeat')!;
+  context.fillRect(x - originX, y - originY, right - x, below - y);
   context.restore();
 }

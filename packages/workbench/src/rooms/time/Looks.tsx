@@ -74,6 +74,7 @@ function Screen({
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const time = useRef(0);
+  const shown = useRef<readonly unknown[]>([]);
   const first = clip?.frames[0];
   const [width, height] = [Math.round((first?.frameWidth ?? 64) * 1.3), (first?.frameHeight ?? 56) + 10];
   useEachPicture((ms) => {
@@ -83,15 +84,21 @@ function Screen({
     if (plays) time.current = (time.current + ms * rate) % (lasts + (clip.loopFrom < 0 ? 400 : 0));
     const now = Math.min(time.current, lasts - 0.001);
     const at = showingAt(clip, now);
+    const place = canvas.current!.closest('.middle')?.querySelector<HTMLElement>('[data-playhead]');
+    if (place && rate === 1) place.style.setProperty('--now', String(now / lasts));
     const { drawn } = useWorkbench.getState();
     const floor = height - 8;
+    const passed = ground ? Math.round(((clip.stride ?? 0) * now) / lasts) : 0;
+    // A picture that is the same as the last one is not drawn again: that leaves the machine to what one does.
+    const picture = [clip, at, passed, ghosts, ground, drawn, width, height];
+    if (picture.every((part, i) => part === shown.current[i])) return;
+    shown.current = picture;
     context.fillStyle = '#221d38';
     context.fillRect(0, 0, width, height);
     if (ground) {
       context.fillStyle = '#4a3a44';
       context.fillRect(0, floor, width, height - floor);
       context.fillStyle = '#8a6a54';
-      const passed = Math.round(((clip.stride ?? 0) * now) / lasts);
       for (let x = -(((passed % 12) + 12) % 12); x < width; x += 12) context.fillRect(x, floor, 2, 2);
     }
     const show = (showing: number, alpha: number): void => {
@@ -107,8 +114,6 @@ function Screen({
       show((at + 1) % clip.cells.length, 0.25);
     }
     show(at, 1);
-    const place = canvas.current!.closest('.middle')?.querySelector<HTMLElement>('[data-playhead]');
-    if (place && rate === 1) place.style.setProperty('--now', String(now / lasts));
   });
   const scale = Math.max(
     1,

@@ -25,6 +25,8 @@ import {
   TextField,
   useDragAndDrop,
 } from 'react-aria-components';
+import { clipOf } from '../../character/clip.js';
+import { useSheet } from '../../character/sheet.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { clipColour } from '../../parts/colours.js';
 import { Choice, IconButton, NumberBox } from '../../parts/ui.js';
@@ -34,18 +36,27 @@ import { Thumbnail } from './Thumbnail.js';
 import { Tray } from './Tray.js';
 
 /** How the cells of a clip's sheet are numbered. */
-export function useSizeOf(clip: string | undefined): SheetSize {
-  const definition = useWorkbench((state) => state.definition);
-  const controller = useWorkbench((state) => state.controller);
-  return useMemo(() => {
-    const name =
-      (clip === undefined ? undefined : definition.clips[clip]?.sheet) ?? Object.keys(definition.sheets)[0];
-    const sheet = name === undefined ? undefined : controller?.sheets.get(name);
-    if (sheet !== undefined) return { columns: sheet.columns, count: sheet.cells.length };
-    const own = name === undefined ? undefined : definition.sheets[name];
-    const count = own?.images?.length ?? own?.cells?.length ?? 1;
-    return { columns: count, count };
-  }, [clip, definition, controller]);
+function useSizeOf(clip: string | undefined): SheetSize {
+  const name = useWorkbench(
+    ({ definition: { clips, sheets } }) =>
+      (clip === undefined ? undefined : clips[clip]?.sheet) ?? Object.keys(sheets)[0],
+  );
+  const sheet = useSheet(name);
+  return useMemo(() => ({ columns: sheet?.columns ?? 1, count: sheet?.cells.length ?? 1 }), [sheet]);
+}
+
+/** Adds cells to the selected clip, behind the selected frame. */
+function addCells(cells: readonly number[]): void {
+  const { definition, controller, selection } = useWorkbench.getState();
+  const name = selection.clip;
+  const clip = name === undefined ? undefined : definition.clips[name];
+  if (name === undefined || clip === undefined) return;
+  const sheet = controller?.sheets.get(clip.sheet ?? Object.keys(definition.sheets)[0] ?? '');
+  const size = { columns: sheet?.columns ?? 1, count: sheet?.cells.length ?? 1 };
+  const last = selection.frames[selection.frames.length - 1];
+  const at = last === undefined ? (framesOf(clip, size) ?? []).length : last + 1;
+  act(insertFrames(definition, name, size, at, cells));
+  select({ frames: cells.map((_, i) => at + i) });
 }
 
 /** Clips are made, timed and looked at here. */
@@ -55,11 +66,7 @@ export function TimeRoom() {
   const name = useWorkbench((state) => state.selection.clip);
   const size = useSizeOf(name);
   const clip = name === undefined ? undefined : definition.clips[name];
-  const compiled =
-    name === undefined
-      ? undefined
-      : (controller?.clips.get(name) ??
-        [...(controller?.clips.values() ?? [])].find(({ of }) => of === name));
+  const compiled = clipOf(controller, name);
   return (
     <div className="time">
       <ClipList definition={definition} selected={name} />
@@ -73,22 +80,39 @@ export function TimeRoom() {
             <Looks clip={compiled} />
             <Strip name={name} clip={compiled} size={size} />
             <Timing key={name} name={name} compiled={compiled} size={size} />
-            <Tray
-              sheet={clip.sheet ?? Object.keys(definition.sheets)[0] ?? ''}
-              onAdd={(cells) => {
-                const { selection } = useWorkbench.getState();
-                const frames = framesOf(clip, size) ?? [];
-                const last = selection.frames[selection.frames.length - 1];
-                const at = last === undefined ? frames.length : last + 1;
-                act(insertFrames(useWorkbench.getState().definition, name, size, at, cells));
-                select({ frames: cells.map((_, i) => at + i) });
-              }}
-            />
+            <Tray sheet={clip.sheet ?? Object.keys(definition.sheets)[0] ?? ''} onAdd={addCells} />
           </>
         )}
       </div>
     </div>
   );
+}
+
+/** A clip in the list; the same object as long as it is the same clip, so that the list draws only what changes. */
+interface ClipItem {
+  readonly id: string;
+  readonly colour: string;
+}
+
+const items = new Map<string, ClipItem>();
+
+const itemsOf = (names: readonly string[]): ClipItem[] =>
+  names.map((id, i) => {
+    const key = `${i} ${id}`;
+    let item = items.get(key);
+    if (item === undefined) items.set(key, (item = { id, colour: clipColour(i) }));
+    return item;
+  });
+
+/** How many frames a clip has, and how long one pass takes. */
+function Facts({ name }: { readonly name: string }) {
+  const facts = useWorkbench(({ controller }) => {
+    const clip = clipOf(controller, name);
+    return clip === undefined
+      ? ''
+      : `${clip.frames.length} · ${Math.round(clip.ends[clip.ends.length - 1]! / 1000)} ms`;
+  });
+  return <small>{facts}</small>;
 }
 
 function ClipList({
@@ -98,7 +122,6 @@ function ClipList({
   readonly definition: ControllerDefinition;
   readonly selected: string | undefined;
 }) {
-  const controller = useWorkbench((state) => state.controller);
   const names = Object.keys(definition.clips);
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
@@ -168,27 +191,19 @@ function ClipList({
           for (const key of keys) select({ clip: String(key), frames: [] });
         }}
         dragAndDropHooks={dragAndDropHooks}
+        items={itemsOf(names)}
       >
-        {names.map((name, i) => {
-          const clip =
-            controller?.clips.get(name) ??
-            [...(controller?.clips.values() ?? [])].find(({ of }) => of === name);
-          return (
-            <GridListItem key={name} id={name} textValue={name}>
-              <Button slot="drag" className="grip" aria-label={`move ${name}`}>
-                ⋮
-              </Button>
-              <Thumbnail clip={clip} size={38} />
-              <i style={{ background: clipColour(i) }} />
-              <span>{name}</span>
-              <small>
-                {clip === undefined
-                  ? ''
-                  : `${clip.frames.length} · ${Math.round(clip.ends[clip.ends.length - 1]! / 1000)} ms`}
-              </small>
-            </GridListItem>
-          );
-        })}
+        {(item: ClipItem) => (
+          <GridListItem id={item.id} textValue={item.id}>
+            <Button slot="drag" className="grip" aria-label={`move ${item.id}`}>
+              ⋮
+            </Button>
+            <Thumbnail name={item.id} size={38} />
+            <i style={{ background: item.colour }} />
+            <span>{item.id}</span>
+            <Facts name={item.id} />
+          </GridListItem>
+        )}
       </GridList>
     </div>
   );

@@ -1,21 +1,20 @@
-import { useMemo } from 'react';
+import { memo } from 'react';
 import { ListBox, ListBoxItem, useDragAndDrop } from 'react-aria-components';
-import { useWorkbench } from '../../character/store.js';
+import { useSheet } from '../../character/sheet.js';
 import { CellPicture } from '../../parts/CellPicture.js';
 
 /** What a dragged cell is called while it is dragged. */
 export const cellKind = 'x-dot-hop-cell';
 
 /** The cells of the clip's sheet: dragged into the strip, or added by a double click or Enter. */
-export function Tray({
+export const Tray = memo(function Tray({
   sheet,
   onAdd,
 }: {
   readonly sheet: string;
   readonly onAdd: (cells: readonly number[]) => void;
 }) {
-  const controller = useWorkbench((state) => state.controller);
-  const cells = useMemo(() => controller?.sheets.get(sheet)?.cells ?? [], [controller, sheet]);
+  const cells = useSheet(sheet)?.cells ?? [];
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) =>
       [...keys].map((key) => ({ [cellKind]: String(key), 'text/plain': `cell ${String(key)}` })),
@@ -48,4 +47,4 @@ export function Tray({
       </ListBox>
     </div>
   );
-}
+});
