@@ -45,9 +45,36 @@ const TextPane = lazy(async () => ({ default: (await import('./text/TextPane.js'
 const isMac = navigator.platform.startsWith('Mac');
 const withKey = (key: string): string => (isMac ? `⌘${key}` : `Ctrl+${key}`);
 
-/** Whether keys are for what is being written and not for the page. */
-const isWriting = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(?:INPUT|TEXTAREA)$/.test(target.tagName));
+/** What stood in a field when it was entered, or was taken over last. */
+const standing = new WeakMap<HTMLInputElement, string>();
+
+/**
+ * Whether Ctrl+Z is for what is being written. In a field it is only as long as what is written there was not taken over:
+ * after that it undoes the edit, as everywhere else.
+ */
+function isWriting(target: EventTarget | null): boolean {
+  if (target instanceof HTMLInputElement) return target.value !== (standing.get(target) ?? target.value);
+  return target instanceof HTMLElement && (target.isContentEditable || target.tagName === 'TEXTAREA');
+}
+
+/** Remembers what stands in fields. */
+function useStanding(): void {
+  useEffect(() => {
+    const note = ({ target }: Event): void => {
+      if (target instanceof HTMLInputElement) standing.set(target, target.value);
+    };
+    const enter = (event: KeyboardEvent): void => {
+      // The field says what was made of it a moment later.
+      if (event.key === 'Enter') setTimeout(() => note(event));
+    };
+    window.addEventListener('focusin', note);
+    window.addEventListener('keydown', enter);
+    return () => {
+      window.removeEventListener('focusin', note);
+      window.removeEventListener('keydown', enter);
+    };
+  }, []);
+}
 
 /** Keys that act everywhere. */
 function useKeys(): void {
@@ -81,6 +108,7 @@ function useKeys(): void {
 /** The workbench: rooms in the order of the work, the stage beside them, the text under them. */
 export function App() {
   useKeys();
+  useStanding();
   const room = useWorkbench((state) => state.room);
   const isTextOpen = useWorkbench((state) => state.isTextOpen);
   const { Room } = rooms[room];

@@ -70,7 +70,7 @@ test('changed here and there at once: both are shown, and none is lost', async (
   expect(await question.locator('pre').first().innerText()).toContain('cells: 54-59, fps: 3');
   expect(await question.locator('pre').last().innerText()).toContain('name: lamplighter');
   await question.getByRole('button', { name: 'Take the one on the disk' }).click();
-  await bench.told('another program has changed the document');
+  await bench.told(/^another program has changed the document$/);
   await bench.page.evaluate(() => (window as unknown as { letGo: () => void }).letGo());
   // One's own is an undo away.
   await bench.page.keyboard.press('Control+z');

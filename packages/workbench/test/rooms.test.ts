@@ -70,7 +70,7 @@ test('by keys alone: rooms, cells, the feet, a point, frames, a cue, a span', as
 test('by pointer: the feet are clicked, a box is drawn, a border dragged, a cell dropped into the strip', async () => {
   await bench.begin();
   const { page } = bench;
-  const sheet = (await page.getByTestId('sheet').boundingBox())!;
+  const sheet = (await page.locator('.sheet-view').boundingBox())!;
   // The first cell lies at the upper left of the sheet, which is in the middle.
   await page.mouse.click(sheet.x + sheet.width / 2 - 220, sheet.y + 60);
   expect(await bench.text('cells-selected')).toBe('cell 0 of 96');
@@ -187,6 +187,35 @@ test('what is wrong with files is told where one works, and nothing is lost', as
   await bring({ name: 'wreck.dothop.yaml', mimeType: 'text/yaml', buffer: Buffer.from(text) });
   await bench.page.locator('.found h2', { hasText: '30 problems' }).waitFor();
   expect(await bench.document()).toBe(text);
+});
+
+test('of two pages on one character each keeps its own', async () => {
+  await bench.begin();
+  await bench.room('Time');
+  await bench.clip('doze');
+  await bench.put('frames a second', '3');
+  await bench.page
+    .getByTestId('saved')
+    .filter({ hasText: /^kept$/ })
+    .waitFor();
+  const popup = bench.page.waitForEvent('popup');
+  await bench.page.evaluate(() => void window.open(location.href));
+  const other = await popup;
+  await other
+    .getByTestId('notice')
+    .filter({ hasText: 'wick.dothop.yaml is open on another page too.' })
+    .waitFor();
+  await other.getByRole('row', { name: 'doze', exact: true }).click();
+  await other.getByRole('textbox', { name: 'frames a second' }).fill('9');
+  await other.keyboard.press('Enter');
+  await other
+    .getByTestId('saved')
+    .filter({ hasText: /^kept$/ })
+    .waitFor();
+  await other.close();
+  expect(await bench.document()).toContain('cells: 54-59, fps: 3');
+  await bench.page.getByRole('button', { name: 'Character', exact: true }).click();
+  expect(await bench.page.getByRole('menuitem', { name: /^wick\.dothop\.yaml, kept/ }).count()).toBe(2);
 });
 
 test('what is kept in the browser is there again, and a browser that keeps nothing is told', async () => {

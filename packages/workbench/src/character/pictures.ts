@@ -21,20 +21,24 @@ export class PictureError extends Error {}
  * @throws {PictureError} when it is no picture, or too large
  */
 export async function drawnOf(file: Blob, name: string): Promise<Drawn> {
-  // The pixels as they are in the file: a browser would else multiply colours with their alpha and lose some.
-  const bitmap = await createImageBitmap(file, { premultiplyAlpha: 'none' }).catch(() => {
+  const unreadable = (): never => {
     throw new PictureError(
       `${name} is not a picture that can be read. Save it anew as PNG and drop it again.`,
     );
-  });
+  };
+  const bitmap = await createImageBitmap(file).catch(unreadable);
   const { width, height } = bitmap;
   if (width * height > mostPixels)
     throw new PictureError(
       `${name} is ${width} x ${height} pixels large; an image may have ${mostPixels}. Cut it in two sheets.`,
     );
+  // Measured are the pixels as they are in the file: a browser would else multiply colours with their alpha and lose some. To
+  // draw such an image costs more each time, so that is another one.
+  const exact = await createImageBitmap(file, { premultiplyAlpha: 'none' }).catch(unreadable);
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
-  context.drawImage(bitmap, 0, 0);
+  context.drawImage(exact, 0, 0);
+  exact.close();
   const { data } = context.getImageData(0, 0, width, height);
   return { bitmap, picture: { width, height, pixels: new Uint8Array(data.buffer) } };
 }

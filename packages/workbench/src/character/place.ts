@@ -1,6 +1,7 @@
 import { demo } from './demo.js';
 import type { DemoName } from './demo.js';
 import { bringIn } from './bring.js';
+import { claim } from './claim.js';
 import { characterIn, decoded, download, toOpen, unpacked, zipOf } from './files.js';
 import type { NamedFiles } from './files.js';
 import { keepLooking } from './found.js';
@@ -110,16 +111,28 @@ export function settle(keepsOwn: boolean): void {
 }
 
 export async function openDemo(name: DemoName): Promise<void> {
-  id = `demo ${name}`;
+  // A name of its own each time: what was changed on it before stays kept.
+  await claimed(`demo ${name} ${Date.now()}`);
   const { opened, refused } = await toOpen(await demo(name));
   open(opened);
   for (const one of refused) tell(one, true);
 }
 
 async function openKept({ id: known, ...kept }: Kept): Promise<void> {
-  id = known;
+  const isOwn = await claimed(known);
   const { opened } = await toOpen(kept);
   open({ ...opened, room: kept.room });
+  if (!isOwn)
+    tell(`${kept.file} is open on another page too. What you change here is kept as a copy of its own.`);
+}
+
+/** Keeps what is open under a name from now on; under another one where another page has that. */
+async function claimed(wanted: string): Promise<boolean> {
+  id = wanted;
+  if (await claim(wanted)) return true;
+  id = `${wanted}, copy ${Date.now()}`;
+  await claim(id);
+  return false;
 }
 
 /** Opens a character that is kept in the browser. */
@@ -134,7 +147,7 @@ export async function beginWithDrawings(): Promise<void> {
 
 /** Begins a character with nothing. */
 export function beginNew(): void {
-  id = `new ${Date.now()}`;
+  void claimed(`new ${Date.now()}`);
   open({
     file: 'character.dothop.yaml',
     text: emptyText('character'),
@@ -151,7 +164,7 @@ export async function take(given: NamedFiles): Promise<void> {
     const files = await unpacked(given);
     const found = await characterIn(files);
     if (found !== undefined) {
-      id = `opened ${found.file} ${Date.now()}`;
+      await claimed(`opened ${found.file} ${Date.now()}`);
       const { opened, refused } = await toOpen(found);
       open(opened);
       if (refused.length > 0) tell(refused.join(' '), true);

@@ -3,6 +3,7 @@ import type { Controller } from 'dot-hop';
 import { describeController } from 'dot-hop/explain';
 import type { ButtonName } from 'dot-hop/rehearsal';
 import { Crosshair, Pause, Play, SkipForward } from 'lucide-react';
+import { drawnByHand } from '../parts/canvas.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { clipOf } from '../character/clip.js';
@@ -56,7 +57,7 @@ export function Stage() {
     else wholePlay.current.exchange(controller);
   }, [controller]);
   useEachPicture((ms) => {
-    const context = canvas.current?.getContext('2d');
+    const context = canvas.current?.getContext('2d', drawnByHand);
     if (!context) return;
     const play = kind === 'clip' ? clipPlay.current : wholePlay.current;
     if (plays) play?.step(ms * rate);

@@ -1,5 +1,7 @@
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { clipOf } from '../../character/clip.js';
+import { useFound } from '../../character/found.js';
 import { select, useWorkbench } from '../../character/store.js';
 import { clipColour } from '../../parts/colours.js';
 import { IconButton } from '../../parts/ui.js';
@@ -56,6 +58,19 @@ export function SheetView({
     return all;
   }, [cells, controller, name]);
 
+  const seen = useFound((state) => state.seen);
+  const off = useMemo(() => {
+    const found = new Set<number>();
+    for (const { path, cells: own, accepted } of seen) {
+      const isHere =
+        path[0] === 'sheets'
+          ? path[1] === name
+          : clipOf(controller, String(path[1]))?.frames[0]?.sheet === name;
+      if (isHere && !accepted) for (const cell of own) found.add(cell);
+    }
+    return found;
+  }, [seen, controller, name]);
+
   useEffect(() => {
     const watch = new ResizeObserver(([entry]) => {
       const { width, height } = entry!.contentRect;
@@ -68,26 +83,27 @@ export function SheetView({
     if (room.width > 0) setView(fit(room, layout));
   }, [layout, room]);
   // Another sheet is seen whole at first.
-  const seen = useRef('');
+  const seenAs = useRef('');
   useEffect(() => {
     const size = `${name} ${layout.width} ${layout.height}`;
-    if (room.width === 0 || (seen.current === size && view !== undefined)) return;
-    seen.current = size;
+    if (room.width === 0 || (seenAs.current === size && view !== undefined)) return;
+    seenAs.current = size;
     setView(fit(room, layout));
   }, [layout, name, room, view]);
 
   useEffect(() => {
-    const context = canvas.current?.getContext('2d');
-    if (!context || view === undefined) return;
+    const element = canvas.current;
+    const context = element?.getContext('2d');
+    if (!element || !context || view === undefined) return;
     const ratio = window.devicePixelRatio;
     const [wide, high] = [Math.round(room.width * ratio), Math.round(room.height * ratio)];
-    if (canvas.current!.width !== wide) canvas.current!.width = wide;
-    if (canvas.current!.height !== high) canvas.current!.height = high;
+    if (element.width !== wide) element.width = wide;
+    if (element.height !== high) element.height = high;
     const frame = requestAnimationFrame(() =>
-      drawSheet(context, { layout, colours, selected, proposed, marquee }, view, { ...room, ratio }),
+      drawSheet(context, { layout, colours, selected, off, proposed, marquee }, view, { ...room, ratio }),
     );
     return () => cancelAnimationFrame(frame);
-  }, [layout, colours, selected, proposed, marquee, view, room]);
+  }, [layout, colours, selected, off, proposed, marquee, view, room]);
 
   const zoom = useCallback(
     (factor: number, at = { x: room.width / 2, y: room.height / 2 }) =>
@@ -98,7 +114,8 @@ export function SheetView({
     const element = canvas.current!;
     const wheel = (event: WheelEvent): void => {
       event.preventDefault();
-      const at = { x: event.offsetX, y: event.offsetY };
+      const { left, top } = box.current!.getBoundingClientRect();
+      const at = { x: event.clientX - left, y: event.clientY - top };
       if (event.ctrlKey || event.metaKey || !event.shiftKey) zoom(event.deltaY < 0 ? 1.25 : 0.8, at);
       else setView((now) => now && { ...now, x: now.x + event.deltaY / now.scale });
     };
@@ -107,7 +124,7 @@ export function SheetView({
   }, [zoom]);
 
   const place = (event: React.PointerEvent) => {
-    const { left, top } = canvas.current!.getBoundingClientRect();
+    const { left, top } = box.current!.getBoundingClientRect();
     return { x: event.clientX - left, y: event.clientY - top };
   };
   const cellAt = ({ x, y }: { x: number; y: number }): Cell | undefined =>

@@ -8,6 +8,8 @@ export interface SheetScene {
   /** The colours of the clips that show each cell. */
   readonly colours: readonly (readonly string[])[];
   readonly selected: ReadonlySet<number>;
+  /** Cells in which something was measured that is off. */
+  readonly off: ReadonlySet<number>;
   /** Rectangles that are only proposed, in pixels of the sheet. */
   readonly proposed: readonly (readonly [number, number, number, number])[] | undefined;
   /** A rectangle that is dragged to select. */
@@ -21,7 +23,7 @@ export function drawSheet(
   view: View,
   room: { width: number; height: number; ratio: number },
 ): void {
-  const { layout, colours, selected, proposed, marquee } = scene;
+  const { layout, colours, selected, off, proposed, marquee } = scene;
   const { width, height, ratio } = room;
   context.setTransform(ratio, 0, 0, ratio, 0, 0);
   context.fillStyle = '#171326';
@@ -81,6 +83,14 @@ export function drawSheet(
       context.fillStyle = colour;
       context.fillRect(x + 2 + (i * (wide - 4)) / own.length, below - 4, (wide - 4) / own.length, 3);
     });
+    if (off.has(cell.index)) {
+      context.fillStyle = '#ff9a8f';
+      context.beginPath();
+      context.moveTo(right - 12, y + 1);
+      context.lineTo(right - 1, y + 1);
+      context.lineTo(right - 1, y + 12);
+      context.fill();
+    }
     if (wide >= 26) {
       const text = String(cell.index);
       context.fillStyle = 'rgba(23, 19, 38, 0.72)';
