@@ -59,7 +59,7 @@ export class Decisions extends Questions {
   /** A state that is outranked whenever it wants in, and that nothing else leads to. */
   private checkShows(state: State): void {
     const { states } = this.controller;
-    const { rest, order } = this.track;
+    const { rest } = this.track;
     // A yield that names it asks only those that it names.
     const isLedTo = states.some(
       ({ hops, then, yields }) =>
@@ -71,11 +71,8 @@ export class Decisions extends Questions {
     const wants = this.wants(state);
     if (!this.wide.can(wants)) return;
     // An act above it may have been played already; a posture that stands is there for sure.
-    const above = order
-      .slice(0, order.indexOf(state.index))
-      .map((index) => states[index]!)
-      .filter((one) => one.kind === 'posture' && (outranks(one, state) || one.index < state.index));
-    if (this.wide.can(all([wants, ...above.map((one) => not(this.wants(one)))]))) return;
+    const above = this.above(state);
+    if (this.isReached(state)) return;
     const alone = above.find((one) => !this.wide.can(all([wants, not(this.wants(one))])));
     const by = (alone === undefined ? above : [alone]).map(({ name }) => name);
     const rank = Math.max(...above.filter(({ name }) => by.includes(name)).map(({ priority }) => priority));

@@ -1,4 +1,4 @@
-import type { Controller } from '../controller/controller.js';
+import type { Controller, State } from '../controller/controller.js';
 import { Decisions } from './decisions.js';
 import { FindingList } from './finding.js';
 import type { Finding } from './finding.js';
@@ -61,7 +61,11 @@ export function checkController(
   checkStructure(controller, found);
   for (const one of drawings) found.add(one.code, placeOf(controller, one), { ...one });
   for (const { code, path, text } of [...wardrobe, ...parts]) found.add(code, path, { text });
-  const solvers = { wide: new Solver(controller, true), seen: new Solver(controller, false) };
+  const solvers = {
+    wide: new Solver(controller, true),
+    seen: new Solver(controller, false),
+    reached: new Map<State, boolean>(),
+  };
   // Without states each clip is one, to be looked at: there is nothing to decide yet.
   if (states !== undefined) {
     for (const track of controller.tracks) {

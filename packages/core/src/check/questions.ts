@@ -1,7 +1,7 @@
 import type { Controller, State, Track } from '../controller/controller.js';
 import type { Condition, Words } from '../signal/condition.js';
 import type { FindingList } from './finding.js';
-import { all, always } from './solver.js';
+import { all, always, not } from './solver.js';
 import type { Solver } from './solver.js';
 
 /** The searches through situations that all questions share. */
@@ -10,6 +10,8 @@ export interface Solvers {
   readonly wide: Solver;
   /** Over what was tried out: what is found here can be. */
   readonly seen: Solver;
+  /** Whether each posture can take over at all, once that was asked. */
+  readonly reached: Map<State, boolean>;
 }
 
 const zero: Words = { flags: 0, terms: 0, more: 0 };
@@ -24,6 +26,7 @@ export function wantsOf({ conditions }: Controller, { while: during, when, kind 
 export abstract class Questions {
   protected readonly wide: Solver;
   protected readonly seen: Solver;
+  private readonly reached: Map<State, boolean>;
   /** The states of the track that is asked about, in the document's order. */
   protected readonly own: readonly State[];
   private readonly wanted = new Map<State, Condition>();
@@ -34,8 +37,9 @@ export abstract class Questions {
     protected readonly controller: Controller,
     protected readonly track: Track,
     protected readonly found: FindingList,
-    { wide, seen }: Solvers,
+    { wide, seen, reached }: Solvers,
   ) {
+    this.reached = reached;
     this.wide = wide;
     this.seen = seen;
     this.own = controller.states.filter((state) => state.track === track.index);
@@ -64,6 +68,26 @@ export abstract class Questions {
   /** Where a state stands; of one that has taken the track, where it says so. */
   protected pathOf(state: State, ...more: (string | number)[]): (string | number)[] {
     return state.takenBy < 0 ? [...state.path, ...more] : [...state.path];
+  }
+
+  /** The postures that rank above a state, from the highest: those that keep it from taking over while they want in. */
+  protected above(state: State): State[] {
+    const { order } = this.track;
+    return order
+      .slice(0, order.indexOf(state.index))
+      .map((index) => this.controller.states[index]!)
+      .filter(({ kind }) => kind === 'posture');
+  }
+
+  /** Whether there is a situation in which a state wants in and no posture above it does. */
+  protected isReached(state: State): boolean {
+    let known = this.reached.get(state);
+    if (known === undefined) {
+      const free = this.above(state).map((one) => not(this.wants(one)));
+      known = this.wide.can(all([this.wants(state), ...free]));
+      this.reached.set(state, known);
+    }
+    return known;
   }
 
   protected postures(): State[] {

@@ -22,7 +22,6 @@ export class Thresholds extends Questions {
     .map(({ name }) =>
       this.controller.tables.terms.filter((term) => term.kind === 'compare' && term.reads[0] === name),
     );
-  private readonly reached = new Map<State, boolean>();
   private readonly needed = new Map<State, ReturnType<typeof needs>>();
 
   check(): void {
@@ -163,20 +162,6 @@ export class Thresholds extends Questions {
       }
   }
 
-  /** Whether there is a situation in which a posture wants in and none above it does. */
-  private isReached(state: State): boolean {
-    let known = this.reached.get(state);
-    if (known === undefined) {
-      const { states } = this.controller;
-      const { order, rest } = this.track;
-      const above = order.slice(0, order.indexOf(state.index)).map((index) => states[index]!);
-      const free = above.filter(({ kind }) => kind === 'posture').map((one) => not(this.wants(one)));
-      known = state.index === rest || this.wide.can(all([this.wants(state), ...free]));
-      this.reached.set(state, known);
-    }
-    return known;
-  }
-
   private checkFlicker(threshold: Threshold): boolean {
     const { name, value, below, above } = threshold;
     const { states } = this.controller;
@@ -207,7 +192,9 @@ export class Thresholds extends Questions {
       const known = showing.get(side)!;
       let can = known.get(state);
       if (can === undefined) {
-        can = this.isReached(state) && this.seen.can(all([...own(state, side), ...blockedBy(state, side)]));
+        can =
+          (state.index === rest || this.isReached(state)) &&
+          this.seen.can(all([...own(state, side), ...blockedBy(state, side)]));
         known.set(state, can);
       }
       return can;
