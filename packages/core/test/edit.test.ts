@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { changedData, changedText } from 'dot-hop/edit';
 import type { Change } from 'dot-hop/edit';
 import { parse } from 'yaml';
+import { pathsOf } from './paths.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 const read = (file: string): string => readFileSync(path.join(root, 'demo', file), 'utf8');
@@ -174,15 +175,6 @@ test('law: the tree has the value and nothing else is changed, in the tree or in
     { numRuns: 40 },
   );
 });
-
-/** Every path of plain data, with what it leads to. */
-function pathsOf(data: unknown, at: (string | number)[] = []): (string | number)[][] {
-  if (typeof data !== 'object' || data === null) return [at];
-  const entries: [string | number, unknown][] = Array.isArray(data)
-    ? data.map((one, i) => [i, one])
-    : Object.entries(data);
-  return [...(at.length > 0 ? [at] : []), ...entries.flatMap(([name, one]) => pathsOf(one, [...at, name]))];
-}
 
 test('law: any change of any place of a document comes to the same as in plain data', () => {
   const texts = [wick, read('townsfolk/folk.dothop.yaml'), read('evening.rehearsal.yaml')];

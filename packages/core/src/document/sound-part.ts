@@ -1,0 +1,62 @@
+import type { ControllerDefinition } from '../controller/definition.js';
+import type { DocumentPath, Problem } from '../problem/problem.js';
+import type { CharacterDocument } from './read.js';
+import { isMap } from '../shape/check.js';
+import { documentShape } from './shape.js';
+import { Source } from './source.js';
+import type { PlacedProblem } from './source.js';
+import type { ReadTree } from './tree.js';
+import { validate } from './validate.js';
+import { broughtUp } from './versions.js';
+
+/** What of a document has the right shape: all but what has problems. It need not be one that can be compiled. */
+export interface SoundPart extends CharacterDocument {
+  /** Every fault of its structure; none where the definition is the whole document. */
+  readonly problems: readonly PlacedProblem[];
+}
+
+/** What is taken out brings at most so many further faults to light, one behind the other: as deep as fields lie in fields. */
+const mostPasses = 12;
+
+/** See `readSoundPart`. */
+export function soundPartWith(read: ReadTree, text: string, file?: string): SoundPart {
+  const source = new Source(text, read, file);
+  const now = broughtUp(source.value, 'dotHop');
+  if ('problem' in now) throw source.placed([now.problem]);
+  const problems = validate(documentShape, now.data, 'dotHop');
+  let data: unknown = now.data;
+  let left = problems;
+  for (let pass = 0; left.length > 0 && pass < mostPasses; pass++) {
+    // From the back, so that the numbers of items before stay as they are.
+    for (const problem of [...left].reverse()) data = without(data, problem);
+    left = validate(documentShape, data, 'dotHop');
+  }
+  const definition = left.length === 0 ? (data as ControllerDefinition) : empty;
+  return { source, definition, problems: problems.length === 0 ? [] : source.placed(problems).problems };
+}
+
+const empty: ControllerDefinition = { dotHop: 1, sheets: {}, clips: {} };
+
+/** Takes out what a problem is about: the value at its place; of a field that is missing, what misses it. */
+function without(data: unknown, { code, path }: Problem): unknown {
+  const isMissing = code === 'field-missing';
+  const at = isMissing ? path.slice(0, -1) : path;
+  if (at.length > 0) return removed(data, at);
+  // What every document has, whatever else is wrong with it.
+  return { ...empty, ...(isMissing && isMap(data) ? data : {}) };
+}
+
+/** The data without what is at a path; the data given is not changed. */
+function removed(data: unknown, [step, ...rest]: DocumentPath): unknown {
+  const isHere = rest.length === 0;
+  if (Array.isArray(data))
+    return data.flatMap((one: unknown, i) =>
+      i !== Number(step) ? [one] : isHere ? [] : [removed(one, rest)],
+    );
+  if (!isMap(data)) return data;
+  return Object.fromEntries(
+    Object.entries(data).flatMap(([name, one]) =>
+      name !== String(step) ? [[name, one]] : isHere ? [] : [[name, removed(one, rest)]],
+    ),
+  );
+}
