@@ -33,4 +33,4 @@ dotHop('pack', wick, '-o', file('wick.json'));
 console.log(`
 The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, errand.png, town.png, wick.png (packed),
 and stand, run and swing1 moving as .webp.
-To play Wick and the townsfolk:  npm start`);
+To cut and time Wick by hand in the workbench, and to play him and the townsfolk:  npm start`);

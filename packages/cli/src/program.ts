@@ -1,3 +1,4 @@
+import { tableFields } from 'dot-hop/gather';
 import { createRequire } from 'node:module';
 import { Command, InvalidArgumentError, Option } from 'commander';
 import type { CheckOptions } from './commands/check.js';
@@ -56,11 +57,9 @@ function rates(text: string): number[] {
   return values;
 }
 
-const tableFields = ['x', 'y', 'width', 'height', 'left', 'top', 'frameWidth', 'frameHeight', 'name'];
-
 function columns(text: string): Record<string, string> {
   const pairs = text.split(',').map((pair) => pair.split('='));
-  if (!pairs.every(([field, name]) => tableFields.includes(field!) && name))
+  if (!pairs.every(([field, name]) => (tableFields as readonly string[]).includes(field!) && name))
     throw new InvalidArgumentError(
       `It must be fields and names, such as x=left,y=top; fields: ${tableFields.join(', ')}.`,
     );
@@ -150,7 +149,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       ]),
     )
     .option('--table <file.csv>', 'take the rectangles from a table')
-    .option('--columns <list>', "the table's names, such as x=left,y=top,width=w,height=h", columns)
+    .option('--columns <list>', "the table's names, such as x=left,y=top,width=w,height=h,name=id", columns)
     .option('--sheet <name>', 'which sheet of a document; default: the first')
     .option('--marks', 'draw pivots, boxes and points')
     .option('--measure', 'measure the drawings; exit code 1 when something is off')
@@ -161,6 +160,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       example(
         'dot-hop cells demo/wick.dothop.yaml -o cells.png --marks',
         'dot-hop cells demo/wick.png --cell 64x56 --write wick-first.dothop.yaml',
+        'dot-hop cells demo/wick.png --islands --write wick-found.dothop.yaml --pivot feet',
         'dot-hop cells demo/wick.dothop.yaml --measure',
       ),
     )

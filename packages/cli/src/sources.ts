@@ -1,11 +1,10 @@
 import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
-import type { IslandCut } from 'dot-hop/gather';
-import type { ClipDefinition, GridDefinition, RectangleDefinition, SheetDefinition } from 'dot-hop';
+import type { IslandCut, TableColumns, TableCut } from 'dot-hop/gather';
+import type { ClipDefinition, GridDefinition, SheetDefinition } from 'dot-hop';
 import {
-  clipOf,
-  clipsOfNames,
   clipsOfRows,
+  cutByTable,
   cutIslands,
   gridFit,
   naturalOrder,
@@ -49,8 +48,8 @@ export interface CutOptions {
   readonly join?: number;
   /** A CSV file of rectangles. */
   readonly table?: string;
-  /** The table's columns: `x`, `y`, `width`, `height` and the names they have there. */
-  readonly columns?: Readonly<Record<string, string>>;
+  /** The table's columns. */
+  readonly columns?: TableColumns;
 }
 
 const pictures = /\.(png|apng|webp|gif|jpe?g)$/i;
@@ -137,9 +136,9 @@ async function cutOne(file: string, cut: CutOptions, base: string): Promise<Gath
     clips = clipsOfRows(image, cut.grid);
     notes.push(...leftOver(image, cut.grid));
   } else if (cut.table !== undefined) {
-    const { cells, names } = await tableOf(cut.table, cut.columns ?? {});
-    sheet = { image: named, cells };
-    clips = names === undefined ? { all: clipOf(cells.map((_, i) => i)) } : clipsOfNames(names);
+    const table = await tableOf(cut.table, cut.columns ?? {});
+    sheet = { image: named, cells: table.cells };
+    clips = { ...table.clips };
   } else {
     const found = islandsOf(image, file, cut, notes);
     sheet = { image: named, cells: found.cells };
@@ -187,50 +186,17 @@ function leftOver(image: Image, grid: GridDefinition): string[] {
 }
 
 /** Rectangles from a CSV table whose columns the user names; with a column of names these make the clips. */
-async function tableOf(
-  file: string,
-  columns: Readonly<Record<string, string>>,
-): Promise<{ cells: RectangleDefinition[]; names: string[] | undefined }> {
-  const rows = readCsv(await readText(file), file);
-  const number = (
-    row: Record<string, string>,
-    line: number,
-    field: string,
-    needed: boolean,
-  ): number | undefined => {
-    const column = columns[field] ?? field;
-    const value = row[column];
-    if (value === undefined && !needed) return undefined;
-    if (value === undefined)
-      throw new Misuse(
-        `${file}: there is no column "${column}" for ${field}; it has ${Object.keys(row).join(', ')}. Name it with --columns ${field}=NAME`,
-      );
-    if (value === '' || !Number.isInteger(Number(value)))
-      throw new Misuse(`${file}:${line + 2} ${column}: expected whole pixels, not ${JSON.stringify(value)}`);
-    return Number(value);
-  };
-  const cells = rows.map((row, line): RectangleDefinition => {
-    const [x, y, width, height] = (['x', 'y', 'width', 'height'] as const).map((field) =>
-      number(row, line, field, true)!,
-    );
-    const rect = [x!, y!, width!, height!] as const;
-    const trim = (['left', 'top', 'frameWidth', 'frameHeight'] as const).map((field) =>
-      number(row, line, field, false),
-    );
-    return trim.every((value) => value !== undefined)
-      ? { rect, trim: trim as [number, number, number, number] }
-      : rect;
-  });
-  const name = columns.name ?? 'name';
-  const has = rows.length > 0 && Object.hasOwn(rows[0]!, name);
-  if (!has && columns.name !== undefined)
+async function tableOf(file: string, columns: TableColumns): Promise<TableCut> {
+  const cut = cutByTable(readCsv(await readText(file), file), columns);
+  if (!('kind' in cut)) return cut;
+  if (cut.kind === 'no-pixels')
     throw new Misuse(
-      `${file}: there is no column "${name}" for name; it has ${Object.keys(rows[0] ?? {}).join(', ')}`,
+      `${file}:${cut.line} ${cut.column}: expected whole pixels, not ${JSON.stringify(cut.received)}`,
     );
-  return {
-    cells,
-    names: has ? rows.map((row, i) => (row[name] === '' ? `cell-${i}` : row[name]!)) : undefined,
-  };
+  const { field, column, known } = cut;
+  throw new Misuse(
+    `${file}: there is no column "${column}" for ${field}; it has ${known.join(', ')}. Name it with --columns ${field}=NAME`,
+  );
 }
 
 /** A GIF, WebP or PNG that moves becomes one sheet and a clip with the frames' own times; others are `undefined`. */

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { compileController, imagesOf } from 'dot-hop';
 import type { ControllerDefinition } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
-import { changedText, placePivots, styleOf, updateImages } from 'dot-hop/edit';
+import { changedText, newClips, placePivots, styleOf, updateImages } from 'dot-hop/edit';
 import type { Change } from 'dot-hop/edit';
 import { commonFeet, feetOfCells } from 'dot-hop/gather';
 import { readText } from './files/reading.js';
@@ -74,11 +74,8 @@ export async function bringUpToDate(
     added = made.map((path) => String(path[1]));
     changes.push(...edit.changes);
   } else {
-    const first = Object.keys(definition.sheets)[0];
-    for (const clip of added) {
-      const value = first === undefined || first === name ? clips[clip]! : { sheet: name, ...clips[clip]! };
-      changes.push({ op: 'set', path: ['clips', clip], value });
-    }
+    const made = Object.fromEntries(added.map((clip) => [clip, clips[clip]!]));
+    changes.push(...newClips(definition, name, made));
   }
   let text = changedText(before, changes, style);
   if (pivot !== undefined) text = standing(text, file, gathered, pivot, notes);

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { compileController } from 'dot-hop';
 import type { Cell, Clip, Sheet } from 'dot-hop';
+import type { TableColumns } from 'dot-hop/gather';
 import { measureClips } from 'dot-hop/pixels';
 import type { CellMeasure, MeasureFinding } from 'dot-hop/pixels';
 import sharp from 'sharp';
@@ -31,7 +32,7 @@ export interface CellsOptions {
   readonly join?: number;
   readonly pivot?: Pivot;
   readonly table?: string;
-  readonly columns?: Readonly<Record<string, string>>;
+  readonly columns?: TableColumns;
   readonly write?: string;
   readonly sheet?: string;
   readonly marks?: boolean;

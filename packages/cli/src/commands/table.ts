@@ -55,9 +55,9 @@ export function readCsv(text: string, file: string): Record<string, string>[] {
   try {
     rows = parse(text, { columns: true, skip_empty_lines: true, trim: true, bom: true });
   } catch (error) {
-    throw new Misuse(
-      `${file}: it is not a CSV table: ${error instanceof Error ? error.message : String(error)}`,
-    );
+    // The package quotes the text, which may be that of a picture.
+    const reason = (error instanceof Error ? error.message : String(error)).split(',')[0]!.slice(0, 120);
+    throw new Misuse(`${file}: it is not a CSV table: ${reason}`);
   }
   if (rows.length === 0) throw new Misuse(`${file}: the table has no rows`);
   return rows;

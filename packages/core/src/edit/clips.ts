@@ -1,6 +1,6 @@
 import type { ClipDefinition, LoopDefinition } from '../clip/definition.js';
-import { writeCells } from '../clip/cells.js';
 import type { ControllerDefinition } from '../controller/definition.js';
+import { plainClip } from '../gather/sequence.js';
 import type { Change } from './change.js';
 import { frameChanges, framesOf } from './frames.js';
 import type { Frame, SheetSize } from './frames.js';
@@ -33,21 +33,35 @@ export function freeName(wanted: string, taken: Readonly<Record<string, unknown>
   for (let i = 2; ; i++) if (!has(`${wanted}-${i}`)) return `${wanted}-${i}`;
 }
 
+/** The sheet that a clip is on: the document's first where it does not say. */
+export const sheetOf = (
+  { sheets }: Pick<ControllerDefinition, 'sheets'>,
+  clip: ClipDefinition,
+): string | undefined => clip.sheet ?? Object.keys(sheets)[0];
+
+/** New clips on a sheet, each under its name or, where that is taken, another one. */
+export function newClips(
+  { sheets, clips }: Pick<ControllerDefinition, 'sheets' | 'clips'>,
+  sheet: string,
+  made: Readonly<Record<string, ClipDefinition>>,
+): Change[] {
+  const first = Object.keys(sheets)[0];
+  return Object.entries(made).map(([name, clip]) => ({
+    op: 'set',
+    path: ['clips', freeName(name, clips)],
+    value: first === undefined || first === sheet ? clip : { sheet, ...clip },
+  }));
+}
+
 /** A new clip of some cells, ten frames a second. */
 export function addClip(
-  { sheets, clips }: ControllerDefinition,
+  definition: ControllerDefinition,
   name: string,
   sheet: string,
   cells: readonly number[],
 ): Edit {
-  const isFirst = Object.keys(sheets)[0] === sheet;
-  const clip: ClipDefinition = {
-    ...(isFirst ? {} : { sheet }),
-    cells: writeCells(cells),
-    ...(cells.length > 1 ? { fps: 10 } : {}),
-  };
-  const free = freeName(name, clips);
-  return { says: `make clip ${free}`, changes: [{ op: 'set', path: ['clips', free], value: clip }] };
+  const free = freeName(name, definition.clips);
+  return { says: `make clip ${free}`, changes: newClips(definition, sheet, { [free]: plainClip(cells) }) };
 }
 
 /** Takes a clip away. What shows it is told as a problem of the document. */

@@ -1,6 +1,7 @@
 import type { ControllerDefinition } from '../controller/definition.js';
-import { clipNameOf, clipOf, sequenceOf } from '../gather/sequence.js';
+import { clipNameOf, plainClip, sequenceOf } from '../gather/sequence.js';
 import type { Change } from './change.js';
+import { newClips, sheetOf } from './clips.js';
 import { frameChanges, framesOf } from './frames.js';
 import type { Frame } from './frames.js';
 import type { Edit } from './history.js';
@@ -39,11 +40,10 @@ export function updateImages(
   const changes: Change[] = [];
   if (before.join('\n') !== images.join('\n'))
     changes.push({ op: 'set', path: ['sheets', sheet, 'images'], value: images });
-  const first = Object.keys(sheets)[0];
   const size = { columns: before.length, count: before.length };
   const come = images.filter((image) => !before.includes(image));
   for (const [name, clip] of Object.entries(clips)) {
-    if ((clip.sheet ?? first) !== sheet) continue;
+    if (sheetOf(definition, clip) !== sheet) continue;
     const frames = framesOf(clip, size);
     if (frames === undefined) continue;
     const shown = rowsBelow(clip.rows, clip.every ?? before.length).flatMap((below) =>
@@ -76,8 +76,7 @@ export function updateImages(
     const own = images.flatMap((image, i) => (clipNameOf(image, root) === name ? [i] : []));
     // What is shown by another clip already was gathered on purpose.
     if (before.length > 0 && own.every((cell) => !come.includes(images[cell]!))) continue;
-    const value = { ...(first === undefined || first === sheet ? {} : { sheet }), ...clipOf(own) };
-    changes.push({ op: 'set', path: ['clips', name], value });
+    changes.push(...newClips(definition, sheet, { [name]: plainClip(own) }));
   }
   return { edit: { says: `images of ${sheet}`, changes }, renumbered, joined, lost, uneven };
 }

@@ -41,11 +41,13 @@ export {
   loopClip,
   moveClip,
   moveFrame,
+  newClips,
   placeCue,
   placeSpan,
   rateClip,
   removeClip,
   removeFrames,
+  sheetOf,
   strideClip,
   timeFrames,
 } from './clips.js';

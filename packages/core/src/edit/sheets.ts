@@ -7,7 +7,7 @@ import type {
   SheetDefinition,
 } from '../sheet/definition.js';
 import type { Change } from './change.js';
-import { freeName } from './clips.js';
+import { freeName, sheetOf } from './clips.js';
 import type { SheetSize } from './frames.js';
 import type { Edit } from './history.js';
 
@@ -85,9 +85,8 @@ function recut(definition: ControllerDefinition, sheet: string, says: string, { 
           : { op: 'set', path: ['sheets', sheet, 'perCell'], value: Object.fromEntries(moved) },
       );
   }
-  const first = Object.keys(sheets)[0];
   for (const [name, clip] of Object.entries(clips)) {
-    if ((clip.sheet ?? first) !== sheet) continue;
+    if (sheetOf(definition, clip) !== sheet) continue;
     const numbers = cellNumbers(clip.cells, size.columns, size.count);
     if (numbers === undefined) continue;
     const moved = numbers.map((number) => now[number] ?? number);
@@ -101,14 +100,13 @@ function recut(definition: ControllerDefinition, sheet: string, says: string, { 
 
 /** The clips that show any of some cells. */
 export function clipsUsing(
-  { sheets, clips }: ControllerDefinition,
+  definition: ControllerDefinition,
   sheet: string,
   cells: readonly number[],
   { columns, count }: SheetSize,
 ): string[] {
-  const first = Object.keys(sheets)[0];
-  return Object.entries(clips).flatMap(([name, clip]) => {
-    if ((clip.sheet ?? first) !== sheet) return [];
+  return Object.entries(definition.clips).flatMap(([name, clip]) => {
+    if (sheetOf(definition, clip) !== sheet) return [];
     const numbers = cellNumbers(clip.cells, columns, count) ?? [];
     return numbers.some((number) => cells.includes(number)) ? [name] : [];
   });

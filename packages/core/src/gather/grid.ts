@@ -3,7 +3,7 @@ import { inkOf } from '../pixels/picture.js';
 import type { Picture } from '../pixels/picture.js';
 import type { GridDefinition } from '../sheet/definition.js';
 import type { ImageSize } from '../sheet/sheet.js';
-import { clipOf } from './sequence.js';
+import { plainClip } from './sequence.js';
 
 /** A grid laid over an image. */
 export interface GridFit {
@@ -50,7 +50,7 @@ export function clipsOfRows(picture: Picture, grid: GridDefinition): Record<stri
     let last = columns - 1;
     while (last >= 0 && !isDrawn(last, row)) last--;
     const cells = Array.from({ length: last + 1 }, (_, column) => row * columns + column);
-    if (last >= 0) clips[`row${row}`] = clipOf(cells);
+    if (last >= 0) clips[`row${row}`] = plainClip(cells);
   }
   return clips;
 }

@@ -3,7 +3,7 @@ import { findIslands } from '../pixels/islands.js';
 import { groundOf, hasClear, withoutGround } from '../pixels/ground.js';
 import type { Picture } from '../pixels/picture.js';
 import type { GridDefinition, RectangleDefinition } from '../sheet/definition.js';
-import { clipOf } from './sequence.js';
+import { plainClip } from './sequence.js';
 
 /** Drawings found on a sheet, as a document says them. */
 export interface IslandCut {
@@ -38,7 +38,7 @@ export function cutIslands(
   let first = 0;
   rows.forEach((count, row) => {
     const own = Array.from({ length: count }, (_, i) => first + i);
-    clips[rows.length > 1 ? `row${row}` : 'all'] = clipOf(own);
+    clips[rows.length > 1 ? `row${row}` : 'all'] = plainClip(own);
     first += count;
   });
   return { cells, clips, grid, ground: taken, picture: clear };

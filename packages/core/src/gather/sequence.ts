@@ -3,10 +3,10 @@ import type { ClipDefinition } from '../clip/definition.js';
 import { naturalOrder, plainName, stemOf } from './natural.js';
 
 /** Frames a second of a clip whose source says nothing of time. */
-export const usualRate = 10;
+const usualRate = 10;
 
 /** A clip of some cells, at the usual rate. One that is a single drawing needs none. */
-export const clipOf = (cells: readonly number[]): ClipDefinition => ({
+export const plainClip = (cells: readonly number[]): ClipDefinition => ({
   cells: writeCells(cells),
   ...(cells.length > 1 ? { fps: usualRate } : {}),
 });
@@ -40,7 +40,7 @@ export function sequenceOf(files: readonly string[], root = ''): Sequence {
   const images: string[] = [];
   const clips: Record<string, ClipDefinition> = {};
   for (const [name, own] of groups) {
-    clips[name] = clipOf(own.map((_, i) => images.length + i));
+    clips[name] = plainClip(own.map((_, i) => images.length + i));
     images.push(...own);
   }
   return { images, clips };
@@ -58,5 +58,5 @@ export function clipsOfNames(names: readonly string[]): Record<string, ClipDefin
     const cells = names.flatMap((other, i) => (other === name ? [i] : []));
     groups.set(stem, [...(groups.get(stem) ?? []), ...cells]);
   }
-  return Object.fromEntries([...groups].map(([name, cells]) => [name, clipOf(cells)]));
+  return Object.fromEntries([...groups].map(([name, cells]) => [name, plainClip(cells)]));
 }

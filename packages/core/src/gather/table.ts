@@ -1,0 +1,98 @@
+import type { ClipDefinition } from '../clip/definition.js';
+import type { RectangleDefinition } from '../sheet/definition.js';
+import { clipsOfNames, plainClip } from './sequence.js';
+
+/** A table as rows of fields by the names of its columns. */
+export type TableRows = readonly Readonly<Record<string, string>>[];
+
+/** What a table of rectangles may tell; the last four are the untrimmed frame, and are there together or not at all. */
+export const tableFields = [
+  'x',
+  'y',
+  'width',
+  'height',
+  'left',
+  'top',
+  'frameWidth',
+  'frameHeight',
+  'name',
+] as const;
+export type TableField = (typeof tableFields)[number];
+
+/** Under which column each field stands. */
+export type TableColumns = Readonly<Partial<Record<TableField, string>>>;
+
+/** Why a table cuts nothing. */
+export type TableFault =
+  | {
+      readonly kind: 'no-column';
+      readonly field: TableField;
+      readonly column: string;
+      readonly known: readonly string[];
+    }
+  /** `line` counts from 1, with that of the names. */
+  | { readonly kind: 'no-pixels'; readonly line: number; readonly column: string; readonly received: string };
+
+/** A sheet as a table cuts it. */
+export interface TableCut {
+  readonly cells: readonly RectangleDefinition[];
+  readonly clips: Readonly<Record<string, ClipDefinition>>;
+}
+
+const rectFields = ['x', 'y', 'width', 'height'] as const;
+const trimFields = ['left', 'top', 'frameWidth', 'frameHeight'] as const;
+
+/**
+ * Cuts by the rectangles of a table. A column of names makes the clips; without one they are all one clip.
+ *
+ * @param rows at least one
+ * @param columns fields that are left out stand under their own names, where the table has such a column
+ */
+export function cutByTable(rows: TableRows, columns: TableColumns): TableCut | TableFault {
+  const known = Object.keys(rows[0] ?? {});
+  const columnOf = (field: TableField): string => columns[field] ?? field;
+  const has = (field: TableField): boolean => known.includes(columnOf(field));
+  const isNeeded = (field: TableField): boolean =>
+    (rectFields as readonly string[]).includes(field) || (field === 'name' && columns.name !== undefined);
+  const missing = tableFields.find((field) => isNeeded(field) && !has(field));
+  if (missing !== undefined) return { kind: 'no-column', field: missing, column: columnOf(missing), known };
+  const isTrimmed = trimFields.every(has);
+  const cells: RectangleDefinition[] = [];
+  for (const [i, row] of rows.entries()) {
+    const numbers: number[] = [];
+    for (const field of isTrimmed ? [...rectFields, ...trimFields] : rectFields) {
+      const received = row[columnOf(field)] ?? '';
+      if (received === '' || !Number.isInteger(Number(received)))
+        return { kind: 'no-pixels', line: i + 2, column: columnOf(field), received };
+      numbers.push(Number(received));
+    }
+    const [rect, trim] = [numbers.slice(0, 4), numbers.slice(4)] as unknown as [Four, Four];
+    cells.push(isTrimmed ? { rect, trim } : rect);
+  }
+  const clips = has('name')
+    ? clipsOfNames(rows.map((row, i) => (row[columnOf('name')] ?? '') || `cell-${i}`))
+    : { all: plainClip(cells.map((_, i) => i)) };
+  return { cells, clips };
+}
+
+type Four = readonly [number, number, number, number];
+
+/** What most tables call their columns. */
+const usualNames: Readonly<Partial<Record<TableField, RegExp>>> = {
+  x: /^(?:x|left|frame\.?x)$/i,
+  y: /^(?:y|top|frame\.?y)$/i,
+  width: /^(?:w|width)$/i,
+  height: /^(?:h|height)$/i,
+  name: /^(?:name|id|file|filename|frame|title)$/i,
+};
+
+/** The columns that a table seems to have, by their names. */
+export function guessedColumns(rows: TableRows): TableColumns {
+  const known = Object.keys(rows[0] ?? {});
+  return Object.fromEntries(
+    Object.entries(usualNames).flatMap(([field, pattern]) => {
+      const column = known.find((name) => pattern.test(name));
+      return column === undefined ? [] : [[field, column]];
+    }),
+  );
+}
