@@ -13,16 +13,8 @@ import {
 } from 'react-aria-components';
 import { chosenFiles, droppedFiles } from './character/files.js';
 import { demoNames, demoTitles } from './character/demo.js';
-import {
-  beginNew,
-  keptCharacters,
-  openDemo,
-  reopen,
-  saveDocument,
-  saveZip,
-  settle,
-  take,
-} from './character/place.js';
+import { beginNew, openDemo, reopen, saveDocument, saveZip, settle, take } from './character/place.js';
+import { keptCharacters } from './character/kept.js';
 import type { Kept } from './character/kept.js';
 import { goTo, redo, showText, undo, useWorkbench } from './character/store.js';
 import type { RoomName } from './character/store.js';

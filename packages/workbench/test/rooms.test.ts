@@ -1,7 +1,7 @@
 import type axe from 'axe-core';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { WorkbenchPage } from './workbench-page.js';
+import { WorkbenchPage, fileOf } from './workbench-page.js';
 
 const bench = new WorkbenchPage();
 const script = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -170,23 +170,52 @@ test('the stage plays the selected clip, and the whole character by keys, in the
 test('what is wrong with files is told where one works, and nothing is lost', async () => {
   await bench.begin();
   const before = await bench.document();
-  const files = (name: string, text: string) => ({ name, mimeType: 'image/png', buffer: Buffer.from(text) });
-  const bring = async (...list: ReturnType<typeof files>[]): Promise<void> => {
-    const chooser = bench.page.waitForEvent('filechooser');
-    await bench.menu('Open files …');
-    await (await chooser).setFiles(list);
-  };
-  await bring(files('broken.png', 'this is no picture'));
+  await bench.bring([fileOf('broken.png', 'this is no picture')]);
   await bench.told('broken.png is not a picture that can be read. Save it anew as PNG and drop it again.');
-  await bring(files('notes.txt', 'no picture at all'));
+  await bench.bring([fileOf('notes.txt', 'no picture at all')]);
   await bench.told('There is no picture among that.');
   expect(await bench.document()).toBe(before);
   // A document with thirty problems opens all the same, and says them.
   const clips = Array.from({ length: 30 }, (_, i) => `  c${i}: { cells: ${900 + i}, fps: 9 }\n`).join('');
   const text = `dotHop: 1\nname: wreck\nsheets:\n  w: { image: w.png, size: [64, 56], grid: { cell: [64, 56] } }\nclips:\n${clips}`;
-  await bring({ name: 'wreck.dothop.yaml', mimeType: 'text/yaml', buffer: Buffer.from(text) });
+  await bench.bring([fileOf('wreck.dothop.yaml', text)]);
   await bench.page.locator('.found h2', { hasText: '30 problems' }).waitFor();
   expect(await bench.document()).toBe(text);
+});
+
+const demo = (file: string): Buffer => readFileSync(new URL(`../../../demo/${file}`, import.meta.url));
+
+test('a document with a fault is worked on in every room, and the fault leads to its line', async () => {
+  const text = demo('townsfolk/marlis.dothop.yaml').toString();
+  await bench.begin();
+  await bench.bring([
+    fileOf('marlis.dothop.yaml', text.replace('fps:', 'fsp:')),
+    fileOf('marlis.png', demo('townsfolk/marlis.png')),
+  ]);
+  await bench.page.locator('.found h2', { hasText: '1 problem' }).waitFor();
+  expect(await bench.text('cells-selected')).toMatch(/^\d\d cells$/);
+  await bench.page.locator('.found li.trouble button').click();
+  await bench.page.getByTestId('room-time').waitFor();
+  // The line is in sight and selected, and mended there.
+  await bench.page.locator('.cm-activeLine', { hasText: 'fsp:' }).waitFor();
+  expect(await bench.page.getByRole('option', { name: /^frame \d+,/ }).count()).toBeGreaterThan(3);
+  await bench.page.keyboard.type(/.*fps:.*/.exec(text)![0]);
+  await bench.page.locator('.found h2', { hasText: 'Nothing wrong' }).waitFor();
+  await bench.page.getByTestId('stage-says').filter({ hasText: 'walk' }).waitFor();
+});
+
+test('what cannot be read at all is told and kept; an image that is not there is asked for', async () => {
+  await bench.begin();
+  await bench.bring([fileOf('torn.dothop.yaml', 'dotHop: 1\nsheets: { a: [\n')]);
+  await bench.page.getByText('The text of this document cannot be read').waitFor();
+  expect(await bench.document()).toBe('dotHop: 1\nsheets: { a: [\n');
+  await bench.bring([fileOf('marlis.dothop.yaml', demo('townsfolk/marlis.dothop.yaml'))]);
+  await bench.page
+    .locator('.sheet-view', { hasText: 'marlis.png is not among the files. Drop it here.' })
+    .waitFor();
+  await bench.page.locator('.found h2', { hasText: '1 problem' }).waitFor();
+  await bench.bring([fileOf('marlis.png', demo('townsfolk/marlis.png'))]);
+  await bench.page.locator('.found h2', { hasText: 'Nothing wrong' }).waitFor();
 });
 
 test('of two pages on one character each keeps its own', async () => {
@@ -194,10 +223,7 @@ test('of two pages on one character each keeps its own', async () => {
   await bench.room('Time');
   await bench.clip('doze');
   await bench.put('frames a second', '3');
-  await bench.page
-    .getByTestId('saved')
-    .filter({ hasText: /^kept$/ })
-    .waitFor();
+  await bench.kept();
   const popup = bench.page.waitForEvent('popup');
   await bench.page.evaluate(() => void window.open(location.href));
   const other = await popup;
@@ -223,7 +249,7 @@ test('what is kept in the browser is there again, and a browser that keeps nothi
   await bench.room('Time');
   await bench.clip('doze');
   await bench.put('frames a second', '3');
-  await bench.page.getByTestId('saved').filter({ hasText: 'kept' }).waitFor();
+  await bench.kept();
   await bench.page.reload();
   await bench.page.getByTestId('room-time').waitFor();
   expect(await bench.document()).toContain('  doze:       { cells: 54-59, fps: 3 }\n');

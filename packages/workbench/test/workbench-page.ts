@@ -1,6 +1,20 @@
 import { readFileSync } from 'node:fs';
 import { TestBrowser } from '../../../examples/common/browser.js';
 
+/** A file that is no file on the disk. */
+interface FilePayload {
+  readonly name: string;
+  readonly mimeType: string;
+  readonly buffer: Buffer;
+}
+
+/** A text or the bytes of a picture as a file. */
+export const fileOf = (name: string, content: string | Buffer): FilePayload => ({
+  name,
+  mimeType: name.endsWith('.png') ? 'image/png' : 'text/plain',
+  buffer: Buffer.from(content),
+});
+
 /** The workbench in a browser, used as a person uses it. To be called once in a test file. */
 export class WorkbenchPage extends TestBrowser {
   constructor(address: () => string = () => process.env.WORKBENCH_ADDRESS!) {
@@ -26,10 +40,12 @@ export class WorkbenchPage extends TestBrowser {
   }
 
   /** Brings files in, or a folder. */
-  async bring(files: string | readonly string[]): Promise<void> {
+  async bring(files: string | readonly string[] | readonly FilePayload[]): Promise<void> {
     const chooser = this.page.waitForEvent('filechooser');
     await this.menu(typeof files === 'string' ? 'Open a folder …' : 'Open files …');
-    await (await chooser).setFiles(typeof files === 'string' ? files : [...files]);
+    await (
+      await chooser
+    ).setFiles(typeof files === 'string' ? files : ([...files] as string[] | FilePayload[]));
   }
 
   /** The document's text, as it is saved. */
@@ -42,6 +58,14 @@ export class WorkbenchPage extends TestBrowser {
   /** Waits until the line at the foot of the page says something. */
   async told(words: string | RegExp): Promise<void> {
     await this.page.getByTestId('notice').filter({ hasText: words }).waitFor();
+  }
+
+  /** Waits until what was done is kept. */
+  async kept(): Promise<void> {
+    await this.page
+      .getByTestId('saved')
+      .filter({ hasText: /^kept$/ })
+      .waitFor();
   }
 
   async room(name: 'Cut' | 'Time'): Promise<void> {

@@ -1,7 +1,8 @@
-import type { ControllerDefinition, RectangleDefinition } from 'dot-hop';
-import { addSheet, freeName, updateImages } from 'dot-hop/edit';
-import type { Change, Edit } from 'dot-hop/edit';
-import { clipOf, clipsOfNames, clipsOfRows, cutIslands, plainName, sequenceOf } from 'dot-hop/gather';
+import type { ClipDefinition, ControllerDefinition } from 'dot-hop';
+import { addSheet, cutSheet, freeName, newClips, updateImages } from 'dot-hop/edit';
+import type { Edit } from 'dot-hop/edit';
+import { clipsOfRows, cutByTable, cutIslands, plainName, sequenceOf } from 'dot-hop/gather';
+import type { TableColumns, TableRows } from 'dot-hop/gather';
 import { filmOf } from './film.js';
 import { decoded, isPicture } from './files.js';
 import type { NamedFiles } from './files.js';
@@ -73,13 +74,11 @@ function bringOne(
     return {
       edit: { says: `image ${image}`, changes: [] },
       ...placed,
-      told: [`${image} has taken the place of the old one.`],
+      told: [`${image} is in its place on ${known[0]}.`],
       sheet: known[0],
     };
   const name = freeName(plainName(image), definition.sheets);
   const found = cutIslands(picture);
-  const isFirst = Object.keys(definition.sheets).length === 0;
-  const onSheet = isFirst ? {} : { sheet: name };
   if (found === undefined || found.cells.length === 0) {
     const sheet = { image, grid: { cell: [picture.width, picture.height] as const } };
     return {
@@ -103,24 +102,13 @@ function bringOne(
   return {
     edit: {
       says: `add sheet ${name}`,
-      changes: [...addSheet(definition, name, sheet).changes, ...newClips(clips, definition, onSheet)],
+      changes: [...addSheet(definition, name, sheet).changes, ...newClips(definition, name, clips)],
     },
     ...placed,
     told,
     sheet: name,
   };
 }
-
-const newClips = (
-  clips: Readonly<Record<string, object>>,
-  definition: ControllerDefinition,
-  onSheet: object,
-): Change[] =>
-  Object.entries(clips).map(([clip, value]) => ({
-    op: 'set',
-    path: ['clips', freeName(clip, definition.clips)],
-    value: { ...onSheet, ...value },
-  }));
 
 function bringMany(
   files: NamedFiles,
@@ -143,11 +131,10 @@ function bringMany(
   const { images, clips } = sequenceOf(names, root);
   const only = Object.keys(clips);
   const name = freeName(only.length === 1 ? only[0]! : plainName(root), definition.sheets);
-  const onSheet = Object.keys(definition.sheets).length === 0 ? {} : { sheet: name };
   return {
     edit: {
       says: `add sheet ${name}`,
-      changes: [...addSheet(definition, name, { images }).changes, ...newClips(clips, definition, onSheet)],
+      changes: [...addSheet(definition, name, { images }).changes, ...newClips(definition, name, clips)],
     },
     files,
     drawn,
@@ -166,8 +153,7 @@ async function bringFilm(
   const { sheet: file, width, height, times, passes } = film;
   const name = freeName(plainName(path), definition.sheets);
   const image = `${name}-sheet.png`;
-  const clip = {
-    ...(Object.keys(definition.sheets).length === 0 ? {} : { sheet: name }),
+  const clip: ClipDefinition = {
     cells: `0-${times.length - 1}`,
     ms: new Set(times).size === 1 ? times[0]! : times,
     ...(passes === 1 ? { loop: 'once' } : passes > 1 ? { loop: passes } : {}),
@@ -178,7 +164,7 @@ async function bringFilm(
       says: `add sheet ${name}`,
       changes: [
         ...addSheet(definition, name, sheet).changes,
-        { op: 'set', path: ['clips', freeName(name, definition.clips)], value: clip },
+        ...newClips(definition, name, { [name]: clip }),
       ],
     },
     files: new Map([[image, file]]),
@@ -188,92 +174,47 @@ async function bringFilm(
   };
 }
 
-/** Which column of a table is what. */
-export interface TableColumns {
-  readonly x: string;
-  readonly y: string;
-  readonly width: string;
-  readonly height: string;
-  /** The names, which make the clips. */
-  readonly name: string | undefined;
-}
-
-/** A table as rows of fields by column. */
-export type Table = readonly Readonly<Record<string, string>>[];
-
-/** Reads CSV (RFC 4180), with the names of the columns in its first line. */
-export function readTable(text: string): Table {
-  const rows: string[][] = [[]];
-  const pattern = /"((?:[^"]|"")*)"|([^,\r\n"]+)|(,)|(\r?\n)/g;
-  let field = '';
-  for (const [, quoted, plain, comma, line] of text.matchAll(pattern)) {
-    if (quoted !== undefined) field += quoted.replaceAll('""', '"');
-    else if (plain !== undefined) field += plain;
-    else {
-      rows[rows.length - 1]!.push(field.trim());
-      field = '';
-      if (line !== undefined && comma === undefined) rows.push([]);
-    }
+/**
+ * Reads a CSV table whose first line names its columns.
+ *
+ * @returns `undefined` for what is none, or has no rows
+ */
+export async function readTable(text: string): Promise<TableRows | undefined> {
+  const { parse } = await import('csv-parse/browser/esm/sync');
+  try {
+    const rows = parse<Record<string, string>>(text, {
+      columns: true,
+      skip_empty_lines: true,
+      trim: true,
+      bom: true,
+    });
+    return rows.length === 0 ? undefined : rows;
+  } catch {
+    return undefined;
   }
-  rows[rows.length - 1]!.push(field.trim());
-  const [head = [], ...rest] = rows.filter((row) => row.length > 1 || row[0] !== '');
-  return rest.map((row) => Object.fromEntries(head.map((name, i) => [name, row[i] ?? ''])));
 }
 
-/** What most tables call their columns. */
-const usualNames = {
-  x: /^(?:x|left|frame\.?x)$/i,
-  y: /^(?:y|top|frame\.?y)$/i,
-  width: /^(?:w|width)$/i,
-  height: /^(?:h|height)$/i,
-  name: /^(?:name|id|file|filename|frame|title)$/i,
-};
-
-/** The columns that a table seems to have; what could not be told is `undefined`. */
-export function guessedColumns(table: Table): Partial<TableColumns> {
-  const columns = Object.keys(table[0] ?? {});
-  return Object.fromEntries(
-    Object.entries(usualNames).map(([field, pattern]) => [
-      field,
-      columns.find((column) => pattern.test(column)),
-    ]),
-  );
-}
-
-/** The number of a field; NaN for an empty one, which is no 0. */
-const numberIn = (field: string | undefined): number =>
-  field === undefined || field === '' ? NaN : Number(field);
-
-/** Cuts a sheet by the rectangles of a table. What is wrong with the table is told, by its line. */
+/** Cuts a sheet by the rectangles of a table. What is wrong with the table is told. */
 export function bringTable(
-  table: Table,
+  rows: TableRows,
   columns: TableColumns,
   sheet: string,
   definition: ControllerDefinition,
 ): { readonly edit: Edit } | { readonly trouble: string } {
-  const cells: RectangleDefinition[] = [];
-  for (const [i, row] of table.entries()) {
-    const numbers = (['x', 'y', 'width', 'height'] as const).map((field) => numberIn(row[columns[field]]));
-    const odd = numbers.findIndex((number) => !Number.isInteger(number) || number < 0);
-    if (odd >= 0) {
-      const column = [columns.x, columns.y, columns.width, columns.height][odd]!;
-      return { trouble: `Line ${i + 2}, ${column}: whole pixels are expected, not "${row[column] ?? ''}".` };
-    }
-    cells.push(numbers as [number, number, number, number]);
-  }
-  const { name } = columns;
-  const clips =
-    name === undefined
-      ? { all: clipOf(cells.map((_, i) => i)) }
-      : clipsOfNames(table.map((row, i) => (row[name] === '' ? `cell-${i}` : (row[name] ?? ''))));
-  const onSheet = Object.keys(definition.sheets)[0] === sheet ? {} : { sheet };
+  const cut = cutByTable(rows, columns);
+  if ('kind' in cut)
+    return {
+      trouble:
+        cut.kind === 'no-pixels'
+          ? `Line ${cut.line}, ${cut.column}: whole pixels are expected, not "${cut.received}".`
+          : `There is no column "${cut.column}" for ${cut.field}.`,
+    };
   return {
     edit: {
       says: `cut ${sheet} by a table`,
       changes: [
-        { op: 'remove', path: ['sheets', sheet, 'grid'] },
-        { op: 'set', path: ['sheets', sheet, 'cells'], value: cells },
-        ...newClips(clips, { ...definition, clips: {} }, onSheet),
+        ...cutSheet(definition, sheet, { cells: cut.cells }).changes,
+        ...newClips(definition, sheet, cut.clips),
       ],
     },
   };

@@ -1,5 +1,3 @@
-import { imagesOf } from 'dot-hop';
-import type { ControllerDefinition } from 'dot-hop';
 import { PictureError, drawnOf } from './pictures.js';
 import type { Drawn } from './pictures.js';
 import type { Opened } from './store.js';
@@ -107,11 +105,6 @@ export async function decoded(
 export async function toOpen({ file, text, files }: Found): Promise<{ opened: Opened; refused: string[] }> {
   const { drawn, refused } = await decoded(files);
   return { opened: { file, text, files, drawn }, refused };
-}
-
-/** The images that a document names and that are not there. */
-export function missingImages(definition: ControllerDefinition, drawn: ReadonlyMap<string, Drawn>): string[] {
-  return [...imagesOf(definition.sheets).keys()].filter((file) => !drawn.has(file));
 }
 
 /** Hands a file to the person who asked for it. */

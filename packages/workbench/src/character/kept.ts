@@ -30,7 +30,3 @@ export async function keptCharacters(): Promise<Kept[]> {
 export async function keep(character: Kept): Promise<void> {
   await (await database()).put(store, character);
 }
-
-export async function forget(id: string): Promise<void> {
-  await (await database()).delete(store, id);
-}

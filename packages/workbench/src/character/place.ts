@@ -1,11 +1,12 @@
 import { demo } from './demo.js';
 import type { DemoName } from './demo.js';
+import { sheetOf } from 'dot-hop/edit';
 import { bringIn } from './bring.js';
 import { claim } from './claim.js';
 import { characterIn, decoded, download, toOpen, unpacked, zipOf } from './files.js';
 import type { NamedFiles } from './files.js';
 import { keepLooking } from './found.js';
-import { forget, keep, keptCharacters } from './kept.js';
+import { keep, keptCharacters } from './kept.js';
 import type { Kept } from './kept.js';
 import {
   act,
@@ -14,7 +15,6 @@ import {
   open,
   select,
   setSaved,
-  showText,
   takeOver,
   tell,
   useWorkbench,
@@ -185,7 +185,7 @@ async function bring(files: NamedFiles): Promise<void> {
   if (brought.sheet !== undefined) {
     const clips = state().definition.clips;
     const clip = Object.keys(clips).find(
-      (name) => (clips[name]!.sheet ?? Object.keys(state().definition.sheets)[0]) === brought.sheet,
+      (name) => sheetOf(state().definition, clips[name]!) === brought.sheet,
     );
     select({ sheet: brought.sheet, cells: [], clip: clip ?? state().selection.clip });
   }
@@ -265,10 +265,9 @@ function keepUp(): void {
   useWorkbench.subscribe((now, before) => {
     if (now.saved !== 'unsaved' || (now.history === before.history && now.files === before.files)) return;
     clearTimeout(timer);
-    timer = setTimeout(() => void save(), pause);
+    timer = setTimeout(() => {
+      // What was only opened is kept where it is already.
+      if (state().saved === 'unsaved') void save();
+    }, pause);
   });
 }
-
-/** Takes a character out of the browser's storage. */
-export const forgetKept = forget;
-export { keptCharacters, showText };

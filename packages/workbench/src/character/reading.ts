@@ -1,6 +1,7 @@
-import { DotHopError, pathText, problemText } from 'dot-hop';
+import { DotHopError, imagesOf, pathText, problemText } from 'dot-hop';
 import type { Controller, ControllerDefinition, DocumentPath, ImageSize } from 'dot-hop';
-import { DocumentError, compileDocument, readDocument } from 'dot-hop/document';
+import { DocumentError, compileDocument, readSoundPart } from 'dot-hop/document';
+import type { CharacterDocument } from 'dot-hop/document';
 
 /** Something that is wrong with the document, where it stands. */
 export interface Trouble {
@@ -34,15 +35,34 @@ const troublesOf = (error: unknown): Trouble[] => {
   }));
 };
 
+/** The images that a document names and that are not there, unless it says how large they are. */
+function missingImages({ definition, source }: CharacterDocument, images: Sizes): Trouble[] {
+  return [...imagesOf(definition.sheets)].flatMap(([image, path]) =>
+    image in images || definition.sheets[String(path[1])]?.size !== undefined
+      ? []
+      : [
+          {
+            path,
+            place: pathText(path),
+            text: `${image} is not among the files. Drop it on this page.`,
+            ...source.place(path),
+          },
+        ],
+  );
+}
+
 /** Reads and compiles a text. */
 export function readText(text: string, file: string, images: Sizes): Reading {
   let definition: ControllerDefinition | undefined;
   try {
-    const document = readDocument(text, file);
+    const document = readSoundPart(text, file);
     ({ definition } = document);
+    // What follows from a fault or from an image that is not there would only hide it.
+    if (document.problems.length > 0) throw new DocumentError(document.problems);
+    const troubles = missingImages(document, images);
     // A document that was only just begun has nothing to compile yet.
-    if (Object.keys(definition.clips).length === 0)
-      return { definition, controller: undefined, troubles: [] };
+    if (troubles.length > 0 || Object.keys(definition.clips).length === 0)
+      return { definition, controller: undefined, troubles };
     return { definition, controller: compileDocument(document, { images }), troubles: [] };
   } catch (error) {
     return { definition, controller: undefined, troubles: troublesOf(error) };

@@ -42,6 +42,10 @@ export interface Workbench {
   /** What was just done or went wrong, to be read out. */
   readonly notice: { readonly text: string; readonly isBad: boolean } | undefined;
   readonly isTextOpen: boolean;
+  /** A line of the text that is to be looked at. */
+  readonly line: { readonly number: number } | undefined;
+  /** Whether the rooms show the text as it is; else what was readable last. */
+  readonly isReadable: boolean;
   /** What another program has written, while there were changes here: one has to choose. */
   readonly clash: string | undefined;
   /** Whether everything is kept where it came from. */
@@ -66,6 +70,8 @@ export const useWorkbench = create<Workbench>(() => ({
   selection: nothing,
   notice: undefined,
   isTextOpen: false,
+  line: undefined,
+  isReadable: true,
   clash: undefined,
   saved: 'saved',
 }));
@@ -131,11 +137,13 @@ function take(history: History, notice?: string): void {
   put({
     history,
     waits: undefined,
+    isReadable: read.definition !== undefined,
     definition: now,
     controller: isSame ? controller : (read.controller ?? (isEmpty ? undefined : controller)),
     isCurrent: isSame || read.controller !== undefined,
     troubles: read.troubles,
-    selection: fitting(selection, now),
+    // Half written, a thing may be gone for a moment: it is looked at again when it is there again.
+    selection: read.troubles.length > 0 && selection.clip !== undefined ? selection : fitting(selection, now),
     saved: 'unsaved',
     ...(notice === undefined ? {} : { notice: { text: notice, isBad: false } }),
   });
@@ -228,15 +236,21 @@ export const tell = (text: string, isBad = false): void => put({ notice: { text,
 export const setSaved = (saved: Workbench['saved']): void => put({ saved });
 export const showText = (isTextOpen: boolean): void => put({ isTextOpen });
 
-/** Goes where something is: to the room and the thing that a path of the document names. */
-export function follow(path: DocumentPath): void {
+/**
+ * Goes where something is: to the room and the thing that a path of the document names, or to its line in the text.
+ *
+ * @param line of a fault, which is mended in the text; from 1
+ */
+export function follow(path: DocumentPath, line?: number): void {
   const [part, name, field, number] = path;
-  if (part === 'sheets' && name !== undefined) {
+  const { sheets, clips } = state().definition;
+  if (part === 'sheets' && String(name) in sheets) {
     goTo('cut');
     const cell = field === 'perCell' || field === 'cells' ? Number(number) : NaN;
     select({ sheet: String(name), ...(Number.isInteger(cell) ? { cells: [cell] } : {}) });
-  } else if (part === 'clips' && name !== undefined) {
+  } else if (part === 'clips' && String(name) in clips) {
     goTo('time');
     select({ clip: String(name), frames: [] });
   } else showText(true);
+  if (line !== undefined) put({ isTextOpen: true, line: { number: line } });
 }

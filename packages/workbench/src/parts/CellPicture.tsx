@@ -1,5 +1,5 @@
 import type { Cell } from 'dot-hop';
-import { drawnByHand } from './canvas.js';
+import { inPlainMemory } from './canvas.js';
 import { useLayoutEffect, useRef } from 'react';
 import { useWorkbench } from '../character/store.js';
 
@@ -8,7 +8,7 @@ export function CellPicture({ cell, size }: { readonly cell: Cell | undefined; r
   const canvas = useRef<HTMLCanvasElement>(null);
   const drawn = useWorkbench((state) => (cell === undefined ? undefined : state.drawn.get(cell.image)));
   useLayoutEffect(() => {
-    const context = canvas.current?.getContext('2d', drawnByHand);
+    const context = canvas.current?.getContext('2d', inPlainMemory);
     if (!context) return;
     context.clearRect(0, 0, context.canvas.width, context.canvas.height);
     if (cell === undefined || drawn === undefined) return;

@@ -8,6 +8,7 @@ const most = 40;
 /** Problems and findings, first those of what is on screen; each leads to its place. */
 export function FoundList() {
   const troubles = useWorkbench((state) => state.troubles);
+  const plays = useWorkbench((state) => state.controller !== undefined);
   const room = useWorkbench((state) => state.room);
   const { sheet, clip } = useWorkbench((state) => state.selection);
   const { seen, isLooking } = useFound();
@@ -17,11 +18,12 @@ export function FoundList() {
   const near = open.filter(({ path }) => concerns(path));
   const far = open.filter(({ path }) => !concerns(path));
   const all = [
-    ...troubles.map(({ path, place, text }) => ({ path, place, text, weight: 'trouble' })),
+    ...troubles.map(({ path, place, text, line }) => ({ path, place, text, line, weight: 'trouble' })),
     ...[...near, ...far].map(({ path, text, severity }) => ({
       path,
       place: pathText(path),
       text,
+      line: undefined,
       weight: severity,
     })),
   ];
@@ -36,12 +38,16 @@ export function FoundList() {
         <small>{isLooking ? 'looking …' : ''}</small>
       </h2>
       {troubles.length > 0 ? (
-        <p className="hint">The stage plays the last version that could be performed.</p>
+        <p className="hint">
+          {plays
+            ? 'The stage plays the last version that could be performed.'
+            : `Nothing is played until ${troubles.length === 1 ? 'it is' : 'they are'} mended.`}
+        </p>
       ) : null}
       <ul>
-        {all.slice(0, most).map(({ path, place, text, weight }, i) => (
+        {all.slice(0, most).map(({ path, place, text, line, weight }, i) => (
           <li key={`${place} ${i}`} className={weight}>
-            <button type="button" onClick={() => follow(path)}>
+            <button type="button" onClick={() => follow(path, line)}>
               <b>{place}</b> {text}
             </button>
           </li>

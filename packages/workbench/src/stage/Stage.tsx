@@ -3,7 +3,7 @@ import type { Controller } from 'dot-hop';
 import { describeController } from 'dot-hop/explain';
 import type { ButtonName } from 'dot-hop/rehearsal';
 import { Crosshair, Pause, Play, SkipForward } from 'lucide-react';
-import { drawnByHand } from '../parts/canvas.js';
+import { inPlainMemory } from '../parts/canvas.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { clipOf } from '../character/clip.js';
@@ -32,6 +32,7 @@ type Shown = 'clip' | 'character';
 /** The character alive, beside everything that is done to it: it follows every edit in the next picture. */
 export function Stage() {
   const controller = useWorkbench((state) => state.controller);
+  const isFaulty = useWorkbench((state) => state.troubles.length > 0);
   const clipName = useWorkbench((state) => state.selection.clip);
   const [shown, setShown] = useState<Shown>('clip');
   const [rate, setRate] = useState(1);
@@ -57,7 +58,7 @@ export function Stage() {
     else wholePlay.current.exchange(controller);
   }, [controller]);
   useEachPicture((ms) => {
-    const context = canvas.current?.getContext('2d', drawnByHand);
+    const context = canvas.current?.getContext('2d', inPlainMemory);
     if (!context) return;
     const play = kind === 'clip' ? clipPlay.current : wholePlay.current;
     if (plays) play?.step(ms * rate);
@@ -130,7 +131,11 @@ export function Stage() {
       >
         <canvas ref={canvas} width={width} height={height} className="crisp" data-testid="stage" />
         {controller === undefined ? (
-          <p className="hint">Nothing plays yet. Cut a sheet and make a clip.</p>
+          <p className="hint">
+            {isFaulty
+              ? 'Nothing plays: see what is wrong below.'
+              : 'Nothing plays yet. Cut a sheet and make a clip.'}
+          </p>
         ) : null}
         {kind === 'character' ? <p className="hint keys">click here, then ← → and space</p> : null}
       </div>

@@ -124,6 +124,18 @@ export function TextPane() {
       annotations: fromOutside.of(true),
     });
   }, [room, sheet, clip, text]);
+  const line = useWorkbench((state) => state.line);
+  useEffect(() => {
+    const now = view.current;
+    if (now === undefined || line === undefined || line.number > now.state.doc.lines) return;
+    const { from, to } = now.state.doc.line(line.number);
+    now.dispatch({
+      selection: { anchor: from, head: to },
+      effects: EditorView.scrollIntoView(from, { y: 'center' }),
+      annotations: fromOutside.of(true),
+    });
+    now.focus();
+  }, [line]);
   return <div className="text-box" ref={box} data-testid="text" />;
 }
 

@@ -1,5 +1,5 @@
 import type { Cell, Sheet } from 'dot-hop';
-import { drawnByHand } from '../../parts/canvas.js';
+import { inPlainMemory } from '../../parts/canvas.js';
 import { useEffect, useRef, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { box as boxColour, foot, lamp } from '../../parts/colours.js';
@@ -31,7 +31,7 @@ export function CloseUp({
   const scale = Math.max(1, Math.floor(side / (Math.max(frameWidth, frameHeight) + around * 2)));
   const [wide, high] = [(frameWidth + around * 2) * scale, (frameHeight + around * 2) * scale];
   useEffect(() => {
-    const context = canvas.current?.getContext('2d', drawnByHand);
+    const context = canvas.current?.getContext('2d', inPlainMemory);
     if (!context) return;
     const ratio = window.devicePixelRatio;
     canvas.current!.width = Math.round(wide * ratio);

@@ -1,5 +1,5 @@
 import type { GridDefinition } from 'dot-hop';
-import { cutSheet } from 'dot-hop/edit';
+import { cutSheet, newClips } from 'dot-hop/edit';
 import { clipsOfRows, cutIslands, gridFit } from 'dot-hop/gather';
 import { useState } from 'react';
 import { Button, Input, Label, Tab, TabList, TabPanel, Tabs, TextField } from 'react-aria-components';
@@ -107,27 +107,27 @@ function GridFields({
   );
 }
 
+/** Some clips of several, by name. */
+const picked = <T,>(all: Readonly<Record<string, T>>, names: readonly string[]): Record<string, T> =>
+  Object.fromEntries(names.map((name) => [name, all[name]!]));
+
 /** A clip for each row of the grid. */
 function RowsButton({ sheet, grid }: { readonly sheet: string; readonly grid: GridDefinition }) {
   const make = (): void => {
     const { definition, drawn } = useWorkbench.getState();
     const picture = drawn.get(definition.sheets[sheet]?.image ?? '')?.picture;
     if (picture === undefined) return;
-    const onSheet = Object.keys(definition.sheets)[0] === sheet ? {} : { sheet };
-    const rows = Object.entries(clipsOfRows(picture, grid)).filter(([name]) => !(name in definition.clips));
+    const made = clipsOfRows(picture, grid);
+    const rows = Object.keys(made).filter((name) => !(name in definition.clips));
     if (rows.length === 0) {
       tell('Every row has a clip already.');
       return;
     }
     act({
       says: `a clip for each row of ${sheet}`,
-      changes: rows.map(([name, clip]) => ({
-        op: 'set',
-        path: ['clips', name],
-        value: { ...onSheet, ...clip },
-      })),
+      changes: newClips(definition, sheet, picked(made, rows)),
     });
-    select({ clip: rows[0]![0], frames: [] });
+    select({ clip: rows[0]!, frames: [] });
   };
   return <Button onPress={make}>A clip for each row</Button>;
 }
@@ -171,17 +171,12 @@ function GapFields({
     const { definition, drawn } = useWorkbench.getState();
     const picture = drawn.get(definition.sheets[sheet]?.image ?? '')!.picture;
     const cut = cutIslands(picture, { near, ground: ground === '' ? undefined : ground.toLowerCase() })!;
-    const onSheet = Object.keys(definition.sheets)[0] === sheet ? {} : { sheet };
-    const clips = rows ? Object.entries(cut.clips).filter(([name]) => !(name in definition.clips)) : [];
+    const names = rows ? Object.keys(cut.clips).filter((name) => !(name in definition.clips)) : [];
     act({
       says: `cut ${sheet} by its drawings`,
       changes: [
         ...cutSheet(definition, sheet, { cells: cut.cells }).changes,
-        ...clips.map(([name, clip]) => ({
-          op: 'set' as const,
-          path: ['clips', name],
-          value: { ...onSheet, ...clip },
-        })),
+        ...newClips(definition, sheet, picked(cut.clips, names)),
       ],
     });
     onProposal(undefined);
@@ -190,7 +185,7 @@ function GapFields({
     <>
       <div className="fields">
         <NumberBox
-          label="join what is so near"
+          label="join within"
           unit="px"
           value={near}
           most={256}

@@ -3,7 +3,7 @@ import { ArrowLeft, ArrowRight, Combine, Film, Split, Trash2 } from 'lucide-reac
 import { useMemo, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { beginWithDrawings } from '../../character/place.js';
-import { act, select, tell, useWorkbench } from '../../character/store.js';
+import { act, select, showText, tell, useWorkbench } from '../../character/store.js';
 import { useSheet } from '../../character/sheet.js';
 import { Choice, IconButton } from '../../parts/ui.js';
 import { CutPanel } from './CutPanel.js';
@@ -22,8 +22,9 @@ export function CutRoom() {
   const image = selection.sheet === undefined ? undefined : definition.sheets[selection.sheet]?.image;
   const layout = useMemo(() => layoutOf(sheet, image, drawn), [sheet, image, drawn]);
   const [proposal, setProposal] = useState<Proposal | undefined>();
+  const isReadable = useWorkbench((state) => state.isReadable);
   const names = Object.keys(definition.sheets);
-  if (names.length === 0 || selection.sheet === undefined) return <Empty />;
+  if (names.length === 0 || selection.sheet === undefined) return isReadable ? <Empty /> : <Unreadable />;
   const own = definition.sheets[selection.sheet];
   const { cells } = selection;
   const size = { columns: sheet?.columns ?? 1, count: sheet?.cells.length ?? 0 };
@@ -136,7 +137,7 @@ export function CutRoom() {
           proposed={proposal?.cells}
           onDelete={remove}
           handles={
-            grid === undefined || proposal !== undefined
+            grid === undefined || proposal !== undefined || layout.missing.length > 0
               ? undefined
               : {
                   offset: [
@@ -167,6 +168,17 @@ function makeClip(definition: Parameters<typeof addClip>[0], sheet: string, cell
   const made = edit.changes[0]!.path[1];
   select({ clip: String(made), frames: [] });
   tell(`Clip ${String(made)} is made of ${cells.length} cells. Time it in the next room.`);
+}
+
+/** In place of a sheet, while the text of a document that was just opened cannot be read. */
+function Unreadable() {
+  return (
+    <div className="empty">
+      <h2>The text of this document cannot be read</h2>
+      <p>Where, and what to write instead, stands on the right. Nothing of it is changed.</p>
+      <Button onPress={() => showText(true)}>Open the text</Button>
+    </div>
+  );
 }
 
 function Empty() {

@@ -231,7 +231,7 @@ export function SheetView({
         onKeyDown={key}
       />
       {view === undefined || handles === undefined ? null : <Handles view={view} handles={handles} />}
-      <div className="zoom">
+      <div className="zoom" hidden={layout.pictures.length === 0}>
         <IconButton label="further away" keys="-" onPress={() => zoom(0.8)}>
           <ZoomOut size={16} />
         </IconButton>

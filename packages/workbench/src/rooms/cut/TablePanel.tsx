@@ -1,23 +1,33 @@
 import { useState } from 'react';
 import { Button, FileTrigger } from 'react-aria-components';
-import { bringTable, guessedColumns, readTable } from '../../character/bring.js';
-import type { Table, TableColumns } from '../../character/bring.js';
+import { guessedColumns } from 'dot-hop/gather';
+import type { TableColumns, TableRows } from 'dot-hop/gather';
+import { bringTable, readTable } from '../../character/bring.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { Choice } from '../../parts/ui.js';
 
 const needed = ['x', 'y', 'width', 'height'] as const;
 const none = '(none)';
 
+/** The columns with one of them pointed at, or left out. */
+function pointed(columns: TableColumns, field: keyof TableColumns, name: string | undefined): TableColumns {
+  const others = Object.fromEntries(Object.entries(columns).filter(([other]) => other !== field));
+  return name === undefined ? others : { ...others, [field]: name };
+}
+
 /** Cuts by a table of rectangles, whose columns are pointed at. */
 export function TablePanel({ sheet }: { readonly sheet: string }) {
-  const [table, setTable] = useState<Table | undefined>();
-  const [columns, setColumns] = useState<Partial<TableColumns>>({});
+  const [table, setTable] = useState<TableRows | undefined>();
+  const [columns, setColumns] = useState<TableColumns>({});
   const read = async (files: FileList | null): Promise<void> => {
     const file = files?.[0];
     if (file === undefined) return;
-    const rows = readTable(await file.text());
-    if (rows.length === 0) {
-      tell(`${file.name} has no rows: the first line names the columns, each further line is a cell.`, true);
+    const rows = await readTable(await file.text());
+    if (rows === undefined) {
+      tell(
+        `${file.name} is no table, or has no rows: the first line names the columns, each further line is a cell.`,
+        true,
+      );
       return;
     }
     setTable(rows);
@@ -34,7 +44,7 @@ export function TablePanel({ sheet }: { readonly sheet: string }) {
   const isWhole = needed.every((field) => columns[field] !== undefined);
   const cut = (): void => {
     const { definition } = useWorkbench.getState();
-    const made = bringTable(table, columns as TableColumns, sheet, definition);
+    const made = bringTable(table, columns, sheet, definition);
     if ('trouble' in made) {
       tell(made.trouble, true);
       return;
@@ -50,10 +60,10 @@ export function TablePanel({ sheet }: { readonly sheet: string }) {
         {[...needed, 'name' as const].map((field) => (
           <Choice
             key={field}
-            label={field === 'name' ? 'name (makes the clips)' : field}
+            label={field === 'name' ? 'name, for clips' : field}
             value={columns[field] ?? none}
             options={options}
-            onChange={(name) => setColumns({ ...columns, [field]: name === none ? undefined : name })}
+            onChange={(name) => setColumns(pointed(columns, field, name === none ? undefined : name))}
           />
         ))}
       </div>

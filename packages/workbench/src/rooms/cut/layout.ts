@@ -33,8 +33,8 @@ export function layoutOf(
   if (image !== undefined) {
     const bitmap = drawn.get(image)?.bitmap;
     return {
-      width: bitmap?.width ?? 1,
-      height: bitmap?.height ?? 1,
+      width: bitmap?.width ?? 0,
+      height: bitmap?.height ?? 0,
       pictures: bitmap === undefined ? [] : [{ bitmap, x: 0, y: 0 }],
       cells: (sheet?.cells ?? [])
         .filter(({ pieces }) => pieces === undefined)

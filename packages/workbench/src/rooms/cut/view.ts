@@ -10,7 +10,7 @@ const [smallest, largest] = [0.05, 48];
 /** The whole sheet, as large as fits, in whole or evenly halved steps so that pixels stay square. */
 export function fit(room: { width: number; height: number }, sheet: { width: number; height: number }): View {
   const whole = Math.min((room.width - 8) / sheet.width, (room.height - 8) / sheet.height);
-  const scale = whole >= 1 ? Math.floor(whole) : Math.max(smallest, whole);
+  const scale = whole >= 1 ? Math.min(largest, Math.floor(whole)) : Math.max(smallest, whole);
   return {
     x: (sheet.width - room.width / scale) / 2,
     y: (sheet.height - room.height / scale) / 2,

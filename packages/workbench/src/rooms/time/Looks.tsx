@@ -1,7 +1,7 @@
 import { drawPose } from '@dot-hop/browser';
 import { poseOf, showingAt } from 'dot-hop';
 import type { Clip } from 'dot-hop';
-import { drawnByHand } from '../../parts/canvas.js';
+import { inPlainMemory } from '../../parts/canvas.js';
 import { useRef, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { useEachPicture, wantsStill } from '../../parts/loop.js';
@@ -79,7 +79,7 @@ function Screen({
   const first = clip?.frames[0];
   const [width, height] = [Math.round((first?.frameWidth ?? 64) * 1.3), (first?.frameHeight ?? 56) + 10];
   useEachPicture((ms) => {
-    const context = canvas.current?.getContext('2d', drawnByHand);
+    const context = canvas.current?.getContext('2d', inPlainMemory);
     if (!context || clip === undefined || first === undefined) return;
     const lasts = clip.ends[clip.ends.length - 1]! / 1000;
     if (plays) time.current = (time.current + ms * rate) % (lasts + (clip.loopFrom < 0 ? 400 : 0));

@@ -1,6 +1,6 @@
 import { drawPose } from '@dot-hop/browser';
 import { poseOf, showingAt } from 'dot-hop';
-import { drawnByHand } from '../../parts/canvas.js';
+import { inPlainMemory } from '../../parts/canvas.js';
 import { useRef } from 'react';
 import { clipOf } from '../../character/clip.js';
 import { useWorkbench } from '../../character/store.js';
@@ -12,7 +12,7 @@ export function Thumbnail({ name, size }: { readonly name: string; readonly size
   const time = useRef(0);
   const shown = useRef<unknown>(undefined);
   useEachPicture((ms) => {
-    const context = canvas.current?.getContext('2d', drawnByHand);
+    const context = canvas.current?.getContext('2d', inPlainMemory);
     const { controller, drawn } = useWorkbench.getState();
     const clip = clipOf(controller, name);
     if (!context || clip === undefined) return;

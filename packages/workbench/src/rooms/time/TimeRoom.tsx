@@ -9,6 +9,7 @@ import {
   moveClip,
   rateClip,
   removeClip,
+  sheetOf,
   rename,
   strideClip,
   timeFrames,
@@ -37,9 +38,8 @@ import { Tray } from './Tray.js';
 
 /** How the cells of a clip's sheet are numbered. */
 function useSizeOf(clip: string | undefined): SheetSize {
-  const name = useWorkbench(
-    ({ definition: { clips, sheets } }) =>
-      (clip === undefined ? undefined : clips[clip]?.sheet) ?? Object.keys(sheets)[0],
+  const name = useWorkbench(({ definition: { clips, sheets } }) =>
+    sheetOf({ sheets }, clips[clip ?? ''] ?? { cells: 0 }),
   );
   const sheet = useSheet(name);
   return useMemo(() => ({ columns: sheet?.columns ?? 1, count: sheet?.cells.length ?? 1 }), [sheet]);
@@ -51,7 +51,7 @@ function addCells(cells: readonly number[]): void {
   const name = selection.clip;
   const clip = name === undefined ? undefined : definition.clips[name];
   if (name === undefined || clip === undefined) return;
-  const sheet = controller?.sheets.get(clip.sheet ?? Object.keys(definition.sheets)[0] ?? '');
+  const sheet = controller?.sheets.get(sheetOf(definition, clip) ?? '');
   const size = { columns: sheet?.columns ?? 1, count: sheet?.cells.length ?? 1 };
   const last = selection.frames[selection.frames.length - 1];
   const at = last === undefined ? (framesOf(clip, size) ?? []).length : last + 1;
@@ -73,14 +73,16 @@ export function TimeRoom() {
       <div className="middle">
         {clip === undefined || name === undefined ? (
           <p className="hint empty">
-            No clip yet. Select cells in the first room and press “make a clip”, or press + beside the list.
+            {name === undefined
+              ? 'No clip yet. Select cells in the first room and press “make a clip”, or press + beside the list.'
+              : `${name} is not in the text just now.`}
           </p>
         ) : (
           <>
             <Looks clip={compiled} />
             <Strip name={name} clip={compiled} size={size} />
             <Timing key={name} name={name} compiled={compiled} size={size} />
-            <Tray sheet={clip.sheet ?? Object.keys(definition.sheets)[0] ?? ''} onAdd={addCells} />
+            <Tray sheet={sheetOf(definition, clip) ?? ''} onAdd={addCells} />
           </>
         )}
       </div>
