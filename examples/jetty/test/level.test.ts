@@ -248,13 +248,25 @@ test('a stall of three seconds is no leap: the game goes on where it was', async
   await browser.page.keyboard.up('ArrowRight');
 });
 
-test('ten minutes of play leave no more in memory than two', async () => {
+test('play leaves nothing behind in memory, however long it lasts', async () => {
   await begin();
   const session = await browser.page.context().newCDPSession(browser.page);
   const used = async (): Promise<number> => {
     await session.send('HeapProfiler.collectGarbage');
     const { usedSize } = await session.send('Runtime.getHeapUsage');
     return usedSize;
+  };
+  /**
+   * Plays on for six minutes, and gives the least that was in use after any two of them. Compiled code comes and goes, some
+   * 300 kB at a time; what is never freed is there each time.
+   */
+  const leastUsed = async (): Promise<number> => {
+    let least = Infinity;
+    for (let i = 0; i < 3; i++) {
+      await play(2);
+      least = Math.min(least, await used());
+    }
+    return least;
   };
   /** Runs to and fro, hops, swings, dashes and falls into the water, by a fixed pattern. */
   const play = (minutes: number): Promise<number> =>
@@ -276,8 +288,8 @@ test('ten minutes of play leave no more in memory than two', async () => {
     }, minutes);
   // What is made as it is first met (situations, compiled code) is there after two minutes.
   await play(2);
-  const before = await used();
+  const before = await leastUsed();
   expect(await play(8)).toBeGreaterThan(9);
-  // 57,600 steps: ten bytes of each that stayed would be more than this.
-  expect((await used()) - before).toBeLessThan(576_000);
+  // 14 minutes lie between, 100,800 steps: ten bytes of each that stayed would be more than this.
+  expect((await leastUsed()) - before).toBeLessThan(1_008_000);
 }, 240_000);
