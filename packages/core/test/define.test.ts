@@ -301,10 +301,24 @@ function proposed(line: string, beside: string): string[] {
   return service.getCompletionsAtPosition(file, at, {})?.entries.map(({ name }) => name) ?? [];
 }
 
+const sit = "    sit: { shows: 'both'";
 test.each([
-  ["far: { shows: '|' },", "    sit: { shows: 'both'", ['both', 'sit', 'peck', 'turn']],
+  ["far: { shows: '|' },", sit, ['both', 'sit', 'peck', 'turn']],
   ["rest: '|',", '  states: {', ['sit', 'peck']],
-  ['far: { sh| },', "    sit: { shows: 'both'", ['shows', 'while', 'priority']],
+  ['far: { sh| },', sit, ['shows', 'while', 'priority']],
+  ["far: { shows: 'peck', then: '|' },", sit, ['sit', 'peck', 'far']],
+  ["far: { shows: 'peck', hops: [{ to: '|' }] },", sit, ['sit', 'peck', 'far']],
+  ["far: { shows: 'peck', hops: [{ to: 'sit', at: '|' }] },", sit, ['now', 'end', 'tap']],
+  ["far: { shows: 'peck', hops: [{ to: 'sit', at: { start: '|' } }] },", sit, ['bite']],
+  ["far: { shows: 'peck', hops: [{ to: 'sit', during: '|' }] },", sit, ['bite']],
+  ["far: { shows: 'peck', yields: [{ to: ['|'] }] },", sit, ['sit', 'peck', 'far']],
+  ["far: { shows: 'peck', bridges: { | } },", sit, ['sit', 'peck']],
+  ["far: { shows: 'peck', bridges: { sit: '|' } },", sit, ['both', 'turn']],
+  ["far: { shows: 'peck', takes: ['|'] },", sit, ['body', 'wings']],
+  ["glow: { shows: 'peck', then: '|' },", '      still: {', ['still', 'flap', 'glow']],
+  ["glow: { inStep: '|' },", '      still: {', ['body', 'wings']],
+  ["draws: ['|'],", '      draws: [', ['feathers']],
+  ["far: { sheet: '|', cells: 0 },", '    sit: { cells', ['gull']],
 ])('an editor completes %s', (line, beside, names) => {
   expect(proposed(line, beside)).toEqual(expect.arrayContaining(names));
 });

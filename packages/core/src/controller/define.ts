@@ -1,6 +1,6 @@
-import type { ClipDefinition } from '../clip/definition.js';
 import type { ControllerDefinition } from './definition.js';
 import type { Field } from './names.js';
+import type { Proposals } from './proposals.js';
 
 declare const fault: unique symbol;
 /** What is wrong with a name, as the compiler tells it. No value is of this type. */
@@ -295,19 +295,6 @@ type Check<D, N extends Everything> = {
                 : unknown;
 };
 
-/** Any text: beside the names that are there, so that what an editor proposes refuses nothing. */
-type Other = string & Record<never, never>;
-/**
- * What an editor proposes for `shows` and `rest` while one writes. It can look at nothing that the place being written is part
- * of, so each kind of name is a parameter of its own, taken from the keys of what lies elsewhere.
- */
-interface Hints<Clip extends string, Book extends string, State extends string> {
-  readonly clips?: Readonly<Partial<Record<Clip, ClipDefinition>>>;
-  readonly flipbooks?: Readonly<Partial<Record<Book, object>>>;
-  readonly states?: Readonly<Partial<Record<State, { readonly shows?: NoInfer<Clip | Book> | Other }>>>;
-  readonly rest?: NoInfer<State> | Other;
-}
-
 /**
  * A character written in TypeScript. It is the same plain data as a document, and is given back as it is; the compiler
  * looks its names up: a field, state, clip, cue, span, sheet or signal that is misspelt, also inside a condition, is an error
@@ -320,9 +307,20 @@ interface Hints<Clip extends string, Book extends string, State extends string> 
  */
 export function defineController<
   const D extends ControllerDefinition,
+  Sheet extends string,
+  Part extends string,
   Clip extends string,
   Book extends string,
   State extends string,
->(definition: D & Strict<D, ControllerDefinition> & Check<D, All<D>> & Hints<Clip, Book, State>): D {
+  Track extends string,
+  TrackState extends string,
+  Cue extends string,
+  Span extends string,
+>(
+  definition: D &
+    Strict<D, ControllerDefinition> &
+    Check<D, All<D>> &
+    Proposals<Sheet, Part, Clip, Book, State, Track, TrackState, Cue, Span>,
+): D {
   return definition;
 }
