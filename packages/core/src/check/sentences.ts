@@ -111,6 +111,12 @@ export const findings = {
     say: (v) =>
       `frame ${v.frame} of "${v.clip}" lasts ${v.ms} ms; a display of 60 pictures a second shows one for 16.7 ms and may miss it; give it more time`,
   },
+  'rate-below-zero': {
+    severity: 'warning',
+    title: 'a rate that falls below 0',
+    say: (v) =>
+      `the rate \`${v.text}\` of "${v.state}" falls below 0${(v.signed as string[]).length > 0 ? ` when ${(v.signed as string[]).join(' or ')} does` : ''}; time does not run backwards, so the drawing stands still there; write abs(${v.text}), or max(0, ${v.text}) where that is meant`,
+  },
   'state-unreachable': {
     severity: 'warning',
     title: 'a state that nothing leads to',

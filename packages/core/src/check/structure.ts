@@ -1,8 +1,10 @@
 import type { Controller, State } from '../controller/controller.js';
 import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
+import type { DocumentPath } from '../problem/problem.js';
 import type { Expression } from '../signal/expression.js';
 import type { FindingList } from './finding.js';
+import { rangeOf, rangesOf } from './ranges.js';
 
 /** A display shows a picture for so long, in milliseconds: 60 a second. */
 const shortest = 1000 / 60 - 0.1;
@@ -13,6 +15,7 @@ export function checkStructure(controller: Controller, found: FindingList): void
   checkSignals(definition, found);
   checkClips(controller, found);
   if (definition.states !== undefined) checkWays(controller, found);
+  checkRates(controller, found);
   checkJoints(controller, found);
 }
 
@@ -24,10 +27,11 @@ function namesIn(part: unknown, into: Set<string>): Set<string> {
   return into;
 }
 
-function readNames(expression: Expression, into: Set<string>): void {
+function readNames(expression: Expression, into: Set<string>): Set<string> {
   // Of `aim.x` the signal is `aim`; of a state with its track, `arms.swing`, the track, which is no signal.
   if (expression.kind === 'name') into.add(expression.name.split('.')[0]!);
   else for (const part of partsOf(expression)) readNames(part, into);
+  return into;
 }
 
 function checkSignals(
@@ -83,6 +87,24 @@ function checkClips({ definition, pages, states, compass }: Controller, found: F
     if (directions.length > 0)
       found.add('direction-stands-in', [isBook ? 'flipbooks' : 'clips', book], { book, directions });
   }
+}
+
+/** Rates that fall below 0 while their state shows, which would count as 0. */
+function checkRates({ definition }: Controller, found: FindingList): void {
+  const ranges = rangesOf(definition);
+  const check = (state: string, { rate, while: during }: StateDefinition, path: DocumentPath): void => {
+    if (typeof rate !== 'string') return;
+    const ofName = ranges(during);
+    const expression = parseExpression(rate);
+    if (rangeOf(expression, ofName).low >= 0) return;
+    const signed = [...readNames(expression, new Set())].filter((name) => ofName(name).low < 0);
+    found.add('rate-below-zero', [...path, 'rate'], { state, text: rate, signed });
+  };
+  const { states = {}, tracks = {} } = definition;
+  for (const [name, state] of Object.entries(states)) check(name, state, ['states', name]);
+  for (const [track, own] of Object.entries(tracks))
+    for (const [name, state] of Object.entries(own.states))
+      check(name, state, ['tracks', track, 'states', name]);
 }
 
 /** Parts that hang by a point which drawings of either side do not have. */

@@ -1,0 +1,96 @@
+import fc from 'fast-check';
+import { Performer } from 'dot-hop';
+import { checkController } from 'dot-hop/check';
+import { compile } from './characters.js';
+
+type Parts = Parameters<typeof compile>[0];
+
+/** A walker whose compass turns by `vx`, so that it is signed; nothing says so of `pace`. */
+const walker = (rate: string, fields: object = {}, more: object = {}): Parts => ({
+  clips: { walk: { cells: '0-7', fps: 10 } },
+  compass: { directions: 'sides', by: ['vx', 0], mirror: { west: 'east' } },
+  signals: { vx: { number: 0 }, pace: { number: 1 }, aim: { vector: [0, 0] }, fast: { flag: false } },
+  states: { walk: { shows: 'walk', rate, ...fields }, still: { shows: 'walk' } },
+  rest: 'still',
+  ...more,
+});
+const told = (parts: Parts): string[] =>
+  checkController(compile(parts))
+    .findings.filter(({ code }) => code === 'rate-below-zero')
+    .map(({ message }) => message);
+
+test.each([
+  ['vx / 60', {}, {}],
+  ['1 - pace', {}, {}],
+  ['aim.x', {}, {}],
+  ['clamp(pace, 1, 3) - clamp(pace / 2, 0, 2)', {}, {}],
+  ['pace', {}, { derived: { lower: 'pace < -3' } }],
+  ['slow', {}, { derived: { slow: 'min(pace, vx)' } }],
+  ['fast ? vx : 1', {}, {}],
+  ['vx / 60', { while: 'vx < 9 && fast' }, {}],
+])('the rate %s falls below 0 with %j and %j', (rate, fields, more) => {
+  expect(told(walker(rate, fields, more))).toHaveLength(1);
+});
+
+test.each([
+  ['abs(vx) / 60', {}, {}],
+  ['pace / 60', {}, {}],
+  ['pace', {}, { derived: { any: 'pace < 3 && pace > 0' } }],
+  ['hypot(vx, aim.y)', {}, {}],
+  ['60 / pace', {}, {}],
+  ['max(0, 1 - pace)', {}, {}],
+  ['clamp(vx, 0.5, 2)', {}, {}],
+  ['vx / 60', { while: 'vx > 3 && fast' }, {}],
+  ['size * 2', {}, { derived: { size: 'abs(vx)' } }],
+])('the rate %s does not with %j and %j', (rate, fields, more) => {
+  expect(told(walker(rate, fields, more))).toEqual([]);
+});
+
+test('it says which number is below 0, and what to write', () => {
+  expect(told(walker('vx / 60'))[0]).toBe(
+    'the rate `vx / 60` of "walk" falls below 0 when vx does; time does not run backwards, so the drawing stands still there; write abs(vx / 60), or max(0, vx / 60) where that is meant',
+  );
+});
+
+const { expression } = fc.letrec<{ expression: string }>((tie) => ({
+  expression: fc.oneof(
+    { maxDepth: 3 },
+    fc.constantFrom('vx', 'pace', 'clamp(pace, 1, 3)', '2', '0.5', '0'),
+    fc
+      .tuple(tie('expression'), fc.constantFrom('+', '-', '*', '/', '%'), tie('expression'))
+      .map(([a, sign, b]) => `(${a} ${sign} ${b})`),
+    fc
+      .tuple(fc.constantFrom('abs', 'sign', 'floor', 'ceil', 'round', 'sqrt', '-'), tie('expression'))
+      .map(([name, a]) => `${name}(${a})`),
+    fc
+      .tuple(fc.constantFrom('min', 'max', 'hypot'), tie('expression'), tie('expression'))
+      .map(([name, a, b]) => `${name}(${a}, ${b})`),
+    tie('expression').map((a) => `clamp(${a}, -1, 3)`),
+    fc
+      .tuple(tie('expression'), tie('expression'), fc.constantFrom('fast', 'vx < pace'))
+      .map(([a, b, test]) => `(${test} ? ${a} : ${b})`),
+  ),
+}));
+
+test('a rate that nothing is told of is never below 0, whatever the numbers', () => {
+  const numbers = fc.record({
+    vx: fc.double({ min: -500, max: 500, noNaN: true }),
+    pace: fc.double({ min: 0, max: 500, noNaN: true }),
+    aim: fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 })),
+    fast: fc.boolean(),
+  });
+  fc.assert(
+    fc.property(expression, fc.array(numbers, { minLength: 8, maxLength: 8 }), (text, values) => {
+      const controller = compile(walker('made', {}, { derived: { made: `(${text}) + 0` } }));
+      const isTold = checkController(controller).findings.some(({ code }) => code === 'rate-below-zero');
+      const performer = new Performer(controller);
+      for (const one of values) {
+        for (const [name, value] of Object.entries(one)) performer.set(name, value);
+        performer.step(16);
+        const below = (performer.value('made') as number) < 0;
+        expect(below && !isTold).toBe(false);
+      }
+    }),
+    { numRuns: 300 },
+  );
+});
