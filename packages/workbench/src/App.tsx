@@ -1,6 +1,6 @@
 import { redoSays, undoSays } from 'dot-hop/edit';
 import { ChevronDown, FileText, Redo2, Undo2 } from 'lucide-react';
-import { Suspense, lazy, useEffect, useState } from 'react';
+import { Suspense, lazy, memo, useDeferredValue, useEffect, useState } from 'react';
 import {
   Button,
   Dialog,
@@ -203,34 +203,51 @@ function Head() {
         <span className={`saved ${saved}`} data-testid="saved">
           {{ saved: 'kept', saving: 'keeping …', unsaved: 'changed', refused: 'not kept' }[saved]}
         </span>
-        <IconButton
-          label={back === undefined ? 'nothing to undo' : `Undo: ${back}`}
-          keys={withKey('Z')}
-          isDisabled={back === undefined}
-          onPress={undo}
-        >
-          <Undo2 size={17} />
-        </IconButton>
-        <IconButton
-          label={on === undefined ? 'nothing to do again' : `Do again: ${on}`}
-          keys={withKey('Y')}
-          isDisabled={on === undefined}
-          onPress={redo}
-        >
-          <Redo2 size={17} />
-        </IconButton>
-        <IconButton
-          label="text of the document"
-          keys="Alt+T"
-          isOn={isTextOpen}
-          onPress={() => showText(!isTextOpen)}
-        >
-          <FileText size={17} />
-        </IconButton>
+        <Tools back={useDeferredValue(back)} on={useDeferredValue(on)} isTextOpen={isTextOpen} />
       </div>
     </header>
   );
 }
+
+/** Undo, do again, and the text; they follow an edit right after the picture has. */
+const Tools = memo(function Tools({
+  back,
+  on,
+  isTextOpen,
+}: {
+  readonly back: string | undefined;
+  readonly on: string | undefined;
+  readonly isTextOpen: boolean;
+}) {
+  return (
+    <>
+      <IconButton
+        label={back === undefined ? 'nothing to undo' : `Undo: ${back}`}
+        keys={withKey('Z')}
+        isDisabled={back === undefined}
+        onPress={undo}
+      >
+        <Undo2 size={17} />
+      </IconButton>
+      <IconButton
+        label={on === undefined ? 'nothing to do again' : `Do again: ${on}`}
+        keys={withKey('Y')}
+        isDisabled={on === undefined}
+        onPress={redo}
+      >
+        <Redo2 size={17} />
+      </IconButton>
+      <IconButton
+        label="text of the document"
+        keys="Alt+T"
+        isOn={isTextOpen}
+        onPress={() => showText(!isTextOpen)}
+      >
+        <FileText size={17} />
+      </IconButton>
+    </>
+  );
+});
 
 /** Opening and saving. */
 function Files() {

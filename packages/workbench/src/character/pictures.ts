@@ -4,6 +4,8 @@ import type { Picture } from 'dot-hop/pixels';
 export interface Drawn {
   /** What is drawn on canvases. */
   readonly bitmap: ImageBitmap;
+  /** Under which the page shows it, as long as the character is open. */
+  readonly address: string;
   /** Its pixels, for finding drawings and measuring. */
   readonly picture: Picture;
 }
@@ -40,5 +42,14 @@ export async function drawnOf(file: Blob, name: string): Promise<Drawn> {
   context.drawImage(exact, 0, 0);
   exact.close();
   const { data } = context.getImageData(0, 0, width, height);
-  return { bitmap, picture: { width, height, pixels: new Uint8Array(data.buffer) } };
+  return {
+    bitmap,
+    address: URL.createObjectURL(file),
+    picture: { width, height, pixels: new Uint8Array(data.buffer) },
+  };
+}
+
+/** Lets go of the files behind images that nothing shows any more. */
+export function letGo(drawn: Iterable<Drawn>): void {
+  for (const { address } of drawn) URL.revokeObjectURL(address);
 }

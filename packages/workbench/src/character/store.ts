@@ -3,6 +3,7 @@ import type { Controller, ControllerDefinition, DocumentPath } from 'dot-hop';
 import { beginHistory, changedData, edited, redone, styleOf, undone, withText } from 'dot-hop/edit';
 import type { Edit, History } from 'dot-hop/edit';
 import { create } from 'zustand';
+import { letGo } from './pictures.js';
 import type { Drawn } from './pictures.js';
 import { readData, readText } from './reading.js';
 import type { Sizes, Trouble } from './reading.js';
@@ -196,6 +197,7 @@ export interface Opened {
 
 export function open({ file, text, files, drawn, room }: Opened): void {
   waiting = [];
+  letGo(state().drawn.values());
   put({
     file,
     files,

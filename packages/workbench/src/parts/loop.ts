@@ -18,5 +18,7 @@ export function useEachPicture(draw: (ms: number) => void): void {
   }, []);
 }
 
+const lessMotion = matchMedia('(prefers-reduced-motion: reduce)');
+
 /** Whether the person has asked for less motion. */
-export const wantsStill = (): boolean => matchMedia('(prefers-reduced-motion: reduce)').matches;
+export const wantsStill = (): boolean => lessMotion.matches;

@@ -15,7 +15,7 @@ import { ListBox, ListBoxItem, isTextDropItem, useDragAndDrop } from 'react-aria
 import { useFound } from '../../character/found.js';
 import { useSheet } from '../../character/sheet.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
-import { CellPicture } from '../../parts/CellPicture.js';
+import { CellPicture, fitting } from '../../parts/CellPicture.js';
 import { IconButton } from '../../parts/ui.js';
 import { AddName } from './AddName.js';
 import { Bars } from './Bars.js';
@@ -50,6 +50,8 @@ export function Strip({
   const frames = framesOf(own, size) ?? [];
   const { lefts, perMs } = placesOf(frames, room);
   const width = lefts[lefts.length - 1]!;
+  const cells = frames.map((frame, i) => clip?.frames[i] ?? sheet?.cells[frame.cell]);
+  const tallest = window.innerHeight > 950 ? 104 : 64;
   const seen = useFound((state) => state.seen).filter(
     ({ path, accepted }) => path[0] === 'clips' && path[1] === name && !accepted,
   );
@@ -162,8 +164,12 @@ export function Strip({
                   style={{ width: frame.ms * perMs }}
                 >
                   <CellPicture
-                    cell={clip?.frames[i] ?? sheet?.cells[frame.cell]}
-                    size={Math.min(window.innerHeight > 950 ? 104 : 64, Math.max(24, frame.ms * perMs - 8))}
+                    cell={cells[i]}
+                    scale={
+                      cells[i] === undefined
+                        ? 1
+                        : fitting(cells[i], Math.min(tallest, Math.max(24, frame.ms * perMs - 8)))
+                    }
                   />
                   <small>{frame.ms * perMs > 44 ? `${Math.round(frame.ms)} ms` : Math.round(frame.ms)}</small>
                 </ListBoxItem>

@@ -1,39 +1,26 @@
 import { feetOf, strideOf } from 'dot-hop/gather';
 import type { Clip, ControllerDefinition, LoopDefinition } from 'dot-hop';
 import {
-  addClip,
-  duplicateClip,
   framesOf,
   insertFrames,
   loopClip,
-  moveClip,
   rateClip,
-  removeClip,
   sheetOf,
   rename,
   strideClip,
   timeFrames,
 } from 'dot-hop/edit';
 import type { SheetSize } from 'dot-hop/edit';
-import { Copy, Plus, Ruler, Trash2 } from 'lucide-react';
-import { useMemo, useState } from 'react';
-import {
-  Button,
-  GridList,
-  GridListItem,
-  Input,
-  Label,
-  TextField,
-  useDragAndDrop,
-} from 'react-aria-components';
+import { Ruler } from 'lucide-react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { Input, Label, TextField } from 'react-aria-components';
 import { clipOf } from '../../character/clip.js';
 import { useSheet } from '../../character/sheet.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
-import { clipColour } from '../../parts/colours.js';
 import { Choice, IconButton, NumberBox } from '../../parts/ui.js';
+import { ClipList } from './ClipList.js';
 import { Looks } from './Looks.js';
 import { Strip } from './Strip.js';
-import { Thumbnail } from './Thumbnail.js';
 import { Tray } from './Tray.js';
 
 /** How the cells of a clip's sheet are numbered. */
@@ -69,7 +56,7 @@ export function TimeRoom() {
   const compiled = clipOf(controller, name);
   return (
     <div className="time">
-      <ClipList definition={definition} selected={name} />
+      <ClipList />
       <div className="middle">
         {clip === undefined || name === undefined ? (
           <p className="hint empty">
@@ -81,132 +68,11 @@ export function TimeRoom() {
           <>
             <Looks clip={compiled} />
             <Strip name={name} clip={compiled} size={size} />
-            <Timing key={name} name={name} compiled={compiled} size={size} />
+            <Timing key={name} name={name} definition={definition} compiled={compiled} size={size} />
             <Tray sheet={sheetOf(definition, clip) ?? ''} onAdd={addCells} />
           </>
         )}
       </div>
-    </div>
-  );
-}
-
-/** A clip in the list; the same object as long as it is the same clip, so that the list draws only what changes. */
-interface ClipItem {
-  readonly id: string;
-  readonly colour: string;
-}
-
-const items = new Map<string, ClipItem>();
-
-const itemsOf = (names: readonly string[]): ClipItem[] =>
-  names.map((id, i) => {
-    const key = `${i} ${id}`;
-    let item = items.get(key);
-    if (item === undefined) items.set(key, (item = { id, colour: clipColour(i) }));
-    return item;
-  });
-
-/** How many frames a clip has, and how long one pass takes. */
-function Facts({ name }: { readonly name: string }) {
-  const facts = useWorkbench(({ controller }) => {
-    const clip = clipOf(controller, name);
-    return clip === undefined
-      ? ''
-      : `${clip.frames.length} · ${Math.round(clip.ends[clip.ends.length - 1]! / 1000)} ms`;
-  });
-  return <small>{facts}</small>;
-}
-
-function ClipList({
-  definition,
-  selected,
-}: {
-  readonly definition: ControllerDefinition;
-  readonly selected: string | undefined;
-}) {
-  const names = Object.keys(definition.clips);
-  const { dragAndDropHooks } = useDragAndDrop({
-    getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
-    onReorder: ({ keys, target }) => {
-      const moved = String([...keys][0]);
-      const rest = names.filter((one) => one !== moved);
-      const at = rest.indexOf(String(target.key)) + (target.dropPosition === 'after' ? 1 : 0);
-      act(moveClip(moved, at));
-    },
-  });
-  const add = (): void => {
-    const sheet = useWorkbench.getState().selection.sheet ?? Object.keys(definition.sheets)[0];
-    if (sheet === undefined) {
-      tell('There is no sheet yet. Bring drawings in the first room.', true);
-      return;
-    }
-    const edit = addClip(definition, 'clip', sheet, [0]);
-    act(edit);
-    select({ clip: String(edit.changes[0]!.path[1]), frames: [] });
-  };
-  return (
-    <div className="panel clips">
-      <div className="row spread">
-        <h2>clips</h2>
-        <div className="row">
-          <IconButton label="new clip" onPress={add}>
-            <Plus size={15} />
-          </IconButton>
-          <IconButton
-            label="duplicate this clip"
-            isDisabled={selected === undefined}
-            onPress={() => {
-              const edit = duplicateClip(definition, selected!);
-              act(edit);
-              const [change] = edit.changes;
-              if (change?.op === 'insert') select({ clip: change.name, frames: [] });
-            }}
-          >
-            <Copy size={15} />
-          </IconButton>
-          <IconButton
-            label="delete this clip"
-            isDisabled={selected === undefined}
-            onPress={() => {
-              const showing = Object.entries(definition.states ?? {}).flatMap(([state, { shows }]) =>
-                shows === selected ? [state] : [],
-              );
-              act(removeClip(selected!));
-              if (showing.length > 0)
-                tell(
-                  `Deleted. ${showing.join(', ')} showed it and cannot be performed now; undo brings it back.`,
-                  true,
-                );
-            }}
-          >
-            <Trash2 size={15} />
-          </IconButton>
-        </div>
-      </div>
-      <GridList
-        aria-label="clips"
-        selectionMode="single"
-        disallowEmptySelection
-        selectedKeys={selected === undefined ? [] : [selected]}
-        onSelectionChange={(keys) => {
-          if (keys === 'all') return;
-          for (const key of keys) select({ clip: String(key), frames: [] });
-        }}
-        dragAndDropHooks={dragAndDropHooks}
-        items={itemsOf(names)}
-      >
-        {(item: ClipItem) => (
-          <GridListItem id={item.id} textValue={item.id}>
-            <Button slot="drag" className="grip" aria-label={`move ${item.id}`}>
-              ⋮
-            </Button>
-            <Thumbnail name={item.id} size={38} />
-            <i style={{ background: item.colour }} />
-            <span>{item.id}</span>
-            <Facts name={item.id} />
-          </GridListItem>
-        )}
-      </GridList>
     </div>
   );
 }
@@ -229,21 +95,28 @@ const loopKind = (loop: LoopDefinition | undefined): LoopKind =>
         ? 'from'
         : loop;
 
-/** Name, rate, loop and stride of a clip, and the time of the selected frames. */
-function Timing({
-  name,
-  compiled,
-  size,
-}: {
+interface TimingProps {
   readonly name: string;
+  readonly definition: ControllerDefinition;
   readonly compiled: Clip | undefined;
   readonly size: SheetSize;
-}) {
-  const definition = useWorkbench((state) => state.definition);
+}
+
+/**
+ * Name, rate, loop and stride of a clip, and the time of the selected frames. The fields follow an edit right after the strip and
+ * the stage have shown it: what one looks at while one drags comes first.
+ */
+function Timing({ definition, compiled, ...rest }: TimingProps) {
+  return (
+    <TimingFields {...rest} definition={useDeferredValue(definition)} compiled={useDeferredValue(compiled)} />
+  );
+}
+
+const TimingFields = memo(function TimingFields({ name, definition, compiled, size }: TimingProps) {
   const drawn = useWorkbench((state) => state.drawn);
   const selected = useWorkbench((state) => state.selection.frames);
   const [written, setWritten] = useState(name);
-  const clip = definition.clips[name]!;
+  const clip = definition.clips[name] ?? { cells: 0 };
   const frames = framesOf(clip, size) ?? [];
   const kind = loopKind(clip.loop);
   const first = frames[selected[0] ?? 0];
@@ -338,4 +211,4 @@ function Timing({
       </IconButton>
     </div>
   );
-}
+});

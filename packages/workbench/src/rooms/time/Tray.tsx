@@ -1,10 +1,13 @@
 import { memo } from 'react';
-import { ListBox, ListBoxItem, useDragAndDrop } from 'react-aria-components';
+import { GridLayout, ListBox, ListBoxItem, Size, Virtualizer, useDragAndDrop } from 'react-aria-components';
 import { useSheet } from '../../character/sheet.js';
-import { CellPicture } from '../../parts/CellPicture.js';
+import { CellPicture, fitting } from '../../parts/CellPicture.js';
 
 /** What a dragged cell is called while it is dragged. */
 export const cellKind = 'x-dot-hop-cell';
+
+const size = new Size(46, 56);
+const places = { minItemSize: size, maxItemSize: size, minSpace: new Size(3, 3) };
 
 /** The cells of the clip's sheet: dragged into the strip, or added by a double click or Enter. */
 export const Tray = memo(function Tray({
@@ -24,27 +27,30 @@ export const Tray = memo(function Tray({
       <h2>
         cells of {sheet} <small>drag into the strip, or Enter</small>
       </h2>
-      <ListBox
-        aria-label={`cells of ${sheet}`}
-        orientation="horizontal"
-        selectionMode="multiple"
-        selectionBehavior="replace"
-        layout="grid"
-        dragAndDropHooks={dragAndDropHooks}
-        onAction={(key) => onAdd([Number(key)])}
-      >
-        {cells.map((cell) => (
-          <ListBoxItem
-            key={cell.index}
-            id={String(cell.index)}
-            textValue={`cell ${cell.index}`}
-            aria-label={`cell ${cell.index}`}
-          >
-            <CellPicture cell={cell} size={36} />
-            <small>{cell.index}</small>
-          </ListBoxItem>
-        ))}
-      </ListBox>
+      {/* Of a thousand cells only those that can be seen are on the page. */}
+      <Virtualizer layout={GridLayout} layoutOptions={places}>
+        <ListBox
+          aria-label={`cells of ${sheet}`}
+          orientation="horizontal"
+          selectionMode="multiple"
+          selectionBehavior="replace"
+          layout="grid"
+          dragAndDropHooks={dragAndDropHooks}
+          onAction={(key) => onAdd([Number(key)])}
+        >
+          {cells.map((cell) => (
+            <ListBoxItem
+              key={cell.index}
+              id={String(cell.index)}
+              textValue={`cell ${cell.index}`}
+              aria-label={`cell ${cell.index}`}
+            >
+              <CellPicture cell={cell} scale={fitting(cell, 36)} />
+              <small>{cell.index}</small>
+            </ListBoxItem>
+          ))}
+        </ListBox>
+      </Virtualizer>
     </div>
   );
 });
