@@ -166,14 +166,9 @@ function Drop() {
 function Head() {
   const name = useWorkbench((state) => state.definition.name ?? state.file);
   const room = useWorkbench((state) => state.room);
-  const history = useWorkbench((state) => state.history);
-  const saved = useWorkbench((state) => state.saved);
-  const isTextOpen = useWorkbench((state) => state.isTextOpen);
-  const waits = useWorkbench((state) => state.waits);
   useEffect(() => {
     document.title = `${name}: Dot Hop workbench`;
   }, [name]);
-  const [back, on] = [waits ?? undoSays(history), waits === undefined ? redoSays(history) : undefined];
   return (
     <header>
       <h1>
@@ -200,17 +195,32 @@ function Head() {
         ))}
       </nav>
       <div className="tools">
-        <span className={`saved ${saved}`} data-testid="saved">
-          {{ saved: 'kept', saving: 'keeping …', unsaved: 'changed', refused: 'not kept' }[saved]}
-        </span>
-        <Tools back={useDeferredValue(back)} on={useDeferredValue(on)} isTextOpen={isTextOpen} />
+        <Saved />
+        <Tools />
       </div>
     </header>
   );
 }
 
+/** Whether everything is kept where it came from. */
+function Saved() {
+  const saved = useWorkbench((state) => state.saved);
+  return (
+    <span className={`saved ${saved}`} data-testid="saved">
+      {{ saved: 'kept', saving: 'keeping …', unsaved: 'changed', refused: 'not kept' }[saved]}
+    </span>
+  );
+}
+
 /** Undo, do again, and the text; they follow an edit right after the picture has. */
-const Tools = memo(function Tools({
+function Tools() {
+  const back = useWorkbench(({ waits, history }) => waits ?? undoSays(history));
+  const on = useWorkbench(({ waits, history }) => (waits === undefined ? redoSays(history) : undefined));
+  const isTextOpen = useWorkbench((state) => state.isTextOpen);
+  return <ToolButtons back={useDeferredValue(back)} on={useDeferredValue(on)} isTextOpen={isTextOpen} />;
+}
+
+const ToolButtons = memo(function ToolButtons({
   back,
   on,
   isTextOpen,
@@ -250,7 +260,7 @@ const Tools = memo(function Tools({
 });
 
 /** Opening and saving. */
-function Files() {
+const Files = memo(function Files() {
   const [kept, setKept] = useState<readonly Kept[]>([]);
   const choose = (isFolder: boolean): void => {
     const input = document.createElement('input');
@@ -302,7 +312,7 @@ function Files() {
       </Popover>
     </MenuTrigger>
   );
-}
+});
 
 /** What was just done, read out to who does not see it. */
 function Notice() {

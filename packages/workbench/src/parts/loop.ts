@@ -1,12 +1,17 @@
 import { useEffect, useRef } from 'react';
 
-/** Calls back in every picture with the milliseconds since the last one, while the component is there. */
-export function useEachPicture(draw: (ms: number) => void): void {
+/**
+ * Calls back in every picture with the milliseconds since the last one, while the component is there.
+ *
+ * @param isOn false to wait; what cannot be seen needs no picture
+ */
+export function useEachPicture(draw: (ms: number) => void, isOn = true): void {
   const latest = useRef(draw);
   useEffect(() => {
     latest.current = draw;
   });
   useEffect(() => {
+    if (!isOn) return undefined;
     let before = performance.now();
     let frame = requestAnimationFrame(function tick(now) {
       frame = requestAnimationFrame(tick);
@@ -15,7 +20,7 @@ export function useEachPicture(draw: (ms: number) => void): void {
       before = now;
     });
     return () => cancelAnimationFrame(frame);
-  }, []);
+  }, [isOn]);
 }
 
 const lessMotion = matchMedia('(prefers-reduced-motion: reduce)');

@@ -9,23 +9,22 @@ import { useEachPicture, wantsStill } from '../../parts/loop.js';
 export function Thumbnail({ name, size }: { readonly name: string; readonly size: number }) {
   const box = useRef<HTMLSpanElement>(null);
   const time = useRef(0);
-  const isSeen = useRef(false);
+  const [isSeen, setIsSeen] = useState(false);
   const [cell, setCell] = useState(() => clipOf(useWorkbench.getState().controller, name)?.cells[0]);
   useEffect(() => {
     const watch = new IntersectionObserver((entries) => {
-      isSeen.current = entries[entries.length - 1]!.isIntersecting;
+      setIsSeen(entries[entries.length - 1]!.isIntersecting);
     });
     watch.observe(box.current!);
     return () => watch.disconnect();
   }, []);
   useEachPicture((ms) => {
-    if (!isSeen.current) return;
     const clip = clipOf(useWorkbench.getState().controller, name);
     if (clip === undefined) return;
     const lasts = clip.ends[clip.ends.length - 1]! / 1000;
     if (!wantsStill()) time.current = (time.current + ms) % (lasts + (clip.loopFrom < 0 ? 600 : 0));
     setCell(clip.cells[showingAt(clip, Math.min(time.current, lasts - 0.001))]);
-  });
+  }, isSeen);
   return (
     <span ref={box} className="thumb" style={{ width: size, height: size }}>
       <CellPicture cell={cell} scale={cell === undefined ? 1 : Math.min(1, fitting(cell, size))} />
