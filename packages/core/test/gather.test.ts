@@ -6,6 +6,7 @@ import {
   feetOf,
   gridFit,
   guessedColumns,
+  quietLine,
   sequenceOf,
   strideOf,
 } from 'dot-hop/gather';
@@ -34,6 +35,17 @@ test('the feet are in the middle of what touches the lowest line', () => {
   expect(feetOf(drawing, { x: 6, y: 0, width: 2, height: 4 })).toBeUndefined();
   expect(commonFeet({ 0: [4, 9], 3: [6, 9], 4: [5, 7] })).toEqual([5, 9]);
   expect(commonFeet({})).toBeUndefined();
+});
+
+test('a drawing is split where the least of it is, near its middle', () => {
+  const two = picture('xx...x..x', 'xxx.xx..x', 'xx...xx.x');
+  expect(quietLine(two, { x: 0, y: 0, width: 9, height: 3 }, 'x')).toBe(3);
+  // Of a part of it, in pixels of the picture; of equal lines the nearest to the middle.
+  expect(quietLine(two, { x: 5, y: 0, width: 4, height: 3 }, 'x')).toBe(7);
+  expect(quietLine(picture('xxxx', 'xxxx', '.x..', 'xxxx'), { x: 0, y: 0, width: 4, height: 4 }, 'y')).toBe(
+    2,
+  );
+  expect(quietLine(picture('xxxx'), { x: 0, y: 0, width: 4, height: 1 }, 'x')).toBe(2);
 });
 
 test('the ground is the colour of the corners, and is taken away wherever it is', () => {

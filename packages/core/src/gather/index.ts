@@ -4,6 +4,7 @@ export { clipsOfRows, gridFit } from './grid.js';
 export type { GridFit } from './grid.js';
 export { cutIslands } from './islands.js';
 export type { IslandCut } from './islands.js';
+export { quietLine } from './quiet-line.js';
 export { strideOf } from './stride.js';
 export { naturalOrder, plainName } from './natural.js';
 export { clipNameOf, plainClip, sequenceOf } from './sequence.js';
