@@ -112,3 +112,52 @@ test('a folder of drawings without a document is taken in, and gets one', async 
     /^dotHop: 1\nname: character\nsheets:\n {2}keeper:\n {4}image: keeper.png\n {4}grid: \{ cell: \[64, 56\] \}\nclips:\n {2}row0: \{ cells: 0-7, fps: 10 \}\n/,
   );
 });
+
+test('a cue is renamed in the rehearsals beside it too, and undone there as well', async () => {
+  const own = path.join(folder, 'lamp.rehearsal.yaml');
+  const text = `# A landing is heard once.
+dotHopRehearsal: 1
+document: wick.dothop.yaml
+lasts: 300
+script:
+  - { at: 0, cut: land }   # from nowhere
+expect:
+  - { from: 0, to: 250, cues: { thud: 1 } }
+`;
+  writeFileSync(own, text);
+  const other = path.join(folder, 'other.rehearsal.yaml');
+  writeFileSync(other, text.replace('wick.dothop', 'somebody'));
+  await opened.close();
+  opened = await openFolder(folder);
+  await bench.begin();
+  await bench.room('Time');
+  await bench.clip('land');
+  await bench.page.getByTestId('cue-thud-0').focus();
+  await bench.page.keyboard.press('F2');
+  await bench.page.keyboard.type('soles');
+  await bench.page.keyboard.press('Enter');
+  await bench.told('cue thud is soles now, in lamp.rehearsal.yaml too');
+  await untilDisk((now) => now.includes('cues: { soles: 0 }'));
+  await bench.kept();
+  expect(readFileSync(own, 'utf8')).toBe(text.replace('thud: 1', 'soles: 1'));
+  // It is heard by other clips, too.
+  expect(onDisk()).not.toContain('thud');
+  await bench.page.keyboard.press('Control+z');
+  await untilDisk((now) => now.includes('cues: { thud: 0 }'));
+  await bench.kept();
+  expect(readFileSync(own, 'utf8')).toBe(text);
+  // What is no rehearsal of this character is left alone.
+  expect(readFileSync(other, 'utf8')).toContain('thud: 1');
+});
+
+test('what another program has changed can be undone', async () => {
+  await bench.begin();
+  await bench.room('Time');
+  await bench.clip('doze');
+  const before = onDisk();
+  writeFileSync(file(), before.replace('cells: 54-59, fps: 4', 'cells: 54-59, fps: 5'));
+  await bench.told('Another program has changed the files; they are shown as they are now.');
+  await bench.page.keyboard.press('Control+z');
+  await bench.told('undone: the change from outside');
+  await untilDisk((text) => text === before);
+});

@@ -91,6 +91,31 @@ test('a sheet without a grid, on a colour: its drawings are found, joined, and s
   await bench.page.keyboard.press('Control+z');
   await bench.told('undone: join 2 cells of spaced');
   expect(await bench.document()).toContain('  row0: { cells: 0-2, fps: 10 }\n  row1: { cells: 3 }\n');
+  // The same by keys, and split again where the least is drawn: in the gap between the two.
+  const { keyboard } = bench.page;
+  await bench.page.getByTestId('sheet').focus();
+  await keyboard.press('Escape');
+  await keyboard.press('ArrowRight');
+  await keyboard.press('Shift+ArrowRight');
+  await keyboard.press('j');
+  await bench.told('join 2 cells of spaced');
+  await keyboard.press('s');
+  const line = bench.page.getByRole('slider', { name: 'where cell 0 is split' });
+  const place = Number(await line.getAttribute('aria-valuenow'));
+  await keyboard.press('ArrowRight');
+  expect(Number(await line.getAttribute('aria-valuenow'))).toBe(place + 1);
+  await keyboard.press('Enter');
+  await bench.told('split cell 0 of spaced');
+  expect(await bench.text('cells-selected')).toBe('2 cells of 4');
+  // Where one was is gone back to, so that the next key is for the sheet again.
+  await keyboard.press('c');
+  await bench.told('Clip clip is made of 2 cells.');
+  const [, cells] = /cells: (\[\[.*\]\])/.exec(await bench.document())!;
+  const [first, second] = JSON.parse(cells!) as number[][];
+  expect(first![0]! + first![2]!).toBe(second![0]);
+  // The left drawing ends before the line, and the right one begins behind it.
+  expect(second![0]!).toBeGreaterThan(7 + 20);
+  expect(second![0]!).toBeLessThan(101 + 20);
 });
 
 test('a moving GIF brings its own times, and a table its names', async () => {

@@ -92,6 +92,17 @@ test('by pointer: the feet are clicked, a box is drawn, a border dragged, a cell
   expect(await bench.document()).toContain(
     '      0: { pivot: [35, 50], boxes: { reach: [10, 12, 11, 19] } }\n',
   );
+  const drag = async (from: [number, number], to: [number, number]): Promise<void> => {
+    await page.mouse.move(...at(...from));
+    await page.mouse.down();
+    await page.mouse.move(...at(...to), { steps: 4 });
+    await page.mouse.up();
+  };
+  // A corner is dragged, an edge, and what lies between them moves the whole box.
+  await drag([21, 31], [25, 33]);
+  await drag([10, 20], [8, 40]);
+  await drag([15, 20], [16, 19]);
+  expect(await bench.document()).toContain('boxes: { reach: [9, 11, 17, 21] } }\n');
   await bench.room('Time');
   await bench.clip('rise');
   const border = (await page.getByTestId('border-0').boundingBox())!;
@@ -165,6 +176,46 @@ test('the stage plays the selected clip, and the whole character by keys, in the
   await bench.put('frames a second', '20');
   await bench.told('time run');
   expect(await bench.text('stage-says')).toContain('knocked');
+});
+
+test('one state plays by itself, over and over, and turns by the arrows', async () => {
+  await bench.begin();
+  const { page } = bench;
+  const pick = async (button: RegExp, entry: string): Promise<void> => {
+    await page.getByRole('button', { name: button }).click();
+    await page.getByRole('menuitem', { name: entry }).click();
+  };
+  await pick(/one state or flipbook/, 'takeoff state');
+  await page.getByTestId('stage-says').filter({ hasText: 'takeoff' }).waitFor();
+  const picture = (): Promise<string> =>
+    page.evaluate(() => document.querySelector<HTMLCanvasElement>('[data-testid=stage]')!.toDataURL());
+  // It has ended after 170 ms, waits, and begins anew: the picture of its end comes more than once.
+  const seen = await page.evaluate(
+    () =>
+      new Promise<number>((done) => {
+        const stage = document.querySelector<HTMLCanvasElement>('[data-testid=stage]')!;
+        const pictures: string[] = [];
+        requestAnimationFrame(function look() {
+          const now = stage.toDataURL();
+          if (now !== pictures[pictures.length - 1]) pictures.push(now);
+          if (pictures.length > new Set(pictures).size + 2) done(new Set(pictures).size);
+          else requestAnimationFrame(look);
+        });
+      }),
+  );
+  expect(seen).toBeGreaterThan(1);
+  await pick(/state takeoff plays/, 'doze state');
+  await page.getByTestId('stage-says').filter({ hasText: 'doze' }).waitFor();
+  await page.getByRole('button', { name: 'stop', exact: true }).first().click();
+  const right = await picture();
+  await page.getByRole('button', { name: 'play', exact: true }).first().click();
+  await page.getByTestId('stage').click();
+  await page.keyboard.down('ArrowLeft');
+  // He never leaves the state, whatever the keys say.
+  await page.waitForTimeout(300);
+  await page.keyboard.up('ArrowLeft');
+  expect(await bench.text('stage-says')).toContain('doze');
+  expect(await picture()).not.toBe(right);
 });
 
 test('what is wrong with files is told where one works, and nothing is lost', async () => {

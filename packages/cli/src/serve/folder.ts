@@ -3,11 +3,13 @@ import { readFile, readdir, realpath, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { imagesOf } from 'dot-hop';
 import { readDocument } from 'dot-hop/document';
+import { readRehearsal } from 'dot-hop/rehearsal';
 import { writeWhole } from '../files/writing.js';
 
 /** What the page may read and write: drawings, documents, rehearsals and tables. */
 const allowed = /\.(?:png|apng|webp|gif|jpe?g|ya?ml|json|csv)$/i;
 const pictures = /\.(?:png|apng|webp|gif|jpe?g)$/i;
+const rehearsals = /\.rehearsal\.(?:ya?ml|json)$/i;
 
 /** A folder with more drawings than this hands over those that its document names. */
 const mostFiles = 2000;
@@ -69,15 +71,12 @@ export class ServedFolder {
     }
   }
 
-  /** The document, and the drawings beside it. */
+  /** The document, and the drawings and rehearsals beside it. */
   async list(): Promise<{ document: string; files: ListedFile[] }> {
-    const found = (await readdir(this.root, { recursive: true }))
+    const all = (await readdir(this.root, { recursive: true }))
       .map((name) => name.split(path.sep).join('/'))
-      .filter(
-        (name) =>
-          pictures.test(name) &&
-          !name.split('/').some((part) => part.startsWith('.') || part === 'node_modules'),
-      );
+      .filter((name) => !name.split('/').some((part) => part.startsWith('.') || part === 'node_modules'));
+    const found = all.filter((name) => pictures.test(name));
     const text = await readFile(path.join(this.root, this.document), 'utf8').catch((error: unknown) => {
       if (isMissing(error)) return undefined;
       throw error;
@@ -85,13 +84,28 @@ export class ServedFolder {
     const named = namedBy(text, this.document);
     // Of a folder of several characters only what belongs to this one.
     const wanted = named === undefined ? found.slice(0, mostFiles) : found.filter((name) => named.has(name));
-    const names = [...(text === undefined ? [] : [this.document]), ...wanted];
+    const own: string[] = [];
+    for (const name of all.filter((one) => rehearsals.test(one)).slice(0, mostFiles))
+      if (text !== undefined && (await this.isOwnRehearsal(name))) own.push(name);
+    const names = [...(text === undefined ? [] : [this.document]), ...wanted, ...own];
     const files: ListedFile[] = [];
     for (const name of names) {
       const content = await this.contentOf(name).catch(() => undefined);
       if (content !== undefined) files.push({ name, version: versionOf(content) });
     }
     return { document: this.document, files };
+  }
+
+  /** Whether a file is a rehearsal of the document. */
+  private async isOwnRehearsal(name: string): Promise<boolean> {
+    const content = await this.contentOf(name).catch(() => undefined);
+    if (content === undefined) return false;
+    try {
+      const { definition } = readRehearsal(content.toString('utf8'), name);
+      return path.posix.join(path.posix.dirname(name), definition.document) === this.document;
+    } catch {
+      return false;
+    }
   }
 
   private async contentOf(name: string): Promise<Buffer> {

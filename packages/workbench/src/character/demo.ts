@@ -19,6 +19,11 @@ const documents = import.meta.glob<string>('../../../../demo/**/*.dothop.yaml', 
   import: 'default',
 });
 
+const rehearsals = import.meta.glob<string>('../../../../demo/**/*.rehearsal.yaml', {
+  query: '?raw',
+  import: 'default',
+});
+
 const places: Readonly<Record<DemoName, { readonly folder: string; readonly file: string }>> = {
   wick: { folder: '../../../../demo/', file: 'wick.dothop.yaml' },
   folk: { folder: '../../../../demo/townsfolk/', file: 'folk.dothop.yaml' },
@@ -39,5 +44,12 @@ export async function demo(name: DemoName): Promise<Found> {
       files.set(inside, await (await fetch(address)).blob());
     }),
   );
+  // Its rehearsals lie beside it.
+  for (const [path, read] of Object.entries(rehearsals)) {
+    const inside = path.startsWith(folder) ? path.slice(folder.length) : '/';
+    if (inside.includes('/')) continue;
+    const rehearsal = await read();
+    if (rehearsal.includes(`document: ${file}`)) files.set(inside, new Blob([rehearsal]));
+  }
   return { file, text, files };
 }

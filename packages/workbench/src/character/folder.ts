@@ -15,6 +15,8 @@ interface Listing {
  */
 export class Folder {
   private versions = new Map<string, string>();
+  /** What each file held when it was read or written last. */
+  private held = new Map<string, Blob>();
   private force = false;
 
   private constructor(private readonly token: string) {}
@@ -48,20 +50,23 @@ export class Folder {
   async read(): Promise<{ file: string; text: string; files: Map<string, Blob> }> {
     const { document, files: listed } = await this.list();
     const files = new Map<string, Blob>();
-    this.versions = new Map(listed.map(({ name, version }) => [name, version]));
     await Promise.all(
-      listed.map(async ({ name }) => {
-        files.set(name, await (await this.call(`file/${encodeURIComponent(name)}`)).blob());
+      listed.map(async ({ name, version }) => {
+        // What has not changed is here already, and stays the same.
+        const held = this.versions.get(name) === version ? this.held.get(name) : undefined;
+        files.set(name, held ?? (await (await this.call(`file/${encodeURIComponent(name)}`)).blob()));
       }),
     );
+    this.versions = new Map(listed.map(({ name, version }) => [name, version]));
+    this.held = new Map(files);
     const text = (await files.get(document)?.text()) ?? '';
     files.delete(document);
     return { file: document, text, files };
   }
 
-  /** Writes the document, and files that are new. @throws when the disk refuses, or another program was faster */
+  /** Writes the document, and files that are new or changed. @throws when the disk refuses, or another program was faster */
   async write(file: string, text: string, files: NamedFiles): Promise<void> {
-    for (const [name, blob] of files) if (!this.versions.has(name)) await this.put(name, blob);
+    for (const [name, blob] of files) if (this.held.get(name) !== blob) await this.put(name, blob);
     await this.put(file, new Blob([text]));
     this.force = false;
   }
@@ -79,6 +84,7 @@ export class Folder {
       headers: this.force ? {} : { 'if-match': version ?? '' },
     });
     this.versions.set(name, await answer.text());
+    this.held.set(name, body);
   }
 
   /** Tells of changes that others make. */

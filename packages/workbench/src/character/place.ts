@@ -12,6 +12,7 @@ import {
   act,
   addFiles,
   emptyText,
+  exchangeFiles,
   open,
   select,
   setSaved,
@@ -86,7 +87,10 @@ async function changed(from: Folder): Promise<void> {
     return;
   }
   const { drawn } = await decoded(now.files);
-  open({ ...now, drawn, room: state().room });
+  exchangeFiles(now.files, drawn);
+  if (state().history.text !== now.text) takeOver(now.text);
+  // It is what the disk has: there is nothing to write.
+  setSaved('saved');
   tell('Another program has changed the files; they are shown as they are now.');
 }
 

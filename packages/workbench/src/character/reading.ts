@@ -2,6 +2,7 @@ import { DotHopError, imagesOf, pathText, problemText } from 'dot-hop';
 import type { Controller, ControllerDefinition, DocumentPath, ImageSize } from 'dot-hop';
 import { DocumentError, compileDocument, readSoundPart } from 'dot-hop/document';
 import type { CharacterDocument } from 'dot-hop/document';
+import { compileWorn } from 'dot-hop/wardrobe';
 
 /** Something that is wrong with the document, where it stands. */
 export interface Trouble {
@@ -70,14 +71,10 @@ export function readText(text: string, file: string, images: Sizes): Reading {
 }
 
 /** The same from plain data: what shows an edit before its text is written. */
-export function readData(
-  definition: ControllerDefinition,
-  compile: (definition: ControllerDefinition, options: { images: Sizes }) => Controller,
-  images: Sizes,
-): Reading {
+export function readData(definition: ControllerDefinition, images: Sizes): Reading {
   if (Object.keys(definition.clips).length === 0) return { definition, controller: undefined, troubles: [] };
   try {
-    return { definition, controller: compile(definition, { images }), troubles: [] };
+    return { definition, controller: compileWorn(definition, { images }), troubles: [] };
   } catch (error) {
     return { definition, controller: undefined, troubles: troublesOf(error) };
   }

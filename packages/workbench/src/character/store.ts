@@ -1,4 +1,3 @@
-import { compileWorn } from 'dot-hop/wardrobe';
 import type { Controller, ControllerDefinition, DocumentPath } from 'dot-hop';
 import { beginHistory, changedData, edited, redone, styleOf, undone, withText } from 'dot-hop/edit';
 import type { Edit, History } from 'dot-hop/edit';
@@ -82,8 +81,24 @@ const { getState: state, setState: put } = useWorkbench;
 export const sizesOf = (drawn: ReadonlyMap<string, Drawn>): Sizes =>
   Object.fromEntries([...drawn].map(([file, { picture }]) => [file, picture]));
 
+/** What a step does to other files than the document: the rehearsals in which something is renamed too. */
+export interface Beside {
+  readonly before: ReadonlyMap<string, Blob>;
+  readonly after: ReadonlyMap<string, Blob>;
+}
+
+type Step = History['past'][number];
+const besides = new WeakMap<Step, Beside>();
+const latest = (steps: readonly Step[]): Step | undefined => steps[steps.length - 1];
+const withFiles = (some: ReadonlyMap<string, Blob> | undefined): { files?: Workbench['files'] } =>
+  some === undefined || some.size === 0 ? {} : { files: new Map([...state().files, ...some]) };
+
 /** Edits that show already and are not in the text yet: to write them takes longer than a picture. */
-let waiting: { readonly edit: Edit; readonly joins: string | undefined }[] = [];
+let waiting: {
+  readonly edit: Edit;
+  readonly joins: string | undefined;
+  readonly beside: Beside | undefined;
+}[] = [];
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 /**
@@ -91,13 +106,14 @@ let timer: ReturnType<typeof setTimeout> | undefined;
  *
  * @param joins edits with the same one that follow each other are undone together: those of one drag
  */
-export function act(edit: Edit, joins?: string): void {
+export function act(edit: Edit, joins?: string, beside?: Beside): void {
   if (edit.changes.length === 0) return;
   const { definition, drawn, controller, selection } = state();
   const next = changedData(definition, edit.changes);
-  const read = readData(next, compileWorn, sizesOf(drawn));
-  waiting.push({ edit, joins });
+  const read = readData(next, sizesOf(drawn));
+  waiting.push({ edit, joins, beside });
   put({
+    ...withFiles(beside?.after),
     definition: next,
     controller: read.controller ?? controller,
     isCurrent: read.controller !== undefined,
@@ -118,7 +134,11 @@ export function writeDown(): void {
   const edits = waiting;
   waiting = [];
   let { history } = state();
-  for (const { edit, joins } of edits) history = edited(history, edit, joins);
+  for (const { edit, joins, beside } of edits) {
+    history = edited(history, edit, joins);
+    const step = latest(history.past);
+    if (beside !== undefined && step !== undefined) besides.set(step, beside);
+  }
   take(history);
 }
 
@@ -168,15 +188,22 @@ function fitting(selection: Selection, { sheets, clips }: ControllerDefinition):
 export function undo(): void {
   writeDown();
   const { history } = state();
-  const last = history.past[history.past.length - 1];
-  if (last !== undefined) take(undone(history), `undone: ${last.says}`);
+  const last = latest(history.past);
+  if (last === undefined) return;
+  put(withFiles(besides.get(last)?.before));
+  take(undone(history), `undone: ${last.says}`);
 }
 
 export function redo(): void {
   writeDown();
   const { history } = state();
-  const next = history.future[history.future.length - 1];
-  if (next !== undefined) take(redone(history), `done again: ${next.says}`);
+  const next = latest(history.future);
+  if (next === undefined) return;
+  const again = redone(history);
+  const beside = besides.get(next);
+  if (beside !== undefined) besides.set(latest(again.past)!, beside);
+  put(withFiles(beside?.after));
+  take(again, `done again: ${next.says}`);
 }
 
 /** The text as somebody writes it by hand. */
@@ -212,10 +239,21 @@ export function open({ file, text, files, drawn, room }: Opened): void {
   put({ saved: 'saved', notice: undefined });
 }
 
+/** Takes over files as another program has written them. */
+export function exchangeFiles(files: ReadonlyMap<string, Blob>, drawn: ReadonlyMap<string, Drawn>): void {
+  letGo(state().drawn.values());
+  put({ files, drawn, isCurrent: false });
+  writeDown();
+  take(state().history);
+}
+
 /** Takes over what another program has written; it can be undone like anything else. */
 export const takeOver = (text: string): void => {
   writeDown();
-  take(withText(state().history, text, 'change from outside'), 'another program has changed the document');
+  take(
+    withText(state().history, text, 'the change from outside'),
+    'another program has changed the document',
+  );
 };
 
 /** Adds files to the character; their images can be named from now on. */

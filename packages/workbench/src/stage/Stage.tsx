@@ -2,14 +2,25 @@ import { drawMarks, drawPose } from '@dot-hop/browser';
 import type { Controller } from 'dot-hop';
 import { describeController } from 'dot-hop/explain';
 import type { ButtonName } from 'dot-hop/rehearsal';
-import { Crosshair, Pause, Play, SkipForward } from 'lucide-react';
+import { ChevronDown, Crosshair, Pause, Play, SkipForward } from 'lucide-react';
 import { inPlainMemory } from '../parts/canvas.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import {
+  Button,
+  Menu,
+  MenuItem,
+  MenuTrigger,
+  Popover,
+  ToggleButton,
+  ToggleButtonGroup,
+} from 'react-aria-components';
 import { clipOf } from '../character/clip.js';
-import { useWorkbench } from '../character/store.js';
+import { readData } from '../character/reading.js';
+import { emptyDefinition, sizesOf, useWorkbench } from '../character/store.js';
 import { IconButton } from '../parts/ui.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
+import { alone, singlesOf } from './alone.js';
+import type { Single } from './alone.js';
 import { CharacterPlay, ClipPlay } from './play.js';
 import { drawQuay } from './quay.js';
 
@@ -26,8 +37,8 @@ const keys: Readonly<Record<string, ButtonName>> = {
 };
 const rates = [0.25, 0.5, 1, 2] as const;
 
-/** What plays: the clip that is selected, or the whole character. */
-type Shown = 'clip' | 'character';
+/** What plays: the clip that is selected, the whole character, or one flipbook or state of it. */
+type Shown = 'clip' | 'character' | Single;
 
 /** The character alive, beside everything that is done to it: it follows every edit in the next picture. */
 export function Stage() {
@@ -40,7 +51,17 @@ export function Stage() {
   const [marks, setMarks] = useState(false);
   const clip = useMemo(() => clipOf(controller, clipName), [controller, clipName]);
   const canPlayAll = controller?.definition.states !== undefined;
-  const kind = shown === 'character' && canPlayAll ? 'character' : 'clip';
+  const singles = useMemo(() => singlesOf(controller?.definition ?? emptyDefinition), [controller]);
+  const single =
+    typeof shown === 'object'
+      ? singles.find(({ kind, name }) => kind === shown.kind && name === shown.name)
+      : undefined;
+  const kind = single !== undefined || (shown === 'character' && canPlayAll) ? 'character' : 'clip';
+  const played = useMemo(() => {
+    if (controller === undefined || single === undefined) return controller;
+    const { drawn } = useWorkbench.getState();
+    return readData(alone(controller.definition, single), sizesOf(drawn)).controller;
+  }, [controller, single]);
   const clipPlay = useRef<ClipPlay | undefined>(undefined);
   const wholePlay = useRef<CharacterPlay | undefined>(undefined);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -52,11 +73,12 @@ export function Stage() {
     else clipPlay.current.exchange(clip);
   }, [clip]);
   useEffect(() => {
-    if (controller === undefined) wholePlay.current = undefined;
-    else if (wholePlay.current?.performer.controller.name !== controller.name)
-      wholePlay.current = new CharacterPlay(controller, bodyOf(controller));
-    else wholePlay.current.exchange(controller);
-  }, [controller]);
+    const before = wholePlay.current;
+    if (played === undefined) wholePlay.current = undefined;
+    else if (before?.performer.controller.name !== played.name || before.repeats !== single?.name)
+      wholePlay.current = new CharacterPlay(played, bodyOf(played), single?.name);
+    else before.exchange(played);
+  }, [played, single]);
   useEachPicture((ms) => {
     const context = canvas.current?.getContext('2d', inPlainMemory);
     if (!context) return;
@@ -108,15 +130,18 @@ export function Stage() {
           aria-label="what plays"
           selectionMode="single"
           disallowEmptySelection
-          selectedKeys={[kind]}
-          onSelectionChange={(picked) => setShown([...picked][0] as Shown)}
+          selectedKeys={single === undefined ? [kind] : []}
+          onSelectionChange={(picked) => {
+            const [first] = picked;
+            if (first !== undefined) setShown(first as Shown);
+          }}
         >
           <ToggleButton id="clip">this clip</ToggleButton>
           <ToggleButton id="character" isDisabled={!canPlayAll}>
             whole character
           </ToggleButton>
         </ToggleButtonGroup>
-        <output data-testid="stage-says">{controller === undefined ? '' : says}</output>
+        <Singles singles={singles} shown={single} onPick={setShown} />
       </div>
       <div
         className="boards"
@@ -130,6 +155,7 @@ export function Stage() {
         onBlur={() => Object.values(keys).forEach((button) => wholePlay.current?.release(button))}
       >
         <canvas ref={canvas} width={width} height={height} className="crisp" data-testid="stage" />
+        <output data-testid="stage-says">{controller === undefined ? '' : says}</output>
         {controller === undefined ? (
           <p className="hint">
             {isFaulty
@@ -137,7 +163,11 @@ export function Stage() {
               : 'Nothing plays yet. Cut a sheet and make a clip.'}
           </p>
         ) : null}
-        {kind === 'character' ? <p className="hint keys">click here, then ← → and space</p> : null}
+        {kind === 'character' ? (
+          <p className="hint keys">
+            click here, then {single === undefined ? '← → and space' : 'arrows turn it'}
+          </p>
+        ) : null}
       </div>
       <div className="stage-foot">
         <IconButton label={plays ? 'stop' : 'play'} onPress={() => setPlays(!plays)}>
@@ -167,6 +197,43 @@ export function Stage() {
         <Pulses controller={controller} play={wholePlay} />
       ) : null}
     </section>
+  );
+}
+
+/** One flipbook or state, to be looked at by itself; arrow keys turn it. */
+function Singles({
+  singles,
+  shown,
+  onPick,
+}: {
+  readonly singles: readonly Single[];
+  readonly shown: Single | undefined;
+  readonly onPick: (single: Single) => void;
+}) {
+  return (
+    <MenuTrigger>
+      <Button
+        className={shown === undefined ? 'single' : 'single on'}
+        isDisabled={singles.length === 0}
+        aria-label={shown === undefined ? 'one state or flipbook' : `${shown.kind} ${shown.name} plays`}
+      >
+        {shown?.name ?? 'state'} <ChevronDown size={13} />
+      </Button>
+      <Popover className="list">
+        <Menu
+          onAction={(key) => {
+            const picked = singles[Number(key)];
+            if (picked !== undefined) onPick(picked);
+          }}
+        >
+          {singles.map(({ kind, name }, i) => (
+            <MenuItem key={`${kind} ${name}`} id={i} textValue={name}>
+              {name} <small>{kind}</small>
+            </MenuItem>
+          ))}
+        </Menu>
+      </Popover>
+    </MenuTrigger>
   );
 }
 

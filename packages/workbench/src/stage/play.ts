@@ -17,6 +17,9 @@ export interface Play {
   readonly says: string;
 }
 
+/** What is played once waits so long at its end, in milliseconds. */
+const pause = 500;
+
 /** A clip by itself, over and over; one that is played once waits a moment at its end. */
 export class ClipPlay implements Play {
   /** Where it is, in milliseconds. */
@@ -41,7 +44,7 @@ export class ClipPlay implements Play {
   }
 
   step(ms: number): void {
-    const whole = this.lasts + (this.clip.loopFrom < 0 ? 500 : 0);
+    const whole = this.lasts + (this.clip.loopFrom < 0 ? pause : 0);
     this.time = (this.time + ms) % whole;
   }
 
@@ -63,10 +66,14 @@ export class CharacterPlay implements Play {
   performer: Performer;
   private body: FeedingBody | undefined;
   private readonly held = new Set<ButtonName>();
+  /** How long what is played once has been at its end, in milliseconds. */
+  private waited = 0;
 
+  /** @param repeats a state that is the only one, and is begun anew when its clip has ended */
   constructor(
     private controller: Controller,
     private readonly kind: BodyKind,
+    readonly repeats?: string,
   ) {
     this.performer = new Performer(controller);
     this.body = this.bodyFor(controller);
@@ -117,6 +124,12 @@ export class CharacterPlay implements Play {
       for (const [signal, value] of body.changes()) performer.set(signal, value);
     }
     performer.step(ms);
+    if (this.repeats === undefined || performer.phase < 1) {
+      this.waited = 0;
+      return;
+    }
+    this.waited += ms;
+    if (this.waited > pause) performer.cut(this.repeats);
   }
 
   get pose(): Pose {

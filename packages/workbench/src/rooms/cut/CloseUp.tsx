@@ -1,8 +1,10 @@
-import type { Cell, Sheet } from 'dot-hop';
+import type { BoxDefinition, Cell, Sheet } from 'dot-hop';
 import { inPlainMemory } from '../../parts/canvas.js';
 import { useEffect, useRef, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { box as boxColour, foot, lamp } from '../../parts/colours.js';
+import { boxAfter, cursorOf, dragAt } from './box-drag.js';
+import type { BoxDrag, Spot } from './box-drag.js';
 import { placeOf } from './mark.js';
 import type { Mark, Place } from './mark.js';
 
@@ -24,7 +26,7 @@ export function CloseUp({
   const canvas = useRef<HTMLCanvasElement>(null);
   const drawn = useWorkbench((state) => state.drawn);
   const [ghost, setGhost] = useState(true);
-  const start = useRef<readonly [number, number] | undefined>(undefined);
+  const drag = useRef<BoxDrag | undefined>(undefined);
   const { frameWidth, frameHeight } = cell;
   // Room around the frame, so that what stands at its edge can be reached.
   const around = 4;
@@ -70,6 +72,11 @@ export function CloseUp({
       context.strokeStyle = isMeant ? lamp : boxColour;
       context.lineWidth = isMeant ? 2 : 1;
       context.strokeRect(at(x) + 0.5, at(y) + 0.5, width * scale - 1, height * scale - 1);
+      if (!isMeant) continue;
+      // Corners to take hold of.
+      context.fillStyle = lamp;
+      for (const left of [at(x), at(x + width)])
+        for (const top of [at(y), at(y + height)]) context.fillRect(left - 3, top - 3, 6, 6);
     }
     context.lineWidth = 1;
     const cross = (x: number, y: number, colour: string, size: number): void => {
@@ -85,21 +92,28 @@ export function CloseUp({
     cross(cell.pivotX, cell.pivotY, mark.kind === 'pivot' ? foot : '#c96a76', 8);
   }, [cell, drawn, ghost, mark, scale, sheet, wide, high, frameWidth, frameHeight]);
 
-  const pixel = (event: React.PointerEvent): readonly [number, number] => {
+  const spot = (event: React.PointerEvent): Spot => {
     const { left, top } = canvas.current!.getBoundingClientRect();
-    const on = (length: number): number => length / scale - around;
-    return mark.kind === 'boxes'
-      ? [Math.floor(on(event.clientX - left)), Math.floor(on(event.clientY - top))]
-      : [Math.round(on(event.clientX - left)), Math.round(on(event.clientY - top))];
+    return [(event.clientX - left) / scale - around, (event.clientY - top) / scale - around];
   };
-  const draw = (to: readonly [number, number]): void => {
-    if (start.current === undefined) return;
-    if (mark.kind !== 'boxes') {
-      onPlace(to, true);
-      return;
-    }
-    const [x, y] = [Math.min(start.current[0], to[0]), Math.min(start.current[1], to[1])];
-    onPlace([x, y, Math.abs(to[0] - start.current[0]) + 1, Math.abs(to[1] - start.current[1]) + 1], true);
+  const box = mark.kind === 'boxes' ? (placeOf(cell, mark) as BoxDefinition | undefined) : undefined;
+  const reach = Math.max(5, Math.min(8, scale)) / scale;
+  const begin = (event: React.PointerEvent): void => {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    canvas.current!.focus();
+    drag.current = dragAt(box, spot(event), reach);
+    // Where a box begins shows at once; to take hold of one changes nothing yet.
+    if (mark.kind !== 'boxes' || drag.current.kind === 'draw') move(event);
+  };
+  const move = (event: React.PointerEvent): void => {
+    const to = spot(event);
+    if (mark.kind === 'boxes')
+      canvas.current!.style.cursor = cursorOf(drag.current ?? dragAt(box, to, reach));
+    if (drag.current === undefined) return;
+    onPlace(
+      mark.kind === 'boxes' ? boxAfter(drag.current, to) : [Math.round(to[0]), Math.round(to[1])],
+      true,
+    );
   };
   return (
     <div className="close-up">
@@ -108,16 +122,11 @@ export function CloseUp({
         tabIndex={0}
         role="application"
         data-testid="close-up"
-        aria-label={`cell ${cell.index}; click places ${mark.kind === 'pivot' ? 'the feet' : mark.name}, arrows nudge it`}
+        aria-label={`cell ${cell.index}; click places ${mark.kind === 'pivot' ? 'the feet' : mark.name}, arrows nudge it${mark.kind === 'boxes' ? ', with shift they size it; edges are dragged' : ''}`}
         style={{ width: wide, height: high }}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          event.currentTarget.focus();
-          start.current = pixel(event);
-          draw(start.current);
-        }}
-        onPointerMove={(event) => draw(pixel(event))}
-        onPointerUp={() => (start.current = undefined)}
+        onPointerDown={begin}
+        onPointerMove={move}
+        onPointerUp={() => (drag.current = undefined)}
         onKeyDown={(event) => {
           const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
             event.key

@@ -1,17 +1,22 @@
+import type { Cell } from 'dot-hop';
 import { addClip, clipsUsing, dropCells, joinCells, moveCell, splitCell } from 'dot-hop/edit';
-import { ArrowLeft, ArrowRight, Combine, Film, Split, Trash2 } from 'lucide-react';
+import { quietLine } from 'dot-hop/gather';
+import { ArrowLeft, ArrowRight, Combine, Film, Split as SplitIcon, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { beginWithDrawings } from '../../character/place.js';
 import { act, select, showText, tell, useWorkbench } from '../../character/store.js';
 import { useSheet } from '../../character/sheet.js';
-import { Choice, IconButton } from '../../parts/ui.js';
+import { Choice } from '../../parts/ui.js';
+import { CellTools, runKey } from './CellTools.js';
+import type { CellAction } from './CellTools.js';
 import { CutPanel } from './CutPanel.js';
 import { cutWith } from './cut-with.js';
 import type { Proposal } from './CutPanel.js';
 import { layoutOf } from './layout.js';
 import { MarksPanel } from './MarksPanel.js';
 import { SheetView } from './SheetView.js';
+import type { Split } from './SplitLine.js';
 
 /** Drawings come in here, and become cells that stand where the character stands. */
 export function CutRoom() {
@@ -22,6 +27,7 @@ export function CutRoom() {
   const image = selection.sheet === undefined ? undefined : definition.sheets[selection.sheet]?.image;
   const layout = useMemo(() => layoutOf(sheet, image, drawn), [sheet, image, drawn]);
   const [proposal, setProposal] = useState<Proposal | undefined>();
+  const [split, setSplit] = useState<Split | undefined>();
   const isReadable = useWorkbench((state) => state.isReadable);
   const names = Object.keys(definition.sheets);
   if (names.length === 0 || selection.sheet === undefined) return isReadable ? <Empty /> : <Unreadable />;
@@ -47,6 +53,67 @@ export function CutRoom() {
       );
   };
   const grid = own?.grid;
+  const name = selection.sheet;
+  const single = cells.length === 1 ? sheet?.cells[cells[0]!] : undefined;
+  // The line is for the cell that was selected when it was asked for, as it was cut then.
+  const meant = split !== undefined && split.cell === single && isFree ? split : undefined;
+  const splitOf = (cell: Cell, along: 'x' | 'y'): Split => {
+    const picture = drawn.get(cell.image)?.picture;
+    const middle = along === 'x' ? cell.x + (cell.width >> 1) : cell.y + (cell.height >> 1);
+    return { cell, along, at: picture === undefined ? middle : quietLine(picture, cell, along) };
+  };
+  const renumber = (by: number): void => {
+    act(moveCell(definition, name, cells[0]!, cells[0]! + by));
+    select({ cells: [cells[0]! + by] });
+  };
+  const actions: CellAction[] = [
+    {
+      label: 'make a clip of these cells',
+      key: 'c',
+      icon: <Film size={16} />,
+      isDisabled: cells.length === 0,
+      run: () => makeClip(definition, name, cells),
+    },
+    {
+      label: 'join into one cell',
+      key: 'j',
+      icon: <Combine size={16} />,
+      isDisabled: !isFree || cells.length < 2,
+      run: () => {
+        act(joinCells(definition, name, cells));
+        select({ cells: [Math.min(...cells)] });
+      },
+    },
+    {
+      label: 'split in two',
+      key: 's',
+      icon: <SplitIcon size={16} />,
+      isOn: meant !== undefined,
+      isDisabled: !isFree || single === undefined || single.width * single.height < 2,
+      run: () => setSplit(meant === undefined ? splitOf(single!, single!.width > 1 ? 'x' : 'y') : undefined),
+    },
+    {
+      label: 'one number earlier',
+      key: '[',
+      icon: <ArrowLeft size={16} />,
+      isDisabled: !isFree || cells.length !== 1 || cells[0] === 0,
+      run: () => renumber(-1),
+    },
+    {
+      label: 'one number later',
+      key: ']',
+      icon: <ArrowRight size={16} />,
+      isDisabled: !isFree || cells.length !== 1 || cells[0] === size.count - 1,
+      run: () => renumber(1),
+    },
+    {
+      label: 'delete these cells',
+      key: 'Delete',
+      icon: <Trash2 size={16} />,
+      isDisabled: cells.length === 0,
+      run: remove,
+    },
+  ];
   return (
     <div className="cut">
       <div className="panel">
@@ -64,78 +131,41 @@ export function CutRoom() {
         {sheet === undefined ? null : <MarksPanel sheet={sheet} />}
       </div>
       <div className="middle">
-        <div className="bar">
-          <output data-testid="cells-selected">
-            {cells.length === 0
+        <CellTools
+          says={
+            cells.length === 0
               ? `${size.count} cells`
               : cells.length === 1
                 ? `cell ${cells[0]!} of ${size.count}`
-                : `${cells.length} cells of ${size.count}`}
-          </output>
-          <IconButton
-            label="make a clip of these cells"
-            keys="C"
-            isDisabled={cells.length === 0}
-            onPress={() => makeClip(definition, selection.sheet!, cells)}
-          >
-            <Film size={16} />
-          </IconButton>
-          <IconButton
-            label="join into one cell"
-            isDisabled={!isFree || cells.length < 2}
-            onPress={() => {
-              act(joinCells(definition, selection.sheet!, cells));
-              select({ cells: [Math.min(...cells)] });
-            }}
-          >
-            <Combine size={16} />
-          </IconButton>
-          <IconButton
-            label="split in two, side by side"
-            isDisabled={!isFree || cells.length !== 1}
-            onPress={() => {
-              const cell = sheet?.cells[cells[0]!];
-              if (cell !== undefined)
-                act(splitCell(definition, selection.sheet!, cell.index, 'x', cell.x + (cell.width >> 1)));
-            }}
-          >
-            <Split size={16} />
-          </IconButton>
-          <IconButton
-            label="one number earlier"
-            isDisabled={!isFree || cells.length !== 1 || cells[0] === 0}
-            onPress={() => {
-              act(moveCell(definition, selection.sheet!, cells[0]!, cells[0]! - 1));
-              select({ cells: [cells[0]! - 1] });
-            }}
-          >
-            <ArrowLeft size={16} />
-          </IconButton>
-          <IconButton
-            label="one number later"
-            isDisabled={!isFree || cells.length !== 1 || cells[0] === size.count - 1}
-            onPress={() => {
-              act(moveCell(definition, selection.sheet!, cells[0]!, cells[0]! + 1));
-              select({ cells: [cells[0]! + 1] });
-            }}
-          >
-            <ArrowRight size={16} />
-          </IconButton>
-          <IconButton
-            label="delete these cells"
-            keys="Del"
-            isDisabled={!isFree || cells.length === 0}
-            onPress={remove}
-          >
-            <Trash2 size={16} />
-          </IconButton>
-          <span className="hint">drag selects · Alt+drag moves · wheel zooms</span>
-        </div>
+                : `${cells.length} cells of ${size.count}`
+          }
+          hint={
+            meant === undefined
+              ? 'drag selects · Alt+drag moves · wheel zooms'
+              : 'click or Enter splits · T turns the line · Esc leaves it'
+          }
+          actions={actions}
+        />
         <SheetView
           name={selection.sheet}
           layout={layout}
           proposed={proposal?.cells}
-          onDelete={remove}
+          onKey={(event) => runKey(actions, event)}
+          split={
+            meant === undefined
+              ? undefined
+              : {
+                  ...meant,
+                  onMove: (at) => setSplit({ ...meant, at }),
+                  onTurn: () => setSplit(splitOf(meant.cell, meant.along === 'x' ? 'y' : 'x')),
+                  onLeave: () => setSplit(undefined),
+                  onSplit: (at) => {
+                    act(splitCell(definition, name, meant.cell.index, meant.along, at));
+                    setSplit(undefined);
+                    select({ cells: [meant.cell.index, meant.cell.index + 1] });
+                  },
+                }
+          }
           handles={
             grid === undefined || proposal !== undefined || layout.missing.length > 0
               ? undefined

@@ -8,6 +8,8 @@ import { IconButton } from '../../parts/ui.js';
 import type { Cell } from 'dot-hop';
 import { drawSheet } from './draw-sheet.js';
 import type { LaidCell, Layout } from './layout.js';
+import { SplitLine } from './SplitLine.js';
+import type { SplitHandles } from './SplitLine.js';
 import { fit, onSheet, zoomed } from './view.js';
 import type { View } from './view.js';
 
@@ -29,14 +31,17 @@ export function SheetView({
   layout,
   proposed,
   handles,
-  onDelete,
+  split,
+  onKey,
 }: {
   /** The sheet's name: another one is seen whole at first. */
   readonly name: string;
   readonly layout: Layout;
   readonly proposed?: readonly (readonly [number, number, number, number])[] | undefined;
   readonly handles?: GridHandles | undefined;
-  readonly onDelete: () => void;
+  readonly split?: SplitHandles | undefined;
+  /** Keys that do something to the cells; true for one that did. */
+  readonly onKey: (event: React.KeyboardEvent) => boolean;
 }) {
   const { cells, missing } = layout;
   const controller = useWorkbench((state) => state.controller);
@@ -209,11 +214,11 @@ export function SheetView({
     else if (event.key === '+' || event.key === '=') zoom(1.25);
     else if (event.key === '-') zoom(0.8);
     else if (event.key === '0') whole();
-    else if (event.key === 'Delete' || event.key === 'Backspace') onDelete();
     else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) {
       event.preventDefault();
       select({ cells: cells.map(({ cell }) => cell.index) });
     } else if (event.key === 'Escape') select({ cells: [] });
+    else if (onKey(event)) event.preventDefault();
   };
   return (
     <div className="sheet-view" ref={box}>
@@ -231,6 +236,7 @@ export function SheetView({
         onKeyDown={key}
       />
       {view === undefined || handles === undefined ? null : <Handles view={view} handles={handles} />}
+      {view === undefined || split === undefined ? null : <SplitLine view={view} split={split} />}
       <div className="zoom" hidden={layout.pictures.length === 0}>
         <IconButton label="further away" keys="-" onPress={() => zoom(0.8)}>
           <ZoomOut size={16} />

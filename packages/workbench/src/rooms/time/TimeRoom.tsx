@@ -1,19 +1,11 @@
 import { feetOf, strideOf } from 'dot-hop/gather';
 import type { Clip, ControllerDefinition, LoopDefinition } from 'dot-hop';
-import {
-  framesOf,
-  insertFrames,
-  loopClip,
-  rateClip,
-  sheetOf,
-  rename,
-  strideClip,
-  timeFrames,
-} from 'dot-hop/edit';
+import { framesOf, insertFrames, loopClip, rateClip, sheetOf, strideClip, timeFrames } from 'dot-hop/edit';
 import type { SheetSize } from 'dot-hop/edit';
 import { Ruler } from 'lucide-react';
-import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Input, Label, TextField } from 'react-aria-components';
+import { renameEverywhere } from '../../character/rehearsals.js';
 import { clipOf } from '../../character/clip.js';
 import { useSheet } from '../../character/sheet.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
@@ -102,21 +94,12 @@ interface TimingProps {
   readonly size: SheetSize;
 }
 
-/**
- * Name, rate, loop and stride of a clip, and the time of the selected frames. The fields follow an edit right after the strip and
- * the stage have shown it: what one looks at while one drags comes first.
- */
-function Timing({ definition, compiled, ...rest }: TimingProps) {
-  return (
-    <TimingFields {...rest} definition={useDeferredValue(definition)} compiled={useDeferredValue(compiled)} />
-  );
-}
-
-const TimingFields = memo(function TimingFields({ name, definition, compiled, size }: TimingProps) {
+/** Name, rate, loop and stride of a clip, and the time of the selected frames. */
+function Timing({ name, definition, compiled, size }: TimingProps) {
   const drawn = useWorkbench((state) => state.drawn);
   const selected = useWorkbench((state) => state.selection.frames);
   const [written, setWritten] = useState(name);
-  const clip = definition.clips[name] ?? { cells: 0 };
+  const clip = definition.clips[name]!;
   const frames = framesOf(clip, size) ?? [];
   const kind = loopKind(clip.loop);
   const first = frames[selected[0] ?? 0];
@@ -127,8 +110,7 @@ const TimingFields = memo(function TimingFields({ name, definition, compiled, si
       tell(`There is a clip ${to} already.`, true);
       setWritten(name);
     } else {
-      act(rename(definition, { kind: 'clip', from: name, to }));
-      select({ clip: to });
+      void renameEverywhere({ kind: 'clip', from: name, to }).then(() => select({ clip: to }));
     }
   };
   const measure = (): void => {
@@ -211,4 +193,4 @@ const TimingFields = memo(function TimingFields({ name, definition, compiled, si
       </IconButton>
     </div>
   );
-});
+}

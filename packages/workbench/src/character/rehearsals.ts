@@ -1,0 +1,60 @@
+import { DotHopError } from 'dot-hop';
+import type { ControllerDefinition } from 'dot-hop';
+import { EditError, changedText, rename, renameInRehearsal, styleOf } from 'dot-hop/edit';
+import type { Renaming } from 'dot-hop/edit';
+import { readRehearsal } from 'dot-hop/rehearsal';
+import { act, tell, useWorkbench } from './store.js';
+
+const isRehearsal = (name: string): boolean => /\.rehearsal\.(?:ya?ml|json)$/i.test(name);
+
+/** The file that a path names, seen from the folder of another file. */
+const beside = (from: string, path: string): string =>
+  new URL(path, new URL(from, 'file:///')).pathname.slice(1);
+
+/**
+ * Renames something in the document and in the rehearsals beside it, as one step that is undone as one. A rehearsal that cannot be
+ * read stays as it is, and is told.
+ */
+export async function renameEverywhere(renaming: Renaming): Promise<void> {
+  const { definition, file, files } = useWorkbench.getState();
+  const renamed = new Map<string, Blob>();
+  const unread: string[] = [];
+  for (const [name, blob] of files) {
+    if (!isRehearsal(name)) continue;
+    const text = await blob.text();
+    const now = renamedText({ text, name, file, definition }, renaming);
+    if (now === undefined) unread.push(name);
+    else if (now !== text) renamed.set(name, new Blob([now], { type: blob.type }));
+  }
+  const before = new Map([...renamed.keys()].map((name) => [name, files.get(name)!]));
+  act(rename(definition, renaming), undefined, { before, after: renamed });
+  const { kind, from, to } = renaming;
+  const what = `${kind} ${from} is ${to} now`;
+  if (unread.length > 0) tell(`${what}. ${unread.join(', ')} cannot be read, and still say ${from}.`, true);
+  else if (renamed.size > 0) tell(`${what}, in ${[...renamed.keys()].join(', ')} too`);
+}
+
+/** The text of a rehearsal after a renaming; `undefined` for one that cannot be read. */
+function renamedText(
+  {
+    text,
+    name,
+    file,
+    definition,
+  }: {
+    readonly text: string;
+    readonly name: string;
+    readonly file: string;
+    readonly definition: ControllerDefinition;
+  },
+  renaming: Renaming,
+): string | undefined {
+  try {
+    const { definition: rehearsal } = readRehearsal(text, name);
+    if (beside(name, rehearsal.document) !== file) return text;
+    return changedText(text, renameInRehearsal(rehearsal, definition, renaming), styleOf(name));
+  } catch (error) {
+    if (error instanceof DotHopError || error instanceof EditError) return undefined;
+    throw error;
+  }
+}
