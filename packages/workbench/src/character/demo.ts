@@ -39,17 +39,20 @@ export async function demo(name: DemoName): Promise<Found> {
     // Only what the document names: the other characters have images of their own.
     return inside !== undefined && text.includes(inside) ? [[inside, address] as const] : [];
   });
-  await Promise.all(
-    wanted.map(async ([inside, address]) => {
+  // Its rehearsals lie beside it.
+  const beside = Object.entries(rehearsals).flatMap(([path, read]) =>
+    path.startsWith(folder) && !path.slice(folder.length).includes('/')
+      ? [[path.slice(folder.length), read] as const]
+      : [],
+  );
+  await Promise.all([
+    ...wanted.map(async ([inside, address]) => {
       files.set(inside, await (await fetch(address)).blob());
     }),
-  );
-  // Its rehearsals lie beside it.
-  for (const [path, read] of Object.entries(rehearsals)) {
-    const inside = path.startsWith(folder) ? path.slice(folder.length) : '/';
-    if (inside.includes('/')) continue;
-    const rehearsal = await read();
-    if (rehearsal.includes(`document: ${file}`)) files.set(inside, new Blob([rehearsal]));
-  }
+    ...beside.map(async ([inside, read]) => {
+      const rehearsal = await read();
+      if (rehearsal.includes(`document: ${file}`)) files.set(inside, new Blob([rehearsal]));
+    }),
+  ]);
   return { file, text, files };
 }

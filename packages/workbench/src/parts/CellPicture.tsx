@@ -34,12 +34,15 @@ const drawing = (cell: Cell | undefined): readonly unknown[] =>
         cell.frameHeight,
       ]);
 
-function isSame(before: CellPictureProps, now: CellPictureProps): boolean {
-  if (before.scale !== now.scale) return false;
-  if (before.cell === now.cell) return true;
-  const [one, other] = [drawing(before.cell), drawing(now.cell)];
-  return one.length === other.length && one.every((part, i) => part === other[i]);
+/** Whether two cells look the same. */
+export function looksSame(one: Cell | undefined, other: Cell | undefined): boolean {
+  if (one === other) return true;
+  const [before, now] = [drawing(one), drawing(other)];
+  return before.length === now.length && before.every((part, i) => part === now[i]);
 }
+
+const isSame = (before: CellPictureProps, now: CellPictureProps): boolean =>
+  before.scale === now.scale && looksSame(before.cell, now.cell);
 
 /**
  * One cell in its frame. It is a part of the page's own drawing and no canvas: a browser keeps each canvas as a layer of its own,

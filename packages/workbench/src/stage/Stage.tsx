@@ -2,27 +2,18 @@ import { drawMarks, drawPose } from '@dot-hop/browser';
 import type { Controller } from 'dot-hop';
 import { describeController } from 'dot-hop/explain';
 import type { ButtonName } from 'dot-hop/rehearsal';
-import { ChevronDown, Crosshair, Pause, Play, SkipForward } from 'lucide-react';
 import { inPlainMemory } from '../parts/canvas.js';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import {
-  Button,
-  Menu,
-  MenuItem,
-  MenuTrigger,
-  Popover,
-  ToggleButton,
-  ToggleButtonGroup,
-} from 'react-aria-components';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Button } from 'react-aria-components';
 import { clipOf } from '../character/clip.js';
 import { readData } from '../character/reading.js';
-import { emptyDefinition, sizesOf, useWorkbench } from '../character/store.js';
-import { IconButton } from '../parts/ui.js';
+import { sizesOf, useWorkbench } from '../character/store.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
-import { alone, singlesOf } from './alone.js';
-import type { Single } from './alone.js';
+import { alone, isThere } from './alone.js';
 import { CharacterPlay, ClipPlay } from './play.js';
 import { drawQuay } from './quay.js';
+import { StageFoot, StageHead } from './StageControls.js';
+import type { Shown } from './StageControls.js';
 
 /** The stage in its own pixels. */
 const [width, height] = [150, 100];
@@ -35,10 +26,6 @@ const keys: Readonly<Record<string, ButtonName>> = {
   ArrowDown: 'down',
   Space: 'jump',
 };
-const rates = [0.25, 0.5, 1, 2] as const;
-
-/** What plays: the clip that is selected, the whole character, or one flipbook or state of it. */
-type Shown = 'clip' | 'character' | Single;
 
 /** The character alive, beside everything that is done to it: it follows every edit in the next picture. */
 export function Stage() {
@@ -51,11 +38,8 @@ export function Stage() {
   const [marks, setMarks] = useState(false);
   const clip = useMemo(() => clipOf(controller, clipName), [controller, clipName]);
   const canPlayAll = controller?.definition.states !== undefined;
-  const singles = useMemo(() => singlesOf(controller?.definition ?? emptyDefinition), [controller]);
-  const single =
-    typeof shown === 'object'
-      ? singles.find(({ kind, name }) => kind === shown.kind && name === shown.name)
-      : undefined;
+  // The same object as long as it is there.
+  const single = typeof shown === 'object' && isThere(controller?.definition, shown) ? shown : undefined;
   const kind = single !== undefined || (shown === 'character' && canPlayAll) ? 'character' : 'clip';
   const played = useMemo(() => {
     if (controller === undefined || single === undefined) return controller;
@@ -111,11 +95,11 @@ export function Stage() {
       if (marks) drawMarks(context, pose, at[0], at[1]);
     }
   });
-  const stepFrame = (): void => {
+  const stepFrame = useCallback((): void => {
     setPlays(false);
     if (kind === 'clip') clipPlay.current?.step(1000 / 24);
     else wholePlay.current?.step(1000 / 60);
-  };
+  }, [kind]);
   const press = (event: React.KeyboardEvent, isDown: boolean): void => {
     const button = keys[event.code];
     if (button === undefined || kind !== 'character') return;
@@ -125,24 +109,12 @@ export function Stage() {
   };
   return (
     <section className="stage" aria-label="stage">
-      <div className="stage-head">
-        <ToggleButtonGroup
-          aria-label="what plays"
-          selectionMode="single"
-          disallowEmptySelection
-          selectedKeys={single === undefined ? [kind] : []}
-          onSelectionChange={(picked) => {
-            const [first] = picked;
-            if (first !== undefined) setShown(first as Shown);
-          }}
-        >
-          <ToggleButton id="clip">this clip</ToggleButton>
-          <ToggleButton id="character" isDisabled={!canPlayAll}>
-            whole character
-          </ToggleButton>
-        </ToggleButtonGroup>
-        <Singles singles={singles} shown={single} onPick={setShown} />
-      </div>
+      <StageHead
+        kind={single === undefined ? kind : 'single'}
+        canPlayAll={canPlayAll}
+        single={single}
+        onPick={setShown}
+      />
       <div
         className="boards"
         tabIndex={0}
@@ -169,71 +141,19 @@ export function Stage() {
           </p>
         ) : null}
       </div>
-      <div className="stage-foot">
-        <IconButton label={plays ? 'stop' : 'play'} onPress={() => setPlays(!plays)}>
-          {plays ? <Pause size={16} /> : <Play size={16} />}
-        </IconButton>
-        <IconButton label="one picture on" onPress={stepFrame}>
-          <SkipForward size={16} />
-        </IconButton>
-        <ToggleButtonGroup
-          aria-label="how fast"
-          selectionMode="single"
-          disallowEmptySelection
-          selectedKeys={[String(rate)]}
-          onSelectionChange={(picked) => setRate(Number([...picked][0]))}
-        >
-          {rates.map((one) => (
-            <ToggleButton key={one} id={String(one)}>
-              {{ 0.25: '¼', 0.5: '½', 1: '1', 2: '2' }[one]}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <IconButton label="pivot, boxes and points" isOn={marks} onPress={() => setMarks(!marks)}>
-          <Crosshair size={16} />
-        </IconButton>
-      </div>
+      <StageFoot
+        plays={plays}
+        rate={rate}
+        marks={marks}
+        onPlay={setPlays}
+        onRate={setRate}
+        onMarks={setMarks}
+        onStep={stepFrame}
+      />
       {kind === 'character' && controller !== undefined ? (
         <Pulses controller={controller} play={wholePlay} />
       ) : null}
     </section>
-  );
-}
-
-/** One flipbook or state, to be looked at by itself; arrow keys turn it. */
-function Singles({
-  singles,
-  shown,
-  onPick,
-}: {
-  readonly singles: readonly Single[];
-  readonly shown: Single | undefined;
-  readonly onPick: (single: Single) => void;
-}) {
-  return (
-    <MenuTrigger>
-      <Button
-        className={shown === undefined ? 'single' : 'single on'}
-        isDisabled={singles.length === 0}
-        aria-label={shown === undefined ? 'one state or flipbook' : `${shown.kind} ${shown.name} plays`}
-      >
-        {shown?.name ?? 'state'} <ChevronDown size={13} />
-      </Button>
-      <Popover className="list">
-        <Menu
-          onAction={(key) => {
-            const picked = singles[Number(key)];
-            if (picked !== undefined) onPick(picked);
-          }}
-        >
-          {singles.map(({ kind, name }, i) => (
-            <MenuItem key={`${kind} ${name}`} id={i} textValue={name}>
-              {name} <small>{kind}</small>
-            </MenuItem>
-          ))}
-        </Menu>
-      </Popover>
-    </MenuTrigger>
   );
 }
 

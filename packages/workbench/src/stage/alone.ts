@@ -51,3 +51,6 @@ export const singlesOf = ({ flipbooks = {}, states = {} }: ControllerDefinition)
   ...Object.keys(flipbooks).map((name): Single => ({ kind: 'flipbook', name })),
   ...Object.keys(states).map((name): Single => ({ kind: 'state', name })),
 ];
+
+export const isThere = (definition: ControllerDefinition | undefined, { kind, name }: Single): boolean =>
+  Object.hasOwn((kind === 'state' ? definition?.states : definition?.flipbooks) ?? {}, name);

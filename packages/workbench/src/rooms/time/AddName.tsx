@@ -9,10 +9,10 @@ import { IconButton } from '../../parts/ui.js';
 export function AddName({ name, frames }: { readonly name: string; readonly frames: readonly number[] }) {
   const [written, setWritten] = useState('');
   const word = written.trim();
-  const clip = useWorkbench((state) => state.definition.clips[name]!);
   const pin = (): void => {
-    const before = [clip.cues?.[word] ?? []].flat();
-    act(placeCue(useWorkbench.getState().definition, name, word, [...before, ...frames]));
+    const { definition } = useWorkbench.getState();
+    const before = [definition.clips[name]!.cues?.[word] ?? []].flat();
+    act(placeCue(definition, name, word, [...before, ...frames]));
     setWritten('');
   };
   const span = (): void => {

@@ -1,28 +1,63 @@
 import type { Clip } from 'dot-hop';
-import {
-  duplicateFrame,
-  framesOf,
-  insertFrames,
-  moveFrame,
-  removeFrames,
-  sheetOf,
-  timeFrames,
-} from 'dot-hop/edit';
+import { duplicateFrame, framesOf, moveFrame, removeFrames, sheetOf, timeFrames } from 'dot-hop/edit';
 import type { SheetSize } from 'dot-hop/edit';
 import { CopyPlus, Trash2 } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
-import { ListBox, ListBoxItem, isTextDropItem, useDragAndDrop } from 'react-aria-components';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { useFound } from '../../character/found.js';
 import { useSheet } from '../../character/sheet.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
-import { CellPicture, fitting } from '../../parts/CellPicture.js';
 import { IconButton } from '../../parts/ui.js';
 import { AddName } from './AddName.js';
 import { Bars } from './Bars.js';
+import { FrameList, FrameLooks } from './FrameList.js';
+import type { FrameLook } from './FrameList.js';
 import { Pins } from './Pins.js';
 import { placesOf } from './places.js';
 import { Remedy } from './Remedy.js';
-import { cellKind } from './Tray.js';
+
+/** Takes frames out of a clip, which keeps at least one. */
+function remove(name: string, size: SheetSize, frames: readonly number[]): void {
+  if (frames.length === 0) return;
+  const { definition } = useWorkbench.getState();
+  if (frames.length >= (framesOf(definition.clips[name]!, size) ?? []).length)
+    tell('A clip keeps at least one frame. Delete the whole clip in the list.', true);
+  act(removeFrames(definition, name, size, frames));
+  select({ frames: [Math.max(0, Math.min(...frames) - 1)] });
+}
+
+/** What is done to the selected frames by buttons. */
+const StripTools = memo(function StripTools({
+  name,
+  size,
+  frames,
+}: {
+  readonly name: string;
+  readonly size: SheetSize;
+  readonly frames: readonly number[];
+}) {
+  return (
+    <div className="row">
+      <IconButton
+        label="show this frame twice"
+        keys="D"
+        isDisabled={frames.length !== 1}
+        onPress={() => act(duplicateFrame(useWorkbench.getState().definition, name, size, frames[0]!))}
+      >
+        <CopyPlus size={15} />
+      </IconButton>
+      <IconButton
+        label="delete these frames"
+        keys="Del"
+        isDisabled={frames.length === 0}
+        onPress={() => remove(name, size, frames)}
+      >
+        <Trash2 size={15} />
+      </IconButton>
+      <AddName name={name} frames={frames.length === 0 ? [0] : frames} />
+      <span className="hint">drag borders · + − by 10 ms · Alt+← → moves</span>
+    </div>
+  );
+});
 
 /** The frames of a clip in a row, as wide as they last, with cues as pins and spans as bars. */
 export function Strip({
@@ -50,37 +85,21 @@ export function Strip({
   const frames = framesOf(own, size) ?? [];
   const { lefts, perMs } = placesOf(frames, room);
   const width = lefts[lefts.length - 1]!;
-  const cells = frames.map((frame, i) => clip?.frames[i] ?? sheet?.cells[frame.cell]);
-  const tallest = window.innerHeight > 950 ? 104 : 64;
   const seen = useFound((state) => state.seen).filter(
     ({ path, accepted }) => path[0] === 'clips' && path[1] === name && !accepted,
   );
+  const tallest = window.innerHeight > 950 ? 104 : 64;
+  const faces = frames.map(({ cell, ms }, i): FrameLook => ({
+    number: cell,
+    cell: clip?.frames[i] ?? sheet?.cells[cell],
+    ms,
+    isOff: seen.some((one) => one.frames.includes(i)),
+    isWide: ms * perMs > 44,
+    size: Math.min(tallest, Math.max(24, ms * perMs - 8)),
+  }));
   const now = () => useWorkbench.getState().definition;
-  const { dragAndDropHooks } = useDragAndDrop({
-    acceptedDragTypes: [cellKind, 'x-dot-hop-frame'],
-    getItems: (keys) =>
-      [...keys].map((key) => ({ 'x-dot-hop-frame': String(key), 'text/plain': `frame ${Number(key) + 1}` })),
-    onReorder: ({ keys, target }) => {
-      const from = Number([...keys][0]);
-      const to = Number(target.key) + (target.dropPosition === 'after' ? 1 : 0);
-      const at = to > from ? to - 1 : to;
-      act(moveFrame(now(), name, size, from, at));
-      select({ frames: [at] });
-    },
-    onInsert: ({ items, target }) => {
-      const at = Number(target.key) + (target.dropPosition === 'after' ? 1 : 0);
-      void Promise.all(
-        items.flatMap((item) =>
-          isTextDropItem(item) && item.types.has(cellKind) ? [item.getText(cellKind)] : [],
-        ),
-      ).then((cells) => {
-        if (cells.length === 0) return;
-        act(insertFrames(now(), name, size, at, cells.map(Number)));
-        select({ frames: cells.map((_, i) => at + i) });
-      });
-    },
-  });
-  const meant = selected.filter((frame) => frame < frames.length);
+  const count = frames.length;
+  const meant = useMemo(() => selected.filter((frame) => frame < count), [selected, count]);
   const stretch = (by: number): void => {
     if (meant.length > 0)
       act(
@@ -93,15 +112,8 @@ export function Strip({
         `stretch ${name}`,
       );
   };
-  const remove = (): void => {
-    if (meant.length === 0) return;
-    if (meant.length >= frames.length)
-      tell('A clip keeps at least one frame. Delete the whole clip in the list.', true);
-    act(removeFrames(now(), name, size, meant));
-    select({ frames: [Math.max(0, Math.min(...meant) - 1)] });
-  };
   const key = (event: React.KeyboardEvent): void => {
-    if (event.key === 'Delete' || event.key === 'Backspace') remove();
+    if (event.key === 'Delete' || event.key === 'Backspace') remove(name, size, meant);
     else if (event.key === '+' || event.key === '=') stretch(10);
     else if (event.key === '-') stretch(-10);
     else if (event.key === 'd' && meant.length > 0) act(duplicateFrame(now(), name, size, meant[0]!));
@@ -120,62 +132,23 @@ export function Strip({
   };
   return (
     <section className="strip" aria-label={`frames of ${name}`}>
-      <div className="row">
-        <IconButton
-          label="show this frame twice"
-          keys="D"
-          isDisabled={meant.length !== 1}
-          onPress={() => act(duplicateFrame(now(), name, size, meant[0]!))}
-        >
-          <CopyPlus size={15} />
-        </IconButton>
-        <IconButton label="delete these frames" keys="Del" isDisabled={meant.length === 0} onPress={remove}>
-          <Trash2 size={15} />
-        </IconButton>
-        <AddName name={name} frames={meant.length === 0 ? [0] : meant} />
-        <span className="hint">drag borders · + − by 10 ms · Alt+← → moves</span>
-      </div>
+      <StripTools name={name} size={size} frames={meant} />
       <div className="film" ref={box}>
-        <div className="reel" style={{ width }} onKeyDownCapture={key}>
+        <div
+          className="reel"
+          style={
+            {
+              width,
+              '--per-ms': perMs,
+              ...Object.fromEntries(frames.map(({ ms }, i) => [`--ms-${i}`, ms])),
+            } as React.CSSProperties
+          }
+          onKeyDownCapture={key}
+        >
           <div className="playhead" data-playhead aria-hidden="true" />
-          <ListBox
-            aria-label={`frames of ${name}`}
-            orientation="horizontal"
-            selectionMode="multiple"
-            selectionBehavior="replace"
-            selectedKeys={meant.map(String)}
-            onSelectionChange={(keys) =>
-              select({
-                frames:
-                  keys === 'all' ? frames.map((_, i) => i) : [...keys].map(Number).sort((a, b) => a - b),
-              })
-            }
-            dragAndDropHooks={dragAndDropHooks}
-          >
-            {frames.map((frame, i) => {
-              const marks = seen.filter((one) => one.frames.includes(i));
-              return (
-                <ListBoxItem
-                  key={i}
-                  id={String(i)}
-                  textValue={`frame ${i + 1}`}
-                  aria-label={`frame ${i + 1}, cell ${frame.cell}, ${Math.round(frame.ms)} ms`}
-                  className={`frame${marks.length > 0 ? ' off' : ''}`}
-                  style={{ width: frame.ms * perMs }}
-                >
-                  <CellPicture
-                    cell={cells[i]}
-                    scale={
-                      cells[i] === undefined
-                        ? 1
-                        : fitting(cells[i], Math.min(tallest, Math.max(24, frame.ms * perMs - 8)))
-                    }
-                  />
-                  <small>{frame.ms * perMs > 44 ? `${Math.round(frame.ms)} ms` : Math.round(frame.ms)}</small>
-                </ListBoxItem>
-              );
-            })}
-          </ListBox>
+          <FrameLooks.Provider value={faces}>
+            <FrameList name={name} size={size} count={count} selected={meant} />
+          </FrameLooks.Provider>
           {frames.map((frame, i) => (
             <div
               key={i}

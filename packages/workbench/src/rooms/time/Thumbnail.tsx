@@ -2,7 +2,7 @@ import { showingAt } from 'dot-hop';
 import { useEffect, useRef, useState } from 'react';
 import { clipOf } from '../../character/clip.js';
 import { useWorkbench } from '../../character/store.js';
-import { CellPicture, fitting } from '../../parts/CellPicture.js';
+import { CellPicture, fitting, looksSame } from '../../parts/CellPicture.js';
 import { useEachPicture, wantsStill } from '../../parts/loop.js';
 
 /** A clip, small; it moves while it can be seen. */
@@ -23,7 +23,8 @@ export function Thumbnail({ name, size }: { readonly name: string; readonly size
     if (clip === undefined) return;
     const lasts = clip.ends[clip.ends.length - 1]! / 1000;
     if (!wantsStill()) time.current = (time.current + ms) % (lasts + (clip.loopFrom < 0 ? 600 : 0));
-    setCell(clip.cells[showingAt(clip, Math.min(time.current, lasts - 0.001))]);
+    const next = clip.cells[showingAt(clip, Math.min(time.current, lasts - 0.001))];
+    setCell((before) => (looksSame(before, next) ? before : next));
   }, isSeen);
   return (
     <span ref={box} className="thumb" style={{ width: size, height: size }}>
