@@ -117,7 +117,8 @@ export function compileWith(
   const tracks = tracksOf(placed, states.list, states.rests, states.conditions);
   const orders = tracks.map((track) => track.order);
   const watched = tracks.flatMap((track) => track.watched);
-  const places = states.list.map(({ index, track }) => orders[track]!.indexOf(index));
+  const places: number[] = states.list.map(() => 0);
+  for (const order of orders) order.forEach((state, place) => (places[state] = place));
   const stateNames = states.list.map((state) => state.name);
   const names = tracks.map(({ name }) => name);
   const bookNames = [...new Set(states.list.flatMap((state) => state.bookNames))];

@@ -113,7 +113,7 @@ export interface State {
    * geared or faced anew, no time is kept, and no tag changes.
    * @internal
    */
-  readonly plainFrom: Uint8Array;
+  plainFrom: Uint8Array;
 }
 
 /** A state whose `when` is watched for the instant at which it becomes true. */

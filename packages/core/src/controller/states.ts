@@ -14,6 +14,7 @@ import { gaitBands, rateOf, scrubOf } from './motion.js';
 import { askedAs } from '../signal/scope.js';
 import { turningBy } from './turning.js';
 import type { Turning } from './turning.js';
+import { StateIndex } from './state-index.js';
 import type { Timeline } from './timeline.js';
 import { Timelines } from './timelines.js';
 import type { Book } from './timelines.js';
@@ -63,20 +64,35 @@ export function finishStates(
     const own = `${tracks[state.track]!.name}.${state.name}`;
     state.tagBits = [...state.tags, own].reduce((bits, name) => bits | (asked.get(name) ?? 0), 0);
   }
-  for (const state of list) findPlain(state, list);
-}
-
-/** Finds the states from which entering one is no more than beginning its clip. */
-function findPlain(to: State, list: readonly State[]): void {
-  const { carry, bridges, gaits, held, facesBy, rate, scrub, tagBits, atLeast, inStep, plainFrom } = to;
-  const followed = rate !== undefined || scrub !== undefined || atLeast > 0 || gaits.length > 0;
-  if (followed || held || facesBy !== undefined || tagBits !== 0 || inStep >= 0) return;
-  for (const from of list) {
-    const begins = carry[from.index] === 'none' && bridges[from.index] === undefined;
-    const isLikewise = from.tagBits === 0 && from.facesBy === undefined && from.inStep < 0;
-    if (begins && isLikewise && from !== to) plainFrom[from.index] = 1;
+  const likewise = Uint8Array.from(list, ({ tagBits, facesBy, inStep }) =>
+    tagBits === 0 && facesBy === undefined && inStep < 0 ? 1 : 0,
+  );
+  const none = new Uint8Array(list.length);
+  // Most states share one list of what is carried, and with it those from which nothing is.
+  const uncarried = new Map<readonly CarryRule[], Uint8Array>();
+  for (const state of list) {
+    state.plainFrom = none;
+    if (!isPlain(state)) continue;
+    const { carry, index, bridges } = state;
+    let from = uncarried.get(carry);
+    if (from === undefined) {
+      from = likewise.map((is, left) => (carry[left] === 'none' ? is : 0));
+      uncarried.set(carry, from);
+    }
+    state.plainFrom = from.slice();
+    state.plainFrom[index] = 0;
+    bridges.forEach((_, left) => (state.plainFrom[left] = 0));
   }
 }
+
+/** Whether entering a state can be no more than beginning its clip. */
+const isPlain = ({ gaits, held, facesBy, rate, scrub, tagBits, atLeast, inStep }: State): boolean => {
+  const followed = rate !== undefined || scrub !== undefined || atLeast > 0 || gaits.length > 0;
+  return !followed && !held && facesBy === undefined && tagBits === 0 && inStep < 0;
+};
+
+/** Until every condition was read. */
+const nothingPlain = new Uint8Array(0);
 
 class StatesCompiler {
   readonly conditions: Condition[] = [];
@@ -84,6 +100,9 @@ class StatesCompiler {
   readonly cueNames: string[] = [];
   private readonly conditionIndices = new Map<string, number>();
   readonly timelines: Timelines;
+  private readonly index: StateIndex;
+  /** One rule for whichever state is left, shared by all states that have it. */
+  private readonly carries = new Map<CarryRule, readonly CarryRule[]>();
   /** The track of the state that is being compiled. */
   private track = 0;
 
@@ -91,6 +110,7 @@ class StatesCompiler {
     const cues = [...input.clips.values()].flatMap((clip) => clip?.cues.flat() ?? []);
     this.cueNames.push(...new Set(cues));
     this.timelines = new Timelines(this.cueNames, input.poses);
+    this.index = new StateIndex(input.placed);
   }
 
   /**
@@ -101,10 +121,9 @@ class StatesCompiler {
   stateIndex(track: number, name: string, path: DocumentPath, orTaken = false): number {
     const { problems, placed } = this.input;
     const { states, tracks } = placed;
-    const index = states.findIndex(
-      (one) => one.name === name && one.track === track && (orTaken || one.taken === undefined),
-    );
-    if (index >= 0 || states.length === 0) return index;
+    const index = this.index.of(track, name, orTaken);
+    if (index !== undefined) return index;
+    if (states.length === 0) return -1;
     const other = states.find((one) => one.name === name && one.taken === undefined);
     const known = states.flatMap((one) => (one.track === track && one.taken === undefined ? [one.name] : []));
     if (other === undefined) problems.add('state-unknown', path, { name, known });
@@ -176,18 +195,14 @@ class StatesCompiler {
       bridges: bridges.from,
       rate,
       scrub,
-      plainFrom: new Uint8Array(this.input.placed.states.length),
+      plainFrom: nothingPlain,
       reads: [...new Set([rate, scrub].flatMap((one) => (one === undefined ? [] : slotsOf(one.program))))],
     };
   }
 
   /** The state in which a track rests. */
   rest(track: number): number {
-    const { tracks, states } = this.input.placed;
-    const { rest } = tracks[track]!;
-    return states.findIndex(
-      (one) => one.track === track && one.taken === undefined && (rest === undefined || one.name === rest),
-    );
+    return this.index.rests[track]!;
   }
 
   checkRests(): void {
@@ -263,14 +278,22 @@ class StatesCompiler {
   }
 
   /** What is kept from each state. */
-  private carry({ carry = 'none' }: StateDefinition, path: DocumentPath): CarryRule[] {
-    const { states } = this.input.placed;
-    const from = states.map((): CarryRule => (typeof carry === 'string' ? carry : 'none'));
-    if (typeof carry !== 'string')
-      for (const [name, rule] of Object.entries(carry)) {
-        const index = this.stateIndex(this.track, name, [...path, name], true);
-        if (index >= 0) from[index] = rule;
-      }
+  private carry({ carry = 'none' }: StateDefinition, path: DocumentPath): readonly CarryRule[] {
+    if (typeof carry === 'string') return this.sameCarry(carry);
+    const from = [...this.sameCarry('none')];
+    for (const [name, rule] of Object.entries(carry)) {
+      const index = this.stateIndex(this.track, name, [...path, name], true);
+      if (index >= 0) from[index] = rule;
+    }
+    return from;
+  }
+
+  private sameCarry(rule: CarryRule): readonly CarryRule[] {
+    let from = this.carries.get(rule);
+    if (from === undefined) {
+      from = this.input.placed.states.map(() => rule);
+      this.carries.set(rule, from);
+    }
     return from;
   }
 

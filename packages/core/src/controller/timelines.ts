@@ -28,10 +28,14 @@ export class Timelines {
   /** Those of the state that is being compiled. */
   private ruled: Ruled = { rules: undefined, own: new Map(), bridges: new Map() };
 
+  private readonly cues: ReadonlyMap<string, number>;
+
   constructor(
-    private readonly cueNames: readonly string[],
+    cueNames: readonly string[],
     private readonly poses: PoseBook,
-  ) {}
+  ) {
+    this.cues = new Map(cueNames.map((name, i) => [name, i]));
+  }
 
   /** Those of the books of a state, one for each direction. */
   of(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {
@@ -62,7 +66,7 @@ export class Timelines {
       : this.ruledSegments(rules, bridge);
     let segments = known.get(clip);
     if (segments === undefined) {
-      segments = buildSegments(clip, bridge, rules, (name) => this.cueNames.indexOf(name));
+      segments = buildSegments(clip, bridge, rules, (name) => this.cues.get(name)!);
       known.set(clip, segments);
     }
     return segments;

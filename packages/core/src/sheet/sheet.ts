@@ -87,6 +87,7 @@ interface Cut {
 }
 
 const boxOf = ([x, y, width, height]: BoxDefinition): Box => Object.freeze({ x, y, width, height });
+const pointOf = ([x, y]: readonly [number, number]): Point => Object.freeze({ x, y });
 const whole = (...values: readonly number[]): boolean => values.every((value) => Number.isInteger(value));
 
 /**
@@ -133,7 +134,8 @@ export function cutSheet(
     else ({ cuts, columns } = cutGrid(file, grid!, size, [...path, 'grid'], problems));
   }
   if (problems.problems.length > before) return undefined;
-  const made = cuts.map((cut, index) => makeCell(name, index, cut, definition));
+  const shared = withMarks(noMarks, definition);
+  const made = cuts.map((cut, index) => makeCell(name, index, cut, shared, definition.perCell?.[index]));
   const list =
     compose === undefined ? made : composeCells(name, definition, made, [...path, 'compose'], problems);
   for (const key of Object.keys(definition.perCell ?? {}))
@@ -246,14 +248,45 @@ function cutRectangles(
   });
 }
 
+/** Marks as cells have them. */
+interface Marks {
+  readonly pivot: readonly [number, number] | undefined;
+  readonly boxes: Readonly<Record<string, Box>>;
+  readonly points: Readonly<Record<string, Point>>;
+}
+
+const noMarks: Marks = { pivot: undefined, boxes: Object.freeze({}), points: Object.freeze({}) };
+
+/** Marks with further ones; those given win over the ones that are there. What is not given stays the same object. */
+function withMarks(before: Marks, { pivot, boxes, points }: MarksDefinition): Marks {
+  return {
+    pivot: pivot ?? before.pivot,
+    boxes: boxes === undefined ? before.boxes : added(before.boxes, boxes, boxOf),
+    points: points === undefined ? before.points : added(before.points, points, pointOf),
+  };
+}
+
+function added<Given, Made>(
+  before: Readonly<Record<string, Made>>,
+  given: Readonly<Record<string, Given>>,
+  make: (one: Given) => Made,
+): Readonly<Record<string, Made>> {
+  const all: Record<string, Made> = { ...before };
+  for (const name of Object.keys(given)) all[name] = make(given[name]!);
+  return Object.freeze(all);
+}
+
+/** @param shared the marks of the sheet, which all of its cells share */
 function makeCell(
   sheet: string,
   index: number,
   { image, rect, trim }: Cut,
-  definition: SheetDefinition,
+  shared: Marks,
+  own: MarksDefinition | undefined,
 ): Cell {
+  const marks = own === undefined ? shared : withMarks(shared, own);
   const { x, y, width, height } = rect;
-  const bare: Cell = {
+  return Object.freeze({
     x,
     y,
     width,
@@ -266,32 +299,25 @@ function makeCell(
     offsetY: trim.y,
     frameWidth: trim.width,
     frameHeight: trim.height,
-    pivotX: trim.width / 2,
-    pivotY: trim.height,
-    hasOwnPivot: false,
-    boxes: {},
-    points: {},
+    pivotX: marks.pivot?.[0] ?? trim.width / 2,
+    pivotY: marks.pivot?.[1] ?? trim.height,
+    hasOwnPivot: own?.pivot !== undefined,
+    boxes: marks.boxes,
+    points: marks.points,
     pieces: undefined,
-  };
-  return Object.freeze(markCell(markCell(bare, definition), definition.perCell?.[index] ?? {}, true));
+  });
 }
 
 /** A cell with further marks; those given win over the ones it has. */
-export function markCell(cell: Cell, { pivot, boxes, points }: MarksDefinition, isOwn = false): Cell {
-  if (pivot === undefined && boxes === undefined && points === undefined) return cell;
-  const allBoxes: Record<string, Box> = { ...cell.boxes };
-  for (const [name, box] of Object.entries(boxes ?? {})) allBoxes[name] = boxOf(box);
-  const allPoints: Record<string, Point> = { ...cell.points };
-  for (const [name, [x, y]] of Object.entries(points ?? {})) allPoints[name] = Object.freeze({ x, y });
-  const [pivotX, pivotY] = pivot ?? [cell.pivotX, cell.pivotY];
-  return Object.freeze({
-    ...cell,
-    pivotX,
-    pivotY,
-    hasOwnPivot: cell.hasOwnPivot || (isOwn && pivot !== undefined),
-    boxes: Object.freeze(allBoxes),
-    points: Object.freeze(allPoints),
-  });
+export function markCell(cell: Cell, given: MarksDefinition, isOwn = false): Cell {
+  if (given.pivot === undefined && given.boxes === undefined && given.points === undefined) return cell;
+  const { pivot, boxes, points } = withMarks(
+    { pivot: [cell.pivotX, cell.pivotY], boxes: cell.boxes, points: cell.points },
+    given,
+  );
+  const [pivotX, pivotY] = pivot!;
+  const hasOwnPivot = cell.hasOwnPivot || (isOwn && given.pivot !== undefined);
+  return Object.freeze({ ...cell, pivotX, pivotY, hasOwnPivot, boxes, points });
 }
 
 function composeCells(
@@ -301,6 +327,7 @@ function composeCells(
   path: DocumentPath,
   problems: ProblemList,
 ): Cell[] {
+  const shared = withMarks(noMarks, definition);
   return definition.compose!.map((list, index) => {
     const placed = list.flatMap((piece, i) => placePiece(piece, pieces, name, [...path, index, i], problems));
     if (list.length === 0) problems.add('clip-empty', [...path, index]);
@@ -311,7 +338,8 @@ function composeCells(
       name,
       index,
       { image: pieces[0]?.image ?? '', rect: frame, trim: frame },
-      definition,
+      shared,
+      definition.perCell?.[index],
     );
     return Object.freeze({ ...cell, pieces: Object.freeze(placed) });
   });
