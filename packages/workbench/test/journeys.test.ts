@@ -118,6 +118,32 @@ test('a sheet without a grid, on a colour: its drawings are found, joined, and s
   expect(second![0]!).toBeLessThan(101 + 20);
 });
 
+test('several sheets at once are a sheet each, and a row of drawings a clip that is called like its file', async () => {
+  const rows = { prowl: [8, 9, 10, 11], dart: [16, 17, 18, 19, 20] };
+  for (const [name, cells] of Object.entries(rows)) {
+    const sheet = sharp({
+      create: { width: cells.length * 64, height: 56, channels: 4, background: '#00000000' },
+    });
+    const pieces = await Promise.all(
+      cells.map(async (cell, i) => ({
+        input: await drawing(cell).png().toBuffer(),
+        left: i * 64,
+        top: 0,
+      })),
+    );
+    await sheet
+      .composite(pieces)
+      .png()
+      .toFile(path.join(folder, `${name}.png`));
+  }
+  await bench.beginNew();
+  await bench.bring(Object.keys(rows).map((name) => path.join(folder, `${name}.png`)));
+  await bench.told(/^dart: .*prowl: /);
+  const text = await bench.document();
+  expect(text).toMatch(/sheets:\n {2}dart:\n {4}image: dart.png\n[^]* {2}prowl:\n {4}image: prowl.png\n/);
+  expect(text).toContain('  dart: { cells: 0-4, fps: 10 }\n  prowl: { sheet: prowl, cells: 0-3, fps: 10 }\n');
+});
+
 test('a moving GIF brings its own times, and a table its names', async () => {
   const gif = path.join(folder, 'takeoff.gif');
   const command = ['packages/cli/bin/dot-hop.js', 'preview', 'demo/wick.dothop.yaml', 'takeoff', '-o', gif];

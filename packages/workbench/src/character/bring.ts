@@ -1,7 +1,7 @@
 import type { ClipDefinition, ControllerDefinition } from 'dot-hop';
-import { addSheet, cutSheet, freeName, newClips, updateImages } from 'dot-hop/edit';
+import { addSheet, changedData, cutSheet, freeName, newClips, updateImages } from 'dot-hop/edit';
 import type { Edit } from 'dot-hop/edit';
-import { clipsOfRows, cutByTable, cutIslands, plainName, sequenceOf } from 'dot-hop/gather';
+import { clipsOfRows, cutByTable, cutIslands, naturalOrder, plainName, sequenceOf } from 'dot-hop/gather';
 import type { TableColumns, TableRows } from 'dot-hop/gather';
 import { filmOf } from './film.js';
 import { decoded, isPicture } from './files.js';
@@ -39,7 +39,7 @@ function rootOf(names: readonly string[]): string {
 
 /**
  * Takes pictures into a character: one is a sheet to be cut, several are a sheet of separate images with a clip for each
- * folder or name, one that moves is a sheet with its own times.
+ * folder or name, or sheets of their own where each holds several drawings; one that moves is a sheet with its own times.
  */
 export async function bringIn(files: NamedFiles, definition: ControllerDefinition): Promise<Brought> {
   const pictures = new Map([...files].filter(([name]) => isPicture(name)));
@@ -55,14 +55,17 @@ export async function bringIn(files: NamedFiles, definition: ControllerDefinitio
   const { drawn, refused } = await decoded(pictures);
   if (drawn.size === 0) return nothing(refused);
   const own = new Map([...pictures].filter(([name]) => drawn.has(name)));
-  const brought = drawn.size === 1 ? bringOne(own, drawn, definition) : bringMany(own, drawn, definition);
+  const bring = drawn.size === 1 ? bringOne : areSheets(drawn, definition) ? bringSheets : bringMany;
+  const brought = bring(own, drawn, definition);
   return { ...brought, told: [...refused, ...brought.told] };
 }
 
+/** @param single the name of the clip, where all drawings are one */
 function bringOne(
   files: NamedFiles,
   drawn: ReadonlyMap<string, Drawn>,
   definition: ControllerDefinition,
+  single?: string,
 ): Brought {
   const [[path, { picture }]] = [...drawn] as [[string, Drawn]];
   const image = path.replace(/^.*\//, '');
@@ -89,7 +92,9 @@ function bringOne(
     };
   }
   const { grid } = found;
-  const clips = grid === undefined ? found.clips : clipsOfRows(found.picture, grid);
+  const rows = grid === undefined ? found.clips : clipsOfRows(found.picture, grid);
+  const [only, ...more] = Object.values(rows);
+  const clips = single !== undefined && only !== undefined && more.length === 0 ? { [single]: only } : rows;
   const sheet = grid === undefined ? { image, cells: found.cells } : { image, grid };
   const told = [
     grid === undefined
@@ -107,6 +112,47 @@ function bringOne(
     ...placed,
     told,
     sheet: name,
+  };
+}
+
+/** A picture with fewer drawings than this may be one drawing with sparks about it. */
+const fewest = 3;
+
+/** Whether pictures are a sheet each: no two belong together by their names, and each holds several drawings. */
+function areSheets(drawn: ReadonlyMap<string, Drawn>, { sheets }: ControllerDefinition): boolean {
+  if (Object.values(sheets).some(({ images }) => images !== undefined)) return false;
+  const { images, clips } = sequenceOf([...drawn.keys()], rootOf([...drawn.keys()]));
+  if (Object.keys(clips).length < images.length) return false;
+  return [...drawn.values()].every(({ picture }) => (cutIslands(picture)?.cells.length ?? 0) >= fewest);
+}
+
+/** Several sheets, each cut by itself. The clip of a sheet with one row of drawings is called like its file. */
+function bringSheets(
+  files: NamedFiles,
+  drawn: ReadonlyMap<string, Drawn>,
+  definition: ControllerDefinition,
+): Brought {
+  let now = definition;
+  const all = naturalOrder([...drawn.keys()]).map((path) => {
+    const one = bringOne(
+      new Map([[path, files.get(path)!]]),
+      new Map([[path, drawn.get(path)!]]),
+      now,
+      plainName(path),
+    );
+    now = changedData(now, one.edit.changes);
+    return one;
+  });
+  const sheets = all.flatMap(({ sheet }) => sheet ?? []);
+  return {
+    edit: {
+      says: `add sheets ${sheets.join(', ')}`,
+      changes: all.flatMap(({ edit }) => edit.changes),
+    },
+    files: new Map(all.flatMap((one) => [...one.files])),
+    drawn: new Map(all.flatMap((one) => [...one.drawn])),
+    told: all.map(({ sheet = '', told }) => `${sheet}: ${told.join(' ')}`),
+    sheet: sheets[0],
   };
 }
 

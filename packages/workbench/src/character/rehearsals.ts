@@ -9,22 +9,24 @@ const isRehearsal = (name: string): boolean => /\.rehearsal\.(?:ya?ml|json)$/i.t
 
 /** The file that a path names, seen from the folder of another file. */
 const beside = (from: string, path: string): string =>
-  new URL(path, new URL(from, 'file:///')).pathname.slice(1);
+  decodeURIComponent(new URL(path, new URL(from, 'file:///')).pathname.slice(1));
 
 /**
  * Renames something in the document and in the rehearsals beside it, as one step that is undone as one. A rehearsal that cannot be
  * read stays as it is, and is told.
  */
 export async function renameEverywhere(renaming: Renaming): Promise<void> {
+  const texts = new Map<string, string>();
+  for (const [name, blob] of useWorkbench.getState().files)
+    if (isRehearsal(name)) texts.set(name, await blob.text());
+  // From here on nothing is waited for: what is renamed is what there is now.
   const { definition, file, files } = useWorkbench.getState();
   const renamed = new Map<string, Blob>();
   const unread: string[] = [];
-  for (const [name, blob] of files) {
-    if (!isRehearsal(name)) continue;
-    const text = await blob.text();
+  for (const [name, text] of texts) {
     const now = renamedText({ text, name, file, definition }, renaming);
     if (now === undefined) unread.push(name);
-    else if (now !== text) renamed.set(name, new Blob([now], { type: blob.type }));
+    else if (now !== text) renamed.set(name, new Blob([now], { type: 'text/yaml' }));
   }
   const before = new Map([...renamed.keys()].map((name) => [name, files.get(name)!]));
   act(rename(definition, renaming), undefined, { before, after: renamed });
