@@ -14,7 +14,6 @@ import { gaitBands, rateOf, scrubOf } from './motion.js';
 import { askedAs } from '../signal/scope.js';
 import { turningBy } from './turning.js';
 import type { Turning } from './turning.js';
-import { StateIndex } from './state-index.js';
 import type { Timeline } from './timeline.js';
 import { Timelines } from './timelines.js';
 import type { Book } from './timelines.js';
@@ -100,9 +99,11 @@ class StatesCompiler {
   readonly cueNames: string[] = [];
   private readonly conditionIndices = new Map<string, number>();
   readonly timelines: Timelines;
-  private readonly index: StateIndex;
+  /** States by track and name, without and with those that take another track: every name is looked up. */
+  private readonly own = new Map<string, number>();
+  private readonly orTaken = new Map<string, number>();
   /** One rule for whichever state is left, shared by all states that have it. */
-  private readonly carries = new Map<CarryRule, readonly CarryRule[]>();
+  private readonly carries: Partial<Record<CarryRule, readonly CarryRule[]>> = {};
   /** The track of the state that is being compiled. */
   private track = 0;
 
@@ -110,7 +111,11 @@ class StatesCompiler {
     const cues = [...input.clips.values()].flatMap((clip) => clip?.cues.flat() ?? []);
     this.cueNames.push(...new Set(cues));
     this.timelines = new Timelines(this.cueNames, input.poses);
-    this.index = new StateIndex(input.placed);
+    input.placed.states.forEach(({ track, name, taken }, i) => {
+      const key = `${track} ${name}`;
+      for (const map of taken === undefined ? [this.own, this.orTaken] : [this.orTaken])
+        if (!map.has(key)) map.set(key, i);
+    });
   }
 
   /**
@@ -121,7 +126,7 @@ class StatesCompiler {
   stateIndex(track: number, name: string, path: DocumentPath, orTaken = false): number {
     const { problems, placed } = this.input;
     const { states, tracks } = placed;
-    const index = this.index.of(track, name, orTaken);
+    const index = (orTaken ? this.orTaken : this.own).get(`${track} ${name}`);
     if (index !== undefined) return index;
     if (states.length === 0) return -1;
     const other = states.find((one) => one.name === name && one.taken === undefined);
@@ -202,7 +207,10 @@ class StatesCompiler {
 
   /** The state in which a track rests. */
   rest(track: number): number {
-    return this.index.rests[track]!;
+    const { tracks, states } = this.input.placed;
+    const { rest } = tracks[track]!;
+    if (rest !== undefined) return this.own.get(`${track} ${rest}`) ?? -1;
+    return states.findIndex((one) => one.track === track && one.taken === undefined);
   }
 
   checkRests(): void {
@@ -289,12 +297,7 @@ class StatesCompiler {
   }
 
   private sameCarry(rule: CarryRule): readonly CarryRule[] {
-    let from = this.carries.get(rule);
-    if (from === undefined) {
-      from = this.input.placed.states.map(() => rule);
-      this.carries.set(rule, from);
-    }
-    return from;
+    return (this.carries[rule] ??= this.input.placed.states.map(() => rule));
   }
 
   /** The flipbooks that show: the gaits from the slowest, or the only one. */

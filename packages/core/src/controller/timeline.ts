@@ -149,11 +149,11 @@ export function buildSegments(
     return isLast(i) && clip.spans.get(at.end)?.last === clip.order[showing];
   };
   // Most states have no rules about frames, and documents have many of those: nothing is asked of each segment then.
-  const { nothing, never } = unruled(segments.length);
+  const [nothing, never] = [perSegment(() => 0), perSegment(() => false)];
   const bits = <T>(
     list: readonly T[],
     on: (one: T, segment: Segment, index: number) => boolean,
-  ): readonly number[] => {
+  ): number[] => {
     if (list.length === 0) return nothing;
     return perSegment((segment, index) =>
       list.reduce((word, one, i) => (on(one, segment, index) ? word | (1 << i) : word), 0),
@@ -198,20 +198,6 @@ export function buildSegments(
 }
 
 const none: readonly number[] = [];
-
-interface Unruled {
-  readonly nothing: readonly number[];
-  readonly never: readonly boolean[];
-}
-const unruledByLength: Unruled[] = [];
-
-/** What segments have without rules about them; shared by all clips with as many. */
-function unruled(length: number): Unruled {
-  return (unruledByLength[length] ??= {
-    nothing: new Array<number>(length).fill(0),
-    never: new Array<boolean>(length).fill(false),
-  });
-}
 
 /** An array that the engine keeps as doubles whatever the values: arrays of several kinds in one place are slow. */
 function doubles(values: readonly number[]): number[] {

@@ -45,46 +45,23 @@ export class PoseBook {
   }
 }
 
-const noBoxes: Pose['boxes'] = Object.freeze({});
-const noPoints: Pose['points'] = Object.freeze({});
-
-/** Boxes as they lie around the pivot. */
-function posedBoxes({ boxes, pivotX, pivotY }: Cell, mirrored: boolean): Pose['boxes'] {
-  const names = Object.keys(boxes);
-  if (names.length === 0) return noBoxes;
-  const posed: Record<string, Box> = {};
-  for (const name of names) {
-    const { x, y, width, height } = boxes[name]!;
-    posed[name] = Object.freeze({
-      x: mirrored ? pivotX - x - width : x - pivotX,
-      y: y - pivotY,
-      width,
-      height,
-    });
-  }
-  return Object.freeze(posed);
-}
-
-function posedPoints({ points, pivotX, pivotY }: Cell, mirrored: boolean): Pose['points'] {
-  const names = Object.keys(points);
-  if (names.length === 0) return noPoints;
-  const posed: Record<string, Point> = {};
-  for (const name of names) {
-    const { x, y } = points[name]!;
-    posed[name] = Object.freeze({ x: mirrored ? pivotX - x : x - pivotX, y: y - pivotY });
-  }
-  return Object.freeze(posed);
-}
-
 /** A pose of one cell. */
 export function poseOf(cell: Cell, mirrored: boolean): Pose {
+  const boxes: Record<string, Box> = {};
+  for (const [name, { x, y, width, height }] of Object.entries(cell.boxes)) {
+    const left = mirrored ? cell.pivotX - x - width : x - cell.pivotX;
+    boxes[name] = Object.freeze({ x: left, y: y - cell.pivotY, width, height });
+  }
+  const points: Record<string, Point> = {};
+  for (const [name, { x, y }] of Object.entries(cell.points))
+    points[name] = Object.freeze({ x: mirrored ? cell.pivotX - x : x - cell.pivotX, y: y - cell.pivotY });
   const body = Object.freeze({ layer: 'body', piece: undefined, cell, x: 0, y: 0, mirrored, dye: '' });
   const layers = Object.freeze([body]);
   return Object.freeze({
     cell,
     mirrored,
-    boxes: posedBoxes(cell, mirrored),
-    points: posedPoints(cell, mirrored),
+    boxes: Object.freeze(boxes),
+    points: Object.freeze(points),
     layers,
   });
 }
