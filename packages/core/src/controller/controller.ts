@@ -73,8 +73,9 @@ export interface State {
   readonly then: number;
   readonly hops: readonly Hop[];
   readonly yields: readonly Yield[];
-  /** What is kept when it is entered, by the state that is left. */
-  readonly carry: readonly CarryRule[];
+  /** What is kept when it is entered, by the state that is left; and from those that are not named. */
+  readonly carry: readonly (CarryRule | undefined)[];
+  readonly carryElse: CarryRule;
   readonly held: boolean;
   /** The vector it faces by, if it is not the controller's. @internal */
   readonly facesBy: Turning | undefined;
@@ -108,12 +109,10 @@ export interface State {
   readonly scrub: Scrub | undefined;
   /** The number slots that its rate and scrub read: any change of these counts while it shows. @internal */
   readonly reads: readonly number[];
-  /**
-   * For each state that is left, 1 where entering this one is no more than beginning its clip: nothing is carried, bridged,
-   * geared or faced anew, no time is kept, and no tag changes.
-   * @internal
-   */
-  plainFrom: Uint8Array;
+  /** Whether nothing but its clip is to be looked after when it is left: no tag, no vector of its own. @internal */
+  leavesPlainly: boolean;
+  /** Whether to enter it, where nothing is carried or bridged, is no more than to begin its clip. @internal */
+  beginsPlainly: boolean;
 }
 
 /** A state whose `when` is watched for the instant at which it becomes true. */

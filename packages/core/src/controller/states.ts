@@ -46,10 +46,9 @@ export function compileStates(input: StatesInput): StatesOutput {
   const compiler = new StatesCompiler(input);
   if (placed.states.length === 0) problems.add('state-none', ['states']);
   const list = placed.states.map((one, index) => compiler.state(one, index));
-  const rests = placed.tracks.map((_, track) => compiler.rest(track));
   compiler.checkRests();
   for (const state of list) for (const book of state.books) for (const timeline of book) timeline.of = state;
-  const { conditions, conditionTexts, cueNames, timelines } = compiler;
+  const { conditions, conditionTexts, cueNames, rests, timelines } = compiler;
   return { list, rests, timelines: timelines.all, conditions, conditionTexts, cueNames };
 }
 
@@ -62,36 +61,12 @@ export function finishStates(
   for (const state of list) {
     const own = `${tracks[state.track]!.name}.${state.name}`;
     state.tagBits = [...state.tags, own].reduce((bits, name) => bits | (asked.get(name) ?? 0), 0);
-  }
-  const likewise = Uint8Array.from(list, ({ tagBits, facesBy, inStep }) =>
-    tagBits === 0 && facesBy === undefined && inStep < 0 ? 1 : 0,
-  );
-  const none = new Uint8Array(list.length);
-  // Most states share one list of what is carried, and with it those from which nothing is.
-  const uncarried = new Map<readonly CarryRule[], Uint8Array>();
-  for (const state of list) {
-    state.plainFrom = none;
-    if (!isPlain(state)) continue;
-    const { carry, index, bridges } = state;
-    let from = uncarried.get(carry);
-    if (from === undefined) {
-      from = likewise.map((is, left) => (carry[left] === 'none' ? is : 0));
-      uncarried.set(carry, from);
-    }
-    state.plainFrom = from.slice();
-    state.plainFrom[index] = 0;
-    bridges.forEach((_, left) => (state.plainFrom[left] = 0));
+    const { gaits, held, facesBy, rate, scrub, tagBits, atLeast, inStep } = state;
+    state.leavesPlainly = facesBy === undefined && tagBits === 0 && inStep < 0;
+    const followed = rate !== undefined || scrub !== undefined || atLeast > 0 || gaits.length > 0;
+    state.beginsPlainly = state.leavesPlainly && !followed && !held;
   }
 }
-
-/** Whether entering a state can be no more than beginning its clip. */
-const isPlain = ({ gaits, held, facesBy, rate, scrub, tagBits, atLeast, inStep }: State): boolean => {
-  const followed = rate !== undefined || scrub !== undefined || atLeast > 0 || gaits.length > 0;
-  return !followed && !held && facesBy === undefined && tagBits === 0 && inStep < 0;
-};
-
-/** Until every condition was read. */
-const nothingPlain = new Uint8Array(0);
 
 class StatesCompiler {
   readonly conditions: Condition[] = [];
@@ -99,11 +74,10 @@ class StatesCompiler {
   readonly cueNames: string[] = [];
   private readonly conditionIndices = new Map<string, number>();
   readonly timelines: Timelines;
-  /** States by track and name, without and with those that take another track: every name is looked up. */
-  private readonly own = new Map<string, number>();
-  private readonly orTaken = new Map<string, number>();
-  /** One rule for whichever state is left, shared by all states that have it. */
-  private readonly carries: Partial<Record<CarryRule, readonly CarryRule[]>> = {};
+  /** Of each track the state in which it rests. */
+  readonly rests: readonly number[];
+  /** States by track and name: every name is looked up. */
+  private readonly named = new Map<string, number>();
   /** The track of the state that is being compiled. */
   private track = 0;
 
@@ -111,11 +85,14 @@ class StatesCompiler {
     const cues = [...input.clips.values()].flatMap((clip) => clip?.cues.flat() ?? []);
     this.cueNames.push(...new Set(cues));
     this.timelines = new Timelines(this.cueNames, input.poses);
-    input.placed.states.forEach(({ track, name, taken }, i) => {
-      const key = `${track} ${name}`;
-      for (const map of taken === undefined ? [this.own, this.orTaken] : [this.orTaken])
-        if (!map.has(key)) map.set(key, i);
-    });
+    const { tracks, states } = input.placed;
+    this.rests = tracks.map(({ rest }, track) =>
+      states.findIndex(
+        (one) => one.track === track && one.taken === undefined && (rest === undefined || one.name === rest),
+      ),
+    );
+    // A name that is there twice is told elsewhere.
+    states.forEach(({ track, name }, i) => this.named.set(`${track} ${name}`, i));
   }
 
   /**
@@ -126,8 +103,8 @@ class StatesCompiler {
   stateIndex(track: number, name: string, path: DocumentPath, orTaken = false): number {
     const { problems, placed } = this.input;
     const { states, tracks } = placed;
-    const index = (orTaken ? this.orTaken : this.own).get(`${track} ${name}`);
-    if (index !== undefined) return index;
+    const index = this.named.get(`${track} ${name}`);
+    if (index !== undefined && (orTaken || states[index]!.taken === undefined)) return index;
     if (states.length === 0) return -1;
     const other = states.find((one) => one.name === name && one.taken === undefined);
     const known = states.flatMap((one) => (one.track === track && one.taken === undefined ? [one.name] : []));
@@ -164,7 +141,7 @@ class StatesCompiler {
       index,
       name,
       track,
-      rest: this.rest(track),
+      rest: this.rests[track]!,
       path,
       inStep,
       drawsOwn: definition.shows !== undefined,
@@ -181,6 +158,7 @@ class StatesCompiler {
         if: this.condition(one.if, [...path, 'yields', i, 'if']),
       })),
       carry: this.carry(definition, [...path, 'carry']),
+      carryElse: typeof definition.carry === 'string' ? definition.carry : 'none',
       held: definition.facing === 'held' || inStep >= 0,
       facesBy: this.facesBy(definition, [...path, 'facing']),
       turns: turns && { book: shown.length + bridges.books.length, least: turns.least },
@@ -200,17 +178,10 @@ class StatesCompiler {
       bridges: bridges.from,
       rate,
       scrub,
-      plainFrom: nothingPlain,
+      leavesPlainly: false,
+      beginsPlainly: false,
       reads: [...new Set([rate, scrub].flatMap((one) => (one === undefined ? [] : slotsOf(one.program))))],
     };
-  }
-
-  /** The state in which a track rests. */
-  rest(track: number): number {
-    const { tracks, states } = this.input.placed;
-    const { rest } = tracks[track]!;
-    if (rest !== undefined) return this.own.get(`${track} ${rest}`) ?? -1;
-    return states.findIndex((one) => one.track === track && one.taken === undefined);
   }
 
   checkRests(): void {
@@ -285,19 +256,15 @@ class StatesCompiler {
     };
   }
 
-  /** What is kept from each state. */
-  private carry({ carry = 'none' }: StateDefinition, path: DocumentPath): readonly CarryRule[] {
-    if (typeof carry === 'string') return this.sameCarry(carry);
-    const from = [...this.sameCarry('none')];
-    for (const [name, rule] of Object.entries(carry)) {
-      const index = this.stateIndex(this.track, name, [...path, name], true);
-      if (index >= 0) from[index] = rule;
-    }
+  /** What is kept from the states that are named. */
+  private carry({ carry }: StateDefinition, path: DocumentPath): CarryRule[] {
+    const from: CarryRule[] = [];
+    if (typeof carry === 'object')
+      for (const [name, rule] of Object.entries(carry)) {
+        const index = this.stateIndex(this.track, name, [...path, name], true);
+        if (index >= 0) from[index] = rule;
+      }
     return from;
-  }
-
-  private sameCarry(rule: CarryRule): readonly CarryRule[] {
-    return (this.carries[rule] ??= this.input.placed.states.map(() => rule));
   }
 
   /** The flipbooks that show: the gaits from the slowest, or the only one. */

@@ -28,14 +28,10 @@ export class Timelines {
   /** Those of the state that is being compiled. */
   private ruled: Ruled = { rules: undefined, own: new Map(), bridges: new Map() };
 
-  private readonly cues: ReadonlyMap<string, number>;
-
   constructor(
-    cueNames: readonly string[],
+    private readonly cueNames: readonly string[],
     private readonly poses: PoseBook,
-  ) {
-    this.cues = new Map(cueNames.map((name, i) => [name, i]));
-  }
+  ) {}
 
   /** Those of the books of a state, one for each direction. */
   of(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {
@@ -66,7 +62,7 @@ export class Timelines {
       : this.ruledSegments(rules, bridge);
     let segments = known.get(clip);
     if (segments === undefined) {
-      segments = buildSegments(clip, bridge, rules, (name) => this.cues.get(name)!);
+      segments = buildSegments(clip, bridge, rules, (name) => this.cueNames.indexOf(name));
       known.set(clip, segments);
     }
     return segments;

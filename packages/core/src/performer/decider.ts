@@ -232,23 +232,25 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   /** Switches to a state. @returns whether a segment of its clip begins */
   protected enter(to: number): boolean {
     const { states, tables, furtherTracks } = this.controller;
-    const faced = this.timeline.direction;
+    const before = this.timeline;
+    const { direction: faced, state: from } = before;
+    const state = states[to]!;
     const isPlain =
-      furtherTracks === 0 && states[to]!.plainFrom[this.timeline.state] !== 0 && this.toward === faced;
-    if (isPlain && !fresh.any && this.goal < 0 && (this.situation.flags & tables.pulseBits) === 0) {
-      this.beginPlainly(states[to]!.books[0]![faced]!);
+      furtherTracks === 0 && state.beginsPlainly && states[from]!.leavesPlainly && this.toward === faced;
+    const carry = to === from ? 'none' : (state.carry[from] ?? state.carryElse);
+    const isKept = to === from || carry !== 'none' || state.bridges[from] !== undefined;
+    const hasPulse = (this.situation.flags & tables.pulseBits) !== 0;
+    if (isPlain && !isKept && !hasPulse && !fresh.any && this.goal < 0) {
+      this.beginPlainly(state.books[0]![faced]!);
       return true;
     }
     this.move();
     const left = this.leave();
-    const before = this.timeline;
-    const state = states[to]!;
     const rule = this.last & 15;
     this.lastUsed = (this.view.flags & tables.pulseBits) === 0 ? 0 : this.pulsesOf(state, rule);
     this.use(this.lastUsed);
     if (fresh.any) this.startNoMore(to);
-    this.report(1, before.state, to, rule);
-    const again = to === before.state;
+    this.report(1, from, to, rule);
     this.marks &= ~(Mark.ended | Mark.queued | Mark.underway);
     if (rule === Rule.route && to !== this.goal) this.marks |= Mark.underway;
     else this.goal = -1;
@@ -260,12 +262,12 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
         this.numbers[this.base + Place.timer]!,
         at + state.atLeast,
       );
-    if (state.facesBy !== states[before.state]!.facesBy) this.readCompass(state);
-    const direction = state.held ? before.direction : this.directionNow(state);
-    if (direction !== before.direction) this.report(2, before.direction, direction, 0);
-    const bridge = state.bridges[before.state]?.[before.book];
+    if (state.facesBy !== states[from]!.facesBy) this.readCompass(state);
+    const direction = state.held ? faced : this.directionNow(state);
+    if (direction !== faced) this.report(2, faced, direction, 0);
+    const bridge = state.bridges[from]?.[before.book];
     this.timeline = state.books[bridge ?? this.gait(state)]![direction]!;
-    const begins = this.takePlace(left, again ? 'none' : state.carry[before.state]!);
+    const begins = this.takePlace(left, carry);
     // Its tags, the pulses that were used and the numbers it reads may change what holds.
     const changes = (this.setFlags | this.shownBits()) !== this.situation.flags || state.reads.length > 0;
     if (changes) this.commit();

@@ -134,7 +134,7 @@ export function cutSheet(
     else ({ cuts, columns } = cutGrid(file, grid!, size, [...path, 'grid'], problems));
   }
   if (problems.problems.length > before) return undefined;
-  const shared = withMarks(noMarks, definition);
+  const shared = sharedMarks(definition);
   const made = cuts.map((cut, index) => makeCell(name, index, cut, shared, definition.perCell?.[index]));
   const list =
     compose === undefined ? made : composeCells(name, definition, made, [...path, 'compose'], problems);
@@ -248,45 +248,38 @@ function cutRectangles(
   });
 }
 
-/** Marks as cells have them. */
-interface Marks {
-  readonly pivot: readonly [number, number] | undefined;
-  readonly boxes: Readonly<Record<string, Box>>;
-  readonly points: Readonly<Record<string, Point>>;
-}
-
-const noMarks: Marks = { pivot: undefined, boxes: Object.freeze({}), points: Object.freeze({}) };
-
-/** Marks with further ones; those given win over the ones that are there. What is not given stays the same object. */
-function withMarks(before: Marks, { pivot, boxes, points }: MarksDefinition): Marks {
-  return {
-    pivot: pivot ?? before.pivot,
-    boxes: boxes === undefined ? before.boxes : added(before.boxes, boxes, boxOf),
-    points: points === undefined ? before.points : added(before.points, points, pointOf),
-  };
-}
-
-function added<Given, Made>(
+/** Marks that are there with those that are given, which win; the same object where none are. */
+const marked = <Given, Made>(
   before: Readonly<Record<string, Made>>,
-  given: Readonly<Record<string, Given>>,
+  given: Readonly<Record<string, Given>> | undefined,
   make: (one: Given) => Made,
-): Readonly<Record<string, Made>> {
-  const all: Record<string, Made> = { ...before };
-  for (const name of Object.keys(given)) all[name] = make(given[name]!);
-  return Object.freeze(all);
-}
+): Readonly<Record<string, Made>> =>
+  given === undefined
+    ? before
+    : Object.freeze({
+        ...before,
+        ...Object.fromEntries(Object.entries(given).map(([name, one]) => [name, make(one)])),
+      });
 
-/** @param shared the marks of the sheet, which all of its cells share */
+const noMarks = Object.freeze({});
+
+/** The marks that all cells of a sheet share. */
+type SharedMarks = Pick<Cell, 'boxes' | 'points'> & Pick<MarksDefinition, 'pivot'>;
+const sharedMarks = ({ pivot, boxes, points }: MarksDefinition): SharedMarks => ({
+  pivot,
+  boxes: marked(noMarks, boxes, boxOf),
+  points: marked(noMarks, points, pointOf),
+});
+
 function makeCell(
   sheet: string,
   index: number,
   { image, rect, trim }: Cut,
-  shared: Marks,
-  own: MarksDefinition | undefined,
+  { pivot, boxes, points }: SharedMarks,
+  own: MarksDefinition = {},
 ): Cell {
-  const marks = own === undefined ? shared : withMarks(shared, own);
   const { x, y, width, height } = rect;
-  return Object.freeze({
+  const cell: Cell = {
     x,
     y,
     width,
@@ -299,25 +292,28 @@ function makeCell(
     offsetY: trim.y,
     frameWidth: trim.width,
     frameHeight: trim.height,
-    pivotX: marks.pivot?.[0] ?? trim.width / 2,
-    pivotY: marks.pivot?.[1] ?? trim.height,
-    hasOwnPivot: own?.pivot !== undefined,
-    boxes: marks.boxes,
-    points: marks.points,
+    pivotX: pivot?.[0] ?? trim.width / 2,
+    pivotY: pivot?.[1] ?? trim.height,
+    hasOwnPivot: false,
+    boxes,
+    points,
     pieces: undefined,
-  });
+  };
+  return markCell(Object.freeze(cell), own, true);
 }
 
 /** A cell with further marks; those given win over the ones it has. */
-export function markCell(cell: Cell, given: MarksDefinition, isOwn = false): Cell {
-  if (given.pivot === undefined && given.boxes === undefined && given.points === undefined) return cell;
-  const { pivot, boxes, points } = withMarks(
-    { pivot: [cell.pivotX, cell.pivotY], boxes: cell.boxes, points: cell.points },
-    given,
-  );
-  const [pivotX, pivotY] = pivot!;
-  const hasOwnPivot = cell.hasOwnPivot || (isOwn && given.pivot !== undefined);
-  return Object.freeze({ ...cell, pivotX, pivotY, hasOwnPivot, boxes, points });
+export function markCell(cell: Cell, { pivot, boxes, points }: MarksDefinition, isOwn = false): Cell {
+  if (pivot === undefined && boxes === undefined && points === undefined) return cell;
+  const [pivotX, pivotY] = pivot ?? [cell.pivotX, cell.pivotY];
+  return Object.freeze({
+    ...cell,
+    pivotX,
+    pivotY,
+    hasOwnPivot: cell.hasOwnPivot || (isOwn && pivot !== undefined),
+    boxes: marked(cell.boxes, boxes, boxOf),
+    points: marked(cell.points, points, pointOf),
+  });
 }
 
 function composeCells(
@@ -327,7 +323,7 @@ function composeCells(
   path: DocumentPath,
   problems: ProblemList,
 ): Cell[] {
-  const shared = withMarks(noMarks, definition);
+  const shared = sharedMarks(definition);
   return definition.compose!.map((list, index) => {
     const placed = list.flatMap((piece, i) => placePiece(piece, pieces, name, [...path, index, i], problems));
     if (list.length === 0) problems.add('clip-empty', [...path, index]);
