@@ -232,8 +232,7 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
   /** Switches to a state. @returns whether a segment of its clip begins */
   protected enter(to: number): boolean {
     const { states, tables, furtherTracks } = this.controller;
-    const before = this.timeline;
-    const { direction: faced, state: from } = before;
+    const { direction: faced, state: from } = this.timeline;
     const state = states[to]!;
     const isPlain =
       furtherTracks === 0 && state.beginsPlainly && states[from]!.leavesPlainly && this.toward === faced;
@@ -246,6 +245,8 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
     }
     this.move();
     const left = this.leave();
+    // What was in step with another track faces as that one does.
+    const before = this.timeline;
     const rule = this.last & 15;
     this.lastUsed = (this.view.flags & tables.pulseBits) === 0 ? 0 : this.pulsesOf(state, rule);
     this.use(this.lastUsed);
@@ -263,8 +264,8 @@ export abstract class Decider<N extends Names = Names> extends Chooser<N> {
         at + state.atLeast,
       );
     if (state.facesBy !== states[from]!.facesBy) this.readCompass(state);
-    const direction = state.held ? faced : this.directionNow(state);
-    if (direction !== faced) this.report(2, faced, direction, 0);
+    const direction = state.held ? before.direction : this.directionNow(state);
+    if (direction !== before.direction) this.report(2, before.direction, direction, 0);
     const bridge = state.bridges[from]?.[before.book];
     this.timeline = state.books[bridge ?? this.gait(state)]![direction]!;
     const begins = this.takePlace(left, carry);
