@@ -1,6 +1,7 @@
-import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
+import type { ControllerDefinition } from '../controller/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
+import { askedBy, expressionsIn, facedBy, madeOf, namesOf, statesIn } from './expressions.js';
 
 /** The least and the greatest that a number can be. */
 export interface Range {
@@ -103,32 +104,16 @@ function rangeOfCall(name: string, parts: readonly Range[]): Range {
   }
 }
 
-/** Every text that is an expression in a part of a definition. */
-function textsIn(part: unknown): string[] {
-  if (typeof part === 'string') return [part];
-  return typeof part === 'object' && part !== null ? Object.values(part).flatMap(textsIn) : [];
-}
-
 /** The names that a definition takes for signed numbers. */
-function signedNames({ derived = {}, states = {}, tracks = {}, compass }: ControllerDefinition): Set<string> {
-  const all: StateDefinition[] = [states, ...Object.values(tracks).map((track) => track.states)].flatMap(
-    (one) => Object.values(one),
-  );
-  const signed = new Set<string>();
-  const asked = all.map(({ while: during, when, hops, yields, rate, gaits, scrub }) => [
-    [during, when, gaits?.by, scrub?.by, typeof rate === 'object' ? rate.travel : rate],
-    [...(hops ?? []), ...(yields ?? [])].map((one) => one.if),
-  ]);
-  const values = Object.values(derived).map((one) => (typeof one === 'string' ? one : one.of));
-  for (const text of textsIn([values, asked])) signedIn(parseExpression(text), signed);
-  const vectors = all.map(({ facing }) => (typeof facing === 'object' ? facing.by : undefined));
-  for (const text of textsIn([compass?.by, vectors]))
-    for (const name of namesOf(parseExpression(text))) signed.add(name);
+function signedNames(definition: ControllerDefinition): Set<string> {
+  const { derived = {}, compass } = definition;
+  const states = statesIn(definition);
+  const turning = [...expressionsIn(compass?.by), ...states.flatMap(facedBy)];
+  const signed = new Set(turning.flatMap(namesOf));
+  for (const one of [...Object.values(derived).flatMap(madeOf), ...states.flatMap(askedBy)])
+    signedIn(one, signed);
   return signed;
 }
-
-const namesOf = (expression: Expression): string[] =>
-  expression.kind === 'name' ? [expression.name] : partsOf(expression).flatMap(namesOf);
 
 /** The value of an expression that reads nothing. */
 function constantOf(expression: Expression): number | undefined {

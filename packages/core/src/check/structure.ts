@@ -1,6 +1,7 @@
 import type { Controller, State } from '../controller/controller.js';
 import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
-import { parseExpression, partsOf } from '../signal/expression.js';
+import { parseExpression } from '../signal/expression.js';
+import { askedBy, expressionsIn, facedBy, madeOf, namesOf, statesIn } from './expressions.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { Expression } from '../signal/expression.js';
 import type { FindingList } from './finding.js';
@@ -19,44 +20,18 @@ export function checkStructure(controller: Controller, found: FindingList): void
   checkJoints(controller, found);
 }
 
-/** Every name that an expression somewhere in a part of the document reads. */
-function namesIn(part: unknown, into: Set<string>): Set<string> {
-  if (typeof part === 'string') readNames(parseExpression(part), into);
-  else if (typeof part === 'object' && part !== null)
-    Object.values(part).forEach((inner) => namesIn(inner, into));
-  return into;
-}
+/** The signals that expressions read: of `aim.x` it is `aim`; of a state with its track, `arms.swing`, the track, which is none. */
+const signalsIn = (expressions: readonly Expression[]): string[] =>
+  expressions.flatMap(namesOf).map((name) => name.split('.')[0]!);
 
-function readNames(expression: Expression, into: Set<string>): Set<string> {
-  // Of `aim.x` the signal is `aim`; of a state with its track, `arms.swing`, the track, which is no signal.
-  if (expression.kind === 'name') into.add(expression.name.split('.')[0]!);
-  else for (const part of partsOf(expression)) readNames(part, into);
-  return into;
-}
-
-function checkSignals(
-  { signals = {}, derived = {}, states = {}, tracks = {}, compass }: ControllerDefinition,
-  found: FindingList,
-): void {
-  const read = namesIn(compass?.by, new Set());
-  for (const state of [states, ...Object.values(tracks).map((track) => track.states)].flatMap(
-    Object.values,
-  )) {
-    const { while: during, when, hops, yields, rate, gaits, scrub, facing, takes } = state as StateDefinition;
-    const conditions = [...(hops ?? []), ...(yields ?? [])].map((one) => one.if);
-    const travel = typeof rate === 'object' ? rate.travel : rate;
-    const vector = typeof facing === 'object' ? facing.by : undefined;
-    namesIn([during, when, ...conditions, travel, gaits?.by, scrub?.by, vector], read);
-    if (!Array.isArray(takes)) namesIn(takes, read);
-  }
+function checkSignals(definition: ControllerDefinition, found: FindingList): void {
+  const { signals = {}, derived = {}, compass } = definition;
+  const asked = statesIn(definition).flatMap((state) => [...askedBy(state), ...facedBy(state)]);
+  const read = new Set(signalsIn([...expressionsIn(compass?.by), ...asked]));
   // What is read by what is read.
-  const reads = (name: string): Set<string> => {
-    const one = derived[name]!;
-    return namesIn(typeof one === 'string' ? one : one.of, new Set());
-  };
   const waiting = Object.keys(derived).filter((name) => read.has(name));
   for (const name of waiting)
-    for (const inner of reads(name)) {
+    for (const inner of signalsIn(madeOf(derived[name]!))) {
       if (!read.has(inner) && Object.hasOwn(derived, inner)) waiting.push(inner);
       read.add(inner);
     }
@@ -97,7 +72,7 @@ function checkRates({ definition }: Controller, found: FindingList): void {
     const ofName = ranges(during);
     const expression = parseExpression(rate);
     if (rangeOf(expression, ofName).low >= 0) return;
-    const signed = [...readNames(expression, new Set())].filter((name) => ofName(name).low < 0);
+    const signed = [...new Set(signalsIn([expression]))].filter((name) => ofName(name).low < 0);
     found.add('rate-below-zero', [...path, 'rate'], { state, text: rate, signed });
   };
   const { states = {}, tracks = {} } = definition;

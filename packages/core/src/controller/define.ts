@@ -1,6 +1,6 @@
 import type { ControllerDefinition } from './definition.js';
 import type { Field } from './names.js';
-import type { Proposals } from './proposals.js';
+import type { Proposals, StateNames } from './proposals.js';
 
 declare const fault: unique symbol;
 /** What is wrong with a name, as the compiler tells it. No value is of this type. */
@@ -320,7 +320,8 @@ export function defineController<
   definition: D &
     Strict<D, ControllerDefinition> &
     Check<D, All<D>> &
-    Proposals<Sheet, Part, Clip, Book, State, Track, TrackState, Cue, Span>,
+    Proposals<Sheet, Part, Clip, Book, State, Track, TrackState, Cue, Span> &
+    StateNames<State, Track, TrackState>,
 ): D {
   return definition;
 }

@@ -58,8 +58,11 @@ type StateHints<
   }
 >;
 
-/** What an editor proposes in a document: of each kind of name those that are there. */
-interface Hints<
+/**
+ * What an editor proposes while one writes a definition: of each kind of name those that are there. It refuses nothing. Each kind is
+ * a parameter of its own, so that it can be inferred from the fields that are not being written.
+ */
+export interface Proposals<
   Sheet extends string,
   Part extends string,
   Clip extends string,
@@ -93,7 +96,7 @@ interface Hints<
  * place; for `then` these are the very `states`. From what an index signature holds it infers all the same, and only `states`
  * (or `tracks`) fits this one.
  */
-interface StateNames<State extends string, Track extends string, TrackState extends string> {
+export interface StateNames<State extends string, Track extends string, TrackState extends string> {
   readonly [states: `states${string}`]: Keyed<State, unknown>;
   readonly [tracks: `tracks${string}`]: Keyed<
     Track,
@@ -104,20 +107,3 @@ interface StateNames<State extends string, Track extends string, TrackState exte
     }
   >;
 }
-
-/**
- * What an editor proposes while one writes a definition. It refuses nothing. Each kind of name is a parameter of its own, so that
- * it can be inferred from the fields that are not being written.
- */
-export type Proposals<
-  Sheet extends string,
-  Part extends string,
-  Clip extends string,
-  Book extends string,
-  State extends string,
-  Track extends string,
-  TrackState extends string,
-  Cue extends string,
-  Span extends string,
-> = Hints<Sheet, Part, Clip, Book, State, Track, TrackState, Cue, Span> &
-  StateNames<State, Track, TrackState>;
