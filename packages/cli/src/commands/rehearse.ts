@@ -5,7 +5,7 @@ import { DotHopError, imagesOf } from 'dot-hop';
 import type { Controller, Outfit } from 'dot-hop';
 import { readDocument } from 'dot-hop/document';
 import type { Source } from 'dot-hop/document';
-import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
+import { isRehearsalFile, readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import type { Outcome, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
@@ -46,9 +46,6 @@ export interface BrokenRun {
   readonly file: string;
   readonly error: Misuse | DotHopError;
 }
-
-/** What rehearsals are called, so that they are found in folders. */
-const rehearsalName = /\.rehearsal\.(ya?ml|json)$/i;
 
 const isBroken = (one: Run | BrokenRun): one is BrokenRun => 'error' in one;
 
@@ -105,7 +102,7 @@ async function rehearsalsAmong(files: readonly string[]): Promise<string[]> {
     if (!isFolder) found.push(file);
     else {
       const inside = (await readdir(file, { recursive: true }))
-        .filter((name) => rehearsalName.test(name) && !name.includes('node_modules'))
+        .filter((name) => isRehearsalFile(name) && !name.includes('node_modules'))
         .sort()
         .map((name) => path.join(file, name));
       if (inside.length === 0)
@@ -134,7 +131,7 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
   const isFollowed = (name: string): boolean => {
     const full = path.resolve(name);
     if (followed.has(full)) return true;
-    return rehearsalName.test(full) && [...isFolder].some((folder) => full.startsWith(folder + path.sep));
+    return isRehearsalFile(full) && [...isFolder].some((folder) => full.startsWith(folder + path.sep));
   };
   const run = async (): Promise<void> => {
     forgetReads();

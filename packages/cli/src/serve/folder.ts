@@ -3,13 +3,12 @@ import { readFile, readdir, realpath, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { imagesOf } from 'dot-hop';
 import { readDocument } from 'dot-hop/document';
-import { readRehearsal } from 'dot-hop/rehearsal';
+import { isRehearsalFile, readRehearsal } from 'dot-hop/rehearsal';
 import { writeWhole } from '../files/writing.js';
 
 /** What the page may read and write: drawings, documents, rehearsals and tables. */
 const allowed = /\.(?:png|apng|webp|gif|jpe?g|ya?ml|json|csv)$/i;
 const pictures = /\.(?:png|apng|webp|gif|jpe?g)$/i;
-const rehearsals = /\.rehearsal\.(?:ya?ml|json)$/i;
 
 /** A folder with more drawings than this hands over those that its document names. */
 const mostFiles = 2000;
@@ -85,7 +84,7 @@ export class ServedFolder {
     // Of a folder of several characters only what belongs to this one.
     const wanted = named === undefined ? found.slice(0, mostFiles) : found.filter((name) => named.has(name));
     const own: string[] = [];
-    for (const name of all.filter((one) => rehearsals.test(one)).slice(0, mostFiles))
+    for (const name of all.filter(isRehearsalFile).slice(0, mostFiles))
       if (text !== undefined && (await this.isOwnRehearsal(name))) own.push(name);
     const names = [...(text === undefined ? [] : [this.document]), ...wanted, ...own];
     const files: ListedFile[] = [];

@@ -21,6 +21,9 @@ export type {
   StepsDefinition,
 } from './definition.js';
 
+/** Whether a file is a rehearsal, by its name: `lamps.rehearsal.yaml`, also as JSON. */
+export const isRehearsalFile = (name: string): boolean => /\.rehearsal\.(?:ya?ml|json)$/i.test(name);
+
 /** A rehearsal's file, read. */
 export interface RehearsalDocument {
   readonly source: Source;

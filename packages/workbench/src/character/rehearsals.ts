@@ -2,13 +2,11 @@ import { DotHopError } from 'dot-hop';
 import type { ControllerDefinition } from 'dot-hop';
 import { EditError, changedText, rename, renameInRehearsal, styleOf } from 'dot-hop/edit';
 import type { Renaming } from 'dot-hop/edit';
-import { readRehearsal } from 'dot-hop/rehearsal';
+import { isRehearsalFile, readRehearsal } from 'dot-hop/rehearsal';
 import { act, tell, useWorkbench } from './store.js';
 
-const isRehearsal = (name: string): boolean => /\.rehearsal\.(?:ya?ml|json)$/i.test(name);
-
 /** The file that a path names, seen from the folder of another file. */
-const beside = (from: string, path: string): string =>
+const resolved = (from: string, path: string): string =>
   decodeURIComponent(new URL(path, new URL(from, 'file:///')).pathname.slice(1));
 
 /**
@@ -18,7 +16,7 @@ const beside = (from: string, path: string): string =>
 export async function renameEverywhere(renaming: Renaming): Promise<void> {
   const texts = new Map<string, string>();
   for (const [name, blob] of useWorkbench.getState().files)
-    if (isRehearsal(name)) texts.set(name, await blob.text());
+    if (isRehearsalFile(name)) texts.set(name, await blob.text());
   // From here on nothing is waited for: what is renamed is what there is now.
   const { definition, file, files } = useWorkbench.getState();
   const renamed = new Map<string, Blob>();
@@ -53,7 +51,7 @@ function renamedText(
 ): string | undefined {
   try {
     const { definition: rehearsal } = readRehearsal(text, name);
-    if (beside(name, rehearsal.document) !== file) return text;
+    if (resolved(name, rehearsal.document) !== file) return text;
     return changedText(text, renameInRehearsal(rehearsal, definition, renaming), styleOf(name));
   } catch (error) {
     if (error instanceof DotHopError || error instanceof EditError) return undefined;

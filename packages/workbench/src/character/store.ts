@@ -82,13 +82,13 @@ export const sizesOf = (drawn: ReadonlyMap<string, Drawn>): Sizes =>
   Object.fromEntries([...drawn].map(([file, { picture }]) => [file, picture]));
 
 /** What a step does to other files than the document: the rehearsals in which something is renamed too. */
-export interface Beside {
+export interface FileChange {
   readonly before: ReadonlyMap<string, Blob>;
   readonly after: ReadonlyMap<string, Blob>;
 }
 
 type Step = History['past'][number];
-const besides = new WeakMap<Step, Beside>();
+const fileChanges = new WeakMap<Step, FileChange>();
 const latest = (steps: readonly Step[]): Step | undefined => steps[steps.length - 1];
 const withFiles = (some: ReadonlyMap<string, Blob> | undefined): { files?: Workbench['files'] } =>
   some === undefined || some.size === 0 ? {} : { files: new Map([...state().files, ...some]) };
@@ -97,7 +97,7 @@ const withFiles = (some: ReadonlyMap<string, Blob> | undefined): { files?: Workb
 let waiting: {
   readonly edit: Edit;
   readonly joins: string | undefined;
-  readonly beside: Beside | undefined;
+  readonly files: FileChange | undefined;
 }[] = [];
 let timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -105,15 +105,16 @@ let timer: ReturnType<typeof setTimeout> | undefined;
  * Does something to the document. It shows in the next picture; its text follows right after.
  *
  * @param joins edits with the same one that follow each other are undone together: those of one drag
+ * @param files what it does to other files than the document
  */
-export function act(edit: Edit, joins?: string, beside?: Beside): void {
+export function act(edit: Edit, joins?: string, files?: FileChange): void {
   if (edit.changes.length === 0) return;
   const { definition, drawn, controller, selection } = state();
   const next = changedData(definition, edit.changes);
   const read = readData(next, sizesOf(drawn));
-  waiting.push({ edit, joins, beside });
+  waiting.push({ edit, joins, files });
   put({
-    ...withFiles(beside?.after),
+    ...withFiles(files?.after),
     definition: next,
     controller: read.controller ?? controller,
     isCurrent: read.controller !== undefined,
@@ -134,10 +135,10 @@ export function writeDown(): void {
   const edits = waiting;
   waiting = [];
   let { history } = state();
-  for (const { edit, joins, beside } of edits) {
+  for (const { edit, joins, files } of edits) {
     history = edited(history, edit, joins);
     const step = latest(history.past);
-    if (beside !== undefined && step !== undefined) besides.set(step, beside);
+    if (files !== undefined && step !== undefined) fileChanges.set(step, files);
   }
   take(history);
 }
@@ -190,7 +191,7 @@ export function undo(): void {
   const { history } = state();
   const last = latest(history.past);
   if (last === undefined) return;
-  put(withFiles(besides.get(last)?.before));
+  put(withFiles(fileChanges.get(last)?.before));
   take(undone(history), `undone: ${last.says}`);
 }
 
@@ -200,9 +201,9 @@ export function redo(): void {
   const next = latest(history.future);
   if (next === undefined) return;
   const again = redone(history);
-  const beside = besides.get(next);
-  if (beside !== undefined) besides.set(latest(again.past)!, beside);
-  put(withFiles(beside?.after));
+  const files = fileChanges.get(next);
+  if (files !== undefined) fileChanges.set(latest(again.past)!, files);
+  put(withFiles(files?.after));
   take(again, `done again: ${next.says}`);
 }
 

@@ -3,7 +3,7 @@ import { memo } from 'react';
 import { useWorkbench } from '../character/store.js';
 
 /** The size that a cell is shown at so that its frame fits a square. */
-export const fitting = ({ frameWidth, frameHeight }: Cell, size: number): number =>
+export const scaleToFit = ({ frameWidth, frameHeight }: Cell, size: number): number =>
   size / Math.max(frameWidth, frameHeight);
 
 interface CellPictureProps {

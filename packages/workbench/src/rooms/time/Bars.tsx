@@ -1,20 +1,12 @@
 import { placeSpan } from 'dot-hop/edit';
-import type { Frame } from 'dot-hop/edit';
 import { useRef, useState } from 'react';
 import { act, useWorkbench } from '../../character/store.js';
 import { frameAt } from './places.js';
+import type { Lane } from './places.js';
 import { Renaming } from './Renaming.js';
 
 /** Spans, as bars over their frames: their ends are dragged, or moved by arrows (with shift the far end). */
-export function Bars({
-  name,
-  frames,
-  lefts,
-}: {
-  readonly name: string;
-  readonly frames: readonly Frame[];
-  readonly lefts: readonly number[];
-}) {
+export function Bars({ name, frames, lefts }: Lane) {
   const row = useRef<HTMLDivElement>(null);
   const held = useRef<'first' | 'last' | undefined>(undefined);
   const [renaming, setRenaming] = useState<string | undefined>();

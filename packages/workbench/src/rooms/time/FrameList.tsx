@@ -4,7 +4,7 @@ import type { SheetSize } from 'dot-hop/edit';
 import { createContext, memo, useContext } from 'react';
 import { ListBox, ListBoxItem, isTextDropItem, useDragAndDrop } from 'react-aria-components';
 import { act, select, useWorkbench } from '../../character/store.js';
-import { CellPicture, fitting } from '../../parts/CellPicture.js';
+import { CellPicture, scaleToFit } from '../../parts/CellPicture.js';
 import { cellKind } from './Tray.js';
 
 /** What a frame looks like on the strip. */
@@ -100,7 +100,7 @@ function Face({ at }: { readonly at: number }) {
     <>
       <span className="hidden">{`frame ${at + 1}, cell ${number}, ${Math.round(ms)} ms`}</span>
       {isOff ? <i className="off" /> : null}
-      <CellPicture cell={cell} scale={cell === undefined ? 1 : fitting(cell, size)} />
+      <CellPicture cell={cell} scale={cell === undefined ? 1 : scaleToFit(cell, size)} />
       <small aria-hidden="true">{isWide ? `${Math.round(ms)} ms` : Math.round(ms)}</small>
     </>
   );

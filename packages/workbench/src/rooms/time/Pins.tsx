@@ -1,20 +1,12 @@
 import { placeCue } from 'dot-hop/edit';
-import type { Frame } from 'dot-hop/edit';
 import { useRef, useState } from 'react';
 import { act, useWorkbench } from '../../character/store.js';
 import { frameAt } from './places.js';
+import type { Lane } from './places.js';
 import { Renaming } from './Renaming.js';
 
 /** Cues, as pins on their frames: dragged along the strip, moved by arrows. */
-export function Pins({
-  name,
-  frames,
-  lefts,
-}: {
-  readonly name: string;
-  readonly frames: readonly Frame[];
-  readonly lefts: readonly number[];
-}) {
+export function Pins({ name, frames, lefts }: Lane) {
   const row = useRef<HTMLDivElement>(null);
   const held = useRef<number | undefined>(undefined);
   const [renaming, setRenaming] = useState<string | undefined>();

@@ -19,9 +19,9 @@ import { Remedy } from './Remedy.js';
 function remove(name: string, size: SheetSize, frames: readonly number[]): void {
   if (frames.length === 0) return;
   const { definition } = useWorkbench.getState();
-  if (frames.length >= (framesOf(definition.clips[name]!, size) ?? []).length)
-    tell('A clip keeps at least one frame. Delete the whole clip in the list.', true);
+  const isAll = frames.length >= (framesOf(definition.clips[name]!, size) ?? []).length;
   act(removeFrames(definition, name, size, frames));
+  if (isAll) tell('A clip keeps at least one frame. Delete the whole clip in the list.', true);
   select({ frames: [Math.max(0, Math.min(...frames) - 1)] });
 }
 

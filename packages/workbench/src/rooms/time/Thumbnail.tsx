@@ -2,7 +2,7 @@ import { showingAt } from 'dot-hop';
 import { useEffect, useRef, useState } from 'react';
 import { clipOf } from '../../character/clip.js';
 import { useWorkbench } from '../../character/store.js';
-import { CellPicture, fitting, looksSame } from '../../parts/CellPicture.js';
+import { CellPicture, scaleToFit, looksSame } from '../../parts/CellPicture.js';
 import { useEachPicture, wantsStill } from '../../parts/loop.js';
 
 /** A clip, small; it moves while it can be seen. */
@@ -28,7 +28,7 @@ export function Thumbnail({ name, size }: { readonly name: string; readonly size
   }, isSeen);
   return (
     <span ref={box} className="thumb" style={{ width: size, height: size }}>
-      <CellPicture cell={cell} scale={cell === undefined ? 1 : Math.min(1, fitting(cell, size))} />
+      <CellPicture cell={cell} scale={cell === undefined ? 1 : Math.min(1, scaleToFit(cell, size))} />
     </span>
   );
 }

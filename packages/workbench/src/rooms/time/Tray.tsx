@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { GridLayout, ListBox, ListBoxItem, Size, Virtualizer, useDragAndDrop } from 'react-aria-components';
 import { useSheet } from '../../character/sheet.js';
-import { CellPicture, fitting } from '../../parts/CellPicture.js';
+import { CellPicture, scaleToFit } from '../../parts/CellPicture.js';
 
 /** What a dragged cell is called while it is dragged. */
 export const cellKind = 'x-dot-hop-cell';
@@ -45,7 +45,7 @@ export const Tray = memo(function Tray({
               textValue={`cell ${cell.index}`}
               aria-label={`cell ${cell.index}`}
             >
-              <CellPicture cell={cell} scale={fitting(cell, 36)} />
+              <CellPicture cell={cell} scale={scaleToFit(cell, 36)} />
               <small>{cell.index}</small>
             </ListBoxItem>
           ))}

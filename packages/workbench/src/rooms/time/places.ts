@@ -3,6 +3,13 @@ import type { Frame } from 'dot-hop/edit';
 /** The narrowest that a frame is shown, in CSS pixels. */
 const narrowest = 30;
 
+/** What lies along the strip: the frames of a clip, and where each begins, in CSS pixels from the left. */
+export interface Lane {
+  readonly name: string;
+  readonly frames: readonly Frame[];
+  readonly lefts: readonly number[];
+}
+
 /** Where frames lie on the strip: as wide as they last. */
 export function placesOf(
   frames: readonly Frame[],
