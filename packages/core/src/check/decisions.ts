@@ -4,6 +4,7 @@ import type { Condition, Term } from '../signal/condition.js';
 import type { SignalValue } from '../signal/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
+import { commonBits, hasBits } from './bits.js';
 import { Questions } from './questions.js';
 import { all, always, literal, not } from './solver.js';
 import type { Found } from './solver.js';
@@ -216,8 +217,8 @@ export class Decisions extends Questions {
     const names = circle.map(({ name }) => name);
     const key = [...names.slice(1)].sort().join(' ');
     // A pulse is used by the first hop, so that the second is not taken by it.
-    const pulses = this.controller.tables.pulseBits & when.known.flags & when.words.flags;
-    if (told.has(key) || pulses !== 0) return;
+    const pulses = commonBits(this.controller.tables.pulseBits, commonBits(when.known, when.words));
+    if (told.has(key) || hasBits(pulses)) return;
     told.add(key);
     this.found.add('hop-cycle', this.pathOf(circle[0]!, 'hops'), {
       states: names,
@@ -246,7 +247,7 @@ export class Decisions extends Questions {
           situations.push({ when: this.seen.words(answer, asked), set: this.seen.signals(answer) });
           // Another situation is one that differs in what is on and off, not in numbers alone.
           const same = termsOf(asked).filter(
-            ({ kind, word, bit }) => kind !== 'compare' && (answer.known[word] & bit) !== 0,
+            (one) => one.kind !== 'compare' && isOn(one, answer.known),
           );
           asked = all([asked, not(all(same.map((one): Condition => literal(one, isOn(one, answer.words)))))]);
         }
@@ -260,8 +261,7 @@ export class Decisions extends Questions {
 
 /** The hops that can be taken the moment a state is entered. */
 function hopsAtOnce({ hops, books }: State): Hop[] {
-  const armed = books.reduce((bits, book) => bits | book[0]!.armed[0]!, 0);
-  return hops.filter(({ now }, i) => now && (armed & (1 << i)) !== 0);
+  return hops.filter(({ now }, i) => now && books.some((book) => book[0]!.armed[0]!.includes(i)));
 }
 
 /** Whether a term compares the size of something, `abs(vx) > 5`, which says that it goes on whatever its direction. */

@@ -1,6 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import { isOn } from '../signal/condition.js';
-import type { Term, Words } from '../signal/condition.js';
+import type { BitPlace, Term, Words } from '../signal/condition.js';
 import { compare, flipped, isComparison } from '../signal/comparison.js';
 import { parseExpression, written } from '../signal/expression.js';
 import type { Comparison } from '../signal/expression.js';
@@ -37,11 +37,11 @@ export const isSame = (one: Side, other: Side): boolean =>
 
 function ofNumber({ tables }: Controller, name: string, regions: Regions): Threshold[] {
   const compares = tables.terms.filter(
-    ({ kind, word, bit }) => kind === 'compare' && word !== 'flags' && decides(regions, word, bit),
+    (term) => term.kind === 'compare' && decides(regions, term),
   );
   if (compares.length === 0) return [];
   const sideAt = (value: number): Side => {
-    const words = wordsAt(regions, regionOf(regions, value));
+    const words = wordsAt(tables.words, regions, regionOf(regions, value));
     return new Map(compares.map((term) => [term, isOn(term, words)]));
   };
   const values = new Set(regions.bounds.filter((bound) => Number.isFinite(bound)).map(roundedBound));
@@ -95,13 +95,14 @@ const roundedBound = (bound: number): number =>
 export const tiny = (value: number): number => Math.max(1e-6, Math.abs(value) * 1e-6);
 
 /** Whether the regions of a number decide a bit. */
-export function decides({ keep, keepMore }: Regions, word: keyof Words, bit: number): boolean {
-  return (word === 'terms' ? keep : keepMore).some((kept) => (kept & bit) === 0);
+export function decides({ words, keep }: Regions, { word, bit }: BitPlace): boolean {
+  const at = words.indexOf(word);
+  return at >= 0 && keep.some((kept, i) => i % words.length === at && (kept & bit) === 0);
 }
 
-/** The bits that a region puts. */
-export const wordsAt = ({ put, putMore }: Regions, region: number): Words => ({
-  flags: 0,
-  terms: put[region]!,
-  more: putMore[region]!,
-});
+/** The bits that a region puts. @param count how many words there are */
+export function wordsAt(count: number, { words, put }: Regions, region: number): Words {
+  const found = new Int32Array(count);
+  words.forEach((word, i) => (found[word] = put[region * words.length + i]!));
+  return found;
+}

@@ -1,5 +1,6 @@
 import type { Controller, State, Track } from '../controller/controller.js';
 import type { Condition, Words } from '../signal/condition.js';
+import { bitsOf, withBits } from './bits.js';
 import type { FindingList } from './finding.js';
 import { all, always, not } from './solver.js';
 import type { Solver } from './solver.js';
@@ -13,8 +14,6 @@ export interface Solvers {
   /** Whether each posture can take over at all, once that was asked. */
   readonly reached: Map<State, boolean>;
 }
-
-const zero: Words = { flags: 0, terms: 0, more: 0 };
 
 /** What a state asks before it wants in; a state without a condition never does. */
 export function wantsOf({ conditions }: Controller, { while: during, when, kind }: State): Condition {
@@ -31,7 +30,7 @@ export abstract class Questions {
   protected readonly own: readonly State[];
   private readonly wanted = new Map<State, Condition>();
   /** The tags of the states of each track. */
-  private readonly tagBits: readonly number[];
+  private readonly tagBits: readonly Words[];
 
   constructor(
     protected readonly controller: Controller,
@@ -43,8 +42,9 @@ export abstract class Questions {
     this.wide = wide;
     this.seen = seen;
     this.own = controller.states.filter((state) => state.track === track.index);
+    const none = bitsOf(controller.tables.words, []);
     this.tagBits = controller.tracks.map(({ index }) =>
-      controller.states.reduce((bits, one) => (one.track === index ? bits | one.tagBits : bits), 0),
+      controller.states.reduce((bits, one) => (one.track === index ? withBits(bits, one.tagBits) : bits), none),
     );
   }
 
@@ -60,9 +60,11 @@ export abstract class Questions {
 
   /** While states show, their tags are on and those of others of their tracks off. */
   protected showing(...shown: readonly State[]): { known: Words; words: Words } {
-    const mask = shown.reduce((bits, { track }) => bits | this.tagBits[track]!, 0);
-    const on = shown.reduce((bits, { tagBits }) => bits | tagBits, 0);
-    return { known: { ...zero, flags: mask }, words: { ...zero, flags: on } };
+    const none = bitsOf(this.controller.tables.words, []);
+    return {
+      known: shown.reduce((bits, { track }) => withBits(bits, this.tagBits[track]!), none),
+      words: shown.reduce((bits, { tagBits }) => withBits(bits, tagBits), none),
+    };
   }
 
   /** Where a state stands; of one that has taken the track, where it says so. */

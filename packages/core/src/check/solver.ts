@@ -1,7 +1,8 @@
 import type { Controller } from '../controller/controller.js';
 import type { SignalValue } from '../signal/definition.js';
-import { termsOf } from '../signal/condition.js';
-import type { Condition, Term, Words } from '../signal/condition.js';
+import { isOn, termsOf } from '../signal/condition.js';
+import type { BitPlace, Condition, Term, Words } from '../signal/condition.js';
+import { bitsOf, withBits } from './bits.js';
 import type { Source } from './sources.js';
 import { sourcesOf } from './sources.js';
 
@@ -43,16 +44,15 @@ function conjuncts(condition: Condition, found: Condition[] = []): Condition[] {
   return found;
 }
 
-/** What must be on and what off for a condition to hold, as far as single terms say so. */
-export function needs(condition: Condition): { on: Words; off: Words } {
-  let [on, off] = [zero, zero];
+/** What must be on and what off for a condition to hold, as far as single terms say so. @param count how many words there are */
+export function needs(condition: Condition, count: number): { on: Words; off: Words } {
+  const [on, off] = [new Int32Array(count), new Int32Array(count)];
   for (const part of conjuncts(condition)) {
     const isOff = part.op === 'not';
     const term = isOff ? part.part : part;
     if (term.op !== 'term') continue;
-    const bit = { ...zero, [term.term.word]: term.term.bit };
-    if (isOff) off = withBits(off, bit);
-    else on = withBits(on, bit);
+    const { word, bit } = term.term;
+    (isOff ? off : on)[word]! |= bit;
   }
   return { on, off };
 }
@@ -73,7 +73,7 @@ interface Part {
 
 const parts = new WeakMap<Condition, Part>();
 
-function partOf(condition: Condition): Part {
+function partOf(condition: Condition, count: number): Part {
   let part = parts.get(condition);
   if (part === undefined) {
     const isOpposite = condition.op === 'not' && condition.part.op !== 'term';
@@ -81,7 +81,7 @@ function partOf(condition: Condition): Part {
     const isPlain = conjuncts(inner).every(
       (one) => one.op === 'term' || (one.op === 'not' && one.part.op === 'term'),
     );
-    part = { condition, bits: isPlain ? needs(inner) : undefined, isOpposite };
+    part = { condition, bits: isPlain ? needs(inner, count) : undefined, isOpposite };
     parts.set(condition, part);
   }
   return part;
@@ -91,18 +91,12 @@ function partOf(condition: Condition): Part {
 function partTruth({ condition, bits, isOpposite }: Part, known: Words, words: Words): boolean | undefined {
   if (bits === undefined) return truth(condition, known, words);
   const { on, off } = bits;
-  const against =
-    (on.flags & known.flags & ~words.flags) |
-    (off.flags & known.flags & words.flags) |
-    (on.terms & known.terms & ~words.terms) |
-    (off.terms & known.terms & words.terms) |
-    (on.more & known.more & ~words.more) |
-    (off.more & known.more & words.more);
-  if (against !== 0) return isOpposite;
-  const open =
-    ((on.flags | off.flags) & ~known.flags) |
-    ((on.terms | off.terms) & ~known.terms) |
-    ((on.more | off.more) & ~known.more);
+  let open = 0;
+  for (let i = 0; i < on.length; i++) {
+    const word = words[i]!;
+    if ((known[i]! & ((on[i]! & ~word) | (off[i]! & word))) !== 0) return isOpposite;
+    open |= (on[i]! | off[i]!) & ~known[i]!;
+  }
   return open === 0 ? !isOpposite : undefined;
 }
 
@@ -112,8 +106,7 @@ function truth(condition: Condition, known: Words, words: Words): boolean | unde
     case 'constant':
       return condition.value;
     case 'term': {
-      const { word, bit } = condition.term;
-      return (known[word] & bit) === 0 ? undefined : (words[word] & bit) !== 0;
+      return isOn(condition.term, known) ? isOn(condition.term, words) : undefined;
     }
     case 'not': {
       const part = truth(condition.part, known, words);
@@ -136,7 +129,7 @@ function openTerm(
   condition: Condition,
   known: Words,
   words: Words,
-): { word: keyof Words; bit: number } | undefined {
+): BitPlace | undefined {
   if (truth(condition, known, words) !== undefined) return undefined;
   switch (condition.op) {
     case 'constant':
@@ -162,22 +155,21 @@ export class Solver {
   private readonly sources: readonly Source[];
   private readonly sourceOf = new Map<string, Source>();
   /** What lasting flags have to do with their conditions, each with its bit. */
-  private readonly lasting: readonly {
-    readonly word: keyof Words;
-    readonly bit: number;
-    readonly rule: Condition;
-  }[];
+  private readonly lasting: readonly (BitPlace & { readonly rule: Condition })[];
+  /** How many words there are. */
+  private readonly count: number;
 
   /** @param wide see {@link sourcesOf} */
   constructor(
     private readonly controller: Controller,
     wide: boolean,
   ) {
+    this.count = controller.tables.words;
     this.sources = sourcesOf(controller, wide);
     for (const source of this.sources)
-      for (const word of ['flags', 'terms', 'more'] as const)
-        for (let bits = source.mask[word]; bits !== 0; bits &= bits - 1)
-          this.sourceOf.set(`${word} ${bits & -bits}`, source);
+      source.mask.forEach((mask, word) => {
+        for (let bits = mask; bits !== 0; bits &= bits - 1) this.sourceOf.set(`${word} ${bits & -bits}`, source);
+      });
     this.lasting = controller.tables.computed.flatMap((term) => {
       if (term.kind !== 'lasting') return [];
       const { word, bit, condition, linger } = term;
@@ -196,15 +188,26 @@ export class Solver {
   }
 
   /** A situation in which a condition holds. @param fixed bits that are given, such as the tags of a state */
-  find(condition: Condition, fixed: { known: Words; words: Words } = nothing): Answer {
+  find(condition: Condition, fixed = this.nothing()): Answer {
     const budget = { left: Math.min(mostTries, mostInAll - this.tried) };
     const given = budget.left;
     const { known, words } = fixed;
-    const answer = this.search(conjuncts(condition).map(partOf), { ...known }, { ...words }, {}, budget);
+    const answer = this.search(
+      conjuncts(condition).map((part) => partOf(part, this.count)),
+      known,
+      words,
+      {},
+      budget,
+    );
     // One try more than there are left is made, and told by its answer.
     this.tried += given - Math.max(0, budget.left);
     if (answer === 'unknown') this.givenUp++;
     return answer;
+  }
+
+  private nothing(): { known: Words; words: Words } {
+    const zero = new Int32Array(this.count);
+    return { known: zero, words: zero };
   }
 
   /** Whether a condition can hold; when in doubt it can. */
@@ -220,7 +223,7 @@ export class Solver {
     budget: { left: number },
   ): Answer {
     if (budget.left-- <= 0) return 'unknown';
-    let open: { word: keyof Words; bit: number } | undefined;
+    let open: BitPlace | undefined;
     // What holds already holds further in, and need not be looked at again: most of a long question is settled early.
     const left: Part[] = [];
     for (const part of asked) {
@@ -230,8 +233,9 @@ export class Solver {
     }
     if (left.length > 0) open = openTerm(left[0]!.condition, known, words);
     // A lasting flag that is known must go with its condition.
-    for (const { word, bit, rule } of this.lasting) {
-      if ((known[word] & bit) === 0) continue;
+    for (const place of this.lasting) {
+      const { rule } = place;
+      if (!isOn(place, known)) continue;
       const holds = truth(rule, known, words);
       if (holds === false) return 'none';
       open ??= holds === undefined ? openTerm(rule, known, words) : undefined;
@@ -240,11 +244,11 @@ export class Solver {
     const source = this.sourceOf.get(`${open.word} ${open.bit}`);
     // A bit that nothing turns on.
     if (source === undefined)
-      return this.search(left, withBits(known, { ...zero, [open.word]: open.bit }), words, set, budget);
+      return this.search(left, withBits(known, bitsOf(this.count, [open])), words, set, budget);
     const decided = withBits(known, source.mask);
     let unknown = false;
     for (const one of source.all) {
-      const answer = this.search(left, decided, withBits(words, one), { ...set, ...one.set }, budget);
+      const answer = this.search(left, decided, withBits(words, one.words), { ...set, ...one.set }, budget);
       if (answer === 'unknown') unknown = true;
       else if (answer !== 'none') return answer;
     }
@@ -254,9 +258,10 @@ export class Solver {
   /** Values of signals that bring a situation about, as far as it depends on them. */
   signals({ known, words, set }: Found): Record<string, SignalValue> {
     const given: Record<string, SignalValue> = {};
-    for (const { name, kind, slot, bit, options, first } of this.controller.tables.signals.values()) {
+    for (const signal of this.controller.tables.signals.values()) {
+      const { name, kind, slot, options, first } = signal;
       const value = set[slot];
-      if (kind === 'flag' && (known.flags & bit) !== 0) given[name] = (words.flags & bit) !== 0;
+      if (kind === 'flag' && isOn(signal, known)) given[name] = isOn(signal, words);
       else if (kind === 'vector' && (value ?? set[slot + 1]) !== undefined)
         given[name] = [value ?? first[0]!, set[slot + 1] ?? first[1]!];
       else if (kind === 'choice' && value !== undefined) given[name] = options[value]!;
@@ -278,17 +283,8 @@ export class Solver {
     });
     // Comparisons follow from the numbers.
     const others = termsOf(about)
-      .filter(({ kind, word, bit }) => kind !== 'compare' && (known[word] & bit) !== 0)
-      .map(({ text, word, bit }) => ((words[word] & bit) === 0 ? `!${text}` : text));
+      .filter((term) => term.kind !== 'compare' && isOn(term, known))
+      .map((term) => (isOn(term, words) ? term.text : `!${term.text}`));
     return [...numbers, ...others].join(', ') || 'whatever the signals are';
   }
 }
-
-const zero: Words = { flags: 0, terms: 0, more: 0 };
-const nothing = { known: zero, words: zero };
-
-const withBits = (one: Words, other: Words): Words => ({
-  flags: one.flags | other.flags,
-  terms: one.terms | other.terms,
-  more: one.more | other.more,
-});

@@ -1,14 +1,16 @@
 import type { Controller } from '../controller/controller.js';
-import type { Words } from '../signal/condition.js';
+import type { BitPlace, Words } from '../signal/condition.js';
 import { slotsOf } from '../signal/compiler.js';
 import { Op, placeOf, valueOf } from '../signal/program.js';
 import type { Program } from '../signal/program.js';
 import { regionOf } from '../signal/regions.js';
 import type { Regions } from '../signal/regions.js';
 import type { ComputedTerm } from '../signal/tables.js';
+import { bitsOf, hasBits, withBits } from './bits.js';
 
 /** One thing that a source can be: the bits it then has, and values of signals that bring it about. */
-export interface Possibility extends Words {
+export interface Possibility {
+  readonly words: Words;
   readonly set: Readonly<Record<number, number>>;
 }
 
@@ -19,16 +21,14 @@ export interface Source {
   readonly all: readonly Possibility[];
 }
 
-const none: Words = { flags: 0, terms: 0, more: 0 };
-
-/** A source of one bit that may be on or off. */
-function free(word: keyof Words, bit: number): Source {
-  const on = { ...none, [word]: bit };
+/** A source of one bit that may be on or off. @param count how many words there are */
+function free(count: number, place: BitPlace): Source {
+  const on = bitsOf(count, [place]);
   return {
     mask: on,
     all: [
-      { ...none, set: {} },
-      { ...on, set: {} },
+      { words: bitsOf(count, []), set: {} },
+      { words: on, set: {} },
     ],
   };
 }
@@ -47,17 +47,16 @@ const mostCombinations = 30_000;
  */
 export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   const { tables, states, tracks } = controller;
-  const { signals, regions, computed } = tables;
+  const { signals, regions, computed, words: count } = tables;
   const sources: Source[] = [];
-  for (const { kind, bit } of signals.values())
-    if (kind === 'flag' || kind === 'pulse') sources.push(free('flags', bit));
+  for (const signal of signals.values())
+    if (signal.kind === 'flag' || signal.kind === 'pulse') sources.push(free(count, signal));
   for (const { order } of tracks) {
-    const shown = [...new Set(order.map((index) => states[index]!.tagBits))];
-    const tagMask = shown.reduce((mask, bits) => mask | bits, 0);
-    const all = shown.map((flags) => ({ ...none, flags, set: {} }));
-    if (tagMask !== 0) sources.push({ mask: { ...none, flags: tagMask }, all });
+    const all = distinct(order.map((index) => ({ words: states[index]!.tagBits, set: {} })));
+    const mask = all.reduce((bits, { words }) => withBits(bits, words), bitsOf(count, []));
+    if (hasBits(mask)) sources.push({ mask, all });
   }
-  for (const term of computed) if (!isJoint(term)) sources.push(free(term.word, term.bit));
+  for (const term of computed) if (!isJoint(term)) sources.push(free(count, term));
 
   const joint = computed.filter(isJoint);
   const isChoice = new Map<number, number>();
@@ -68,21 +67,19 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   regions.forEach((of, slot) => {
     if (grouped.has(slot)) return;
     const values = valuesOf(of, isChoice.get(slot));
-    const all = distinct(values.flatMap((value) => bitsOf(of, slot, value)));
-    if (all.length > 1) sources.push({ mask: maskOf(of), all });
+    const all = distinct(values.flatMap((value) => bitsAt(count, of, slot, value)));
+    if (all.length > 1) sources.push({ mask: maskOf(count, of), all });
   });
-  if (wide) for (const { word, bit } of joint) sources.push(free(word, bit));
-  for (const group of groups) sources.push(groupSource(group, regions, isChoice));
+  if (wide) for (const term of joint) sources.push(free(count, term));
+  for (const group of groups) sources.push(groupSource(count, group, regions, isChoice));
   return sources;
 }
 
 /** The bits that the regions of a number decide. */
-function maskOf({ keep, keepMore }: Regions): Words {
-  return {
-    flags: 0,
-    terms: ~keep.reduce((all, word) => all & word, -1),
-    more: ~keepMore.reduce((all, word) => all & word, -1),
-  };
+function maskOf(count: number, { words, keep }: Regions): Words {
+  const mask = bitsOf(count, []);
+  keep.forEach((kept, i) => (mask[words[i % words.length]!]! |= ~kept));
+  return mask;
 }
 
 /** A value of each region; of a choice its options. */
@@ -101,33 +98,33 @@ function within(low: number, high: number): number {
 }
 
 /** What a number can mean: a band that it leaves as it was may be on or off. */
-function bitsOf(of: Regions, slot: number, value: number): Possibility[] {
+function bitsAt(count: number, of: Regions, slot: number, value: number): Possibility[] {
   const region = regionOf(of, value);
-  const mask = maskOf(of);
-  const set = { [slot]: value };
-  const [terms, more] = [of.put[region]!, of.putMore[region]!];
-  return spread(
-    { flags: 0, terms, more, set },
-    mask.terms & of.keep[region]!,
-    mask.more & of.keepMore[region]!,
-  );
+  const open = maskOf(count, of);
+  const own = bitsOf(count, []);
+  of.words.forEach((word, i) => {
+    const at = region * of.words.length + i;
+    own[word] = of.put[at]!;
+    open[word]! &= of.keep[at]!;
+  });
+  return spread({ words: own, set: { [slot]: value } }, open);
 }
 
 /** A possibility with some bits each way. */
-function spread(one: Possibility, terms: number, more: number): Possibility[] {
-  if (terms !== 0) {
-    const bit = terms & -terms;
-    return [one, { ...one, terms: one.terms | bit }].flatMap((each) => spread(each, terms & ~bit, more));
-  }
-  if (more === 0) return [one];
-  const bit = more & -more;
-  return [one, { ...one, more: one.more | bit }].flatMap((each) => spread(each, 0, more & ~bit));
+function spread(one: Possibility, open: Words): Possibility[] {
+  const word = open.findIndex((bits) => bits !== 0);
+  if (word < 0) return [one];
+  const bit = open[word]! & -open[word]!;
+  const on = withBits(one.words, bitsOf(open.length, [{ word, bit }]));
+  const left = open.slice();
+  left[word]! &= ~bit;
+  return [one, { ...one, words: on }].flatMap((each) => spread(each, left));
 }
 
 function distinct(all: readonly Possibility[]): Possibility[] {
   const seen = new Map<string, Possibility>();
   for (const one of all) {
-    const key = `${one.terms} ${one.more}`;
+    const key = one.words.join(' ');
     if (!seen.has(key)) seen.set(key, one);
   }
   return [...seen.values()];
@@ -172,11 +169,12 @@ function triedValues(of: Regions, terms: readonly JointTerm[]): number[] {
 }
 
 function readsBits({ code }: Program): boolean {
-  return code.some((op, i) => i % 2 === 0 && (op === Op.flagBit || op === Op.termBit || op === Op.moreBit));
+  return code.some((op, i) => i % 2 === 0 && op === Op.bit);
 }
 
 /** Tries combinations of numbers that are read together. */
 function groupSource(
+  count: number,
   { slots, terms }: Group,
   regions: readonly Regions[],
   isChoice: ReadonlyMap<number, number>,
@@ -190,50 +188,35 @@ function groupSource(
   const found: Possibility[] = [];
   for (let at = 0; at < combinations; at += stride) {
     let rest = at;
-    let all: Possibility[] = [{ ...none, set: {} }];
+    let all: Possibility[] = [{ words: bitsOf(count, []), set: {} }];
     slots.forEach((slot, i) => {
       const value = candidates[i]![rest % candidates[i]!.length]!;
       rest = Math.floor(rest / candidates[i]!.length);
       numbers[placeOf(slot)] = value;
-      all = all.flatMap((one) => bitsOf(regions[slot]!, slot, value).map((other) => joined(one, other)));
+      all = all.flatMap((one) => bitsAt(count, regions[slot]!, slot, value).map((other) => joined(one, other)));
     });
     found.push(...all.flatMap((one) => withTerms(one, terms, numbers)));
   }
-  const masks = [
-    ...slots.map((slot) => maskOf(regions[slot]!)),
-    ...terms.map(({ word, bit }) => ({ ...none, [word]: bit })),
-  ];
-  return {
-    mask: masks.reduce((one, other) => ({
-      flags: 0,
-      terms: one.terms | other.terms,
-      more: one.more | other.more,
-    })),
-    all: distinct(found),
-  };
+  const masks = slots.map((slot) => maskOf(count, regions[slot]!));
+  return { mask: masks.reduce(withBits, bitsOf(count, terms)), all: distinct(found) };
 }
 
 const joined = (one: Possibility, other: Possibility): Possibility => ({
-  flags: 0,
-  terms: one.terms | other.terms,
-  more: one.more | other.more,
+  words: withBits(one.words, other.words),
   set: { ...one.set, ...other.set },
 });
 
 /** Adds what is computed of numbers; a band between its thresholds, and what also reads flags, may be on or off. */
 function withTerms(one: Possibility, terms: readonly JointTerm[], numbers: Float64Array): Possibility[] {
-  let { terms: first, more } = one;
-  const open = { terms: 0, more: 0 };
+  const words = one.words.slice();
+  const open = bitsOf(words.length, []);
+  const none = bitsOf(words.length, []);
   for (const term of terms) {
-    const word = term.word === 'terms' ? 'terms' : 'more';
     const value = valueOf(term.program, numbers, 0, none);
     const isOpen =
       readsBits(term.program) || (term.kind === 'band' && value <= term.above && value >= term.below);
-    if (isOpen) open[word] |= term.bit;
-    else if (term.kind === 'band' ? value > term.above : value !== 0) {
-      if (word === 'terms') first |= term.bit;
-      else more |= term.bit;
-    }
+    if (isOpen) open[term.word]! |= term.bit;
+    else if (term.kind === 'band' ? value > term.above : value !== 0) words[term.word]! |= term.bit;
   }
-  return spread({ ...one, terms: first, more }, open.terms, open.more);
+  return spread({ ...one, words }, open);
 }

@@ -1,7 +1,9 @@
 import type { State } from '../controller/controller.js';
 import { isOn, termsOf } from '../signal/condition.js';
 import type { Condition, Term, Words } from '../signal/condition.js';
+import { placeOf } from '../signal/program.js';
 import { regionOf } from '../signal/regions.js';
+import { bitsOf } from './bits.js';
 import { decides, isSame, thresholdsOf, tiny, wordsAt } from './lines.js';
 import type { Side, Threshold } from './lines.js';
 import { Questions } from './questions.js';
@@ -67,7 +69,7 @@ export class Thresholds extends Questions {
       if (typeof found !== 'object') return false;
       terms ??= termsOf(condition);
       const around = terms
-        .filter(({ word, bit }) => (found.known[word] & bit) !== 0)
+        .filter((term) => isOn(term, found.known))
         .map((term) => literal(term, isOn(term, found.words)));
       const canBe = (side: Side): boolean =>
         this.seen.can(all([...around, ...[...side].map(([term, on]) => literal(term, on))]));
@@ -96,25 +98,20 @@ export class Thresholds extends Questions {
     const [a, b] = [this.needsOf(one), this.needsOf(other)];
     if (this.choices.some((options) => isTorn(options, a.on, b.on))) return false;
     const sides = this.bitsOf(below);
-    return (['flags', 'terms', 'more'] as const).every(
-      (word) => (((a.on[word] & b.off[word]) | (a.off[word] & b.on[word])) & ~sides[word]) === 0,
-    );
+    return sides.every((side, i) => (((a.on[i]! & b.off[i]!) | (a.off[i]! & b.on[i]!)) & ~side) === 0);
   }
 
   /** The bits of the comparisons of a side. */
   private bitsOf(side: Side): Words {
     let bits = this.sideBits.get(side);
-    if (bits === undefined) {
-      const found = { flags: 0, terms: 0, more: 0 };
-      for (const { word, bit } of side.keys()) found[word] |= bit;
-      this.sideBits.set(side, (bits = found));
-    }
+    if (bits === undefined)
+      this.sideBits.set(side, (bits = bitsOf(this.controller.tables.words, side.keys())));
     return bits;
   }
 
   private needsOf(state: State): ReturnType<typeof needs> {
     let found = this.needed.get(state);
-    if (found === undefined) this.needed.set(state, (found = needs(this.wants(state))));
+    if (found === undefined) this.needed.set(state, (found = needs(this.wants(state), this.controller.tables.words)));
     return found;
   }
 
@@ -226,19 +223,20 @@ export class Thresholds extends Questions {
   /** Comparisons of the number that turns the character, on one side only. */
   private checkSides(): void {
     const { turning, tables } = this.controller;
-    if (turning === undefined || turning.xPlace === 0) return;
+    if (turning === undefined || turning.xPlace < 0) return;
     const signal = [...tables.signals.values()].find(
-      ({ place, kind }) => kind === 'number' && place === turning.xPlace,
+      ({ slot, kind }) => kind === 'number' && placeOf(slot) === turning.xPlace,
     );
     if (signal === undefined) return;
     const regions = tables.regions[signal.slot]!;
     const compares = tables.terms.filter(
-      ({ kind, word, bit }) => kind === 'compare' && decides(regions, word, bit),
+      (term) => term.kind === 'compare' && decides(regions, term),
     );
     const values = [
       ...new Set(regions.bounds.filter(Number.isFinite).flatMap((b) => [b, b + tiny(b), b - tiny(b)])),
     ];
-    const at = (term: Term, value: number): boolean => isOn(term, wordsAt(regions, regionOf(regions, value)));
+    const at = (term: Term, value: number): boolean =>
+      isOn(term, wordsAt(tables.words, regions, regionOf(regions, value)));
     for (const term of compares) {
       const hasTwin = compares.some((other) =>
         values.every((value) => at(term, value) === at(other, -value)),

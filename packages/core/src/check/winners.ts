@@ -125,7 +125,7 @@ function asWritten({ conditionTexts }: Controller, state: State): Cube {
     .filter((index) => index >= 0)
     .map((index) => conditionTexts[index]!);
   const text = texts.length === 1 ? texts[0]! : texts.map((one) => `(${one})`).join(' && ');
-  return new Map([[{ index: -1, text, kind: 'flag', word: 'flags', bit: 0, reads: [] }, true]]);
+  return new Map([[{ index: -1, text, kind: 'flag', word: 0, bit: 0, reads: [] }, true]]);
 }
 
 /** Leaves out what follows from the rest of it where the rows above do not fit. */

@@ -11,6 +11,7 @@ import { SignalCompiler } from '../signal/compiler.js';
 import { needsPulse } from '../signal/condition.js';
 import type { Condition } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
+import { placeOf } from '../signal/program.js';
 import type { SignalTables } from '../signal/tables.js';
 import { checkShape } from '../shape/check.js';
 import { Books } from './books.js';
@@ -24,7 +25,8 @@ import { Units } from './timeline.js';
 import type { Controller, State, Track, Watched } from './controller.js';
 import type { NamesOf } from './names.js';
 import { Figures } from './figure.js';
-import { Kept, Numbers } from './numbers.js';
+import { layOut } from './layout.js';
+import type { Layout } from './layout.js';
 import type { ControllerDefinition } from './definition.js';
 import { ReportNames } from './reports.js';
 import { Routes } from './routes.js';
@@ -105,10 +107,10 @@ export function compileWith(
     placed,
   });
   const questions = (options.questions ?? []).map((text, i) => signals.condition(text, ['questions', i]));
-  finishStates(states.list, placed, signals.scope.tags);
   const isTimed = compass.through > 0;
   const [turnTimer = -1] = placed.tracks.flatMap(() => (isTimed ? [signals.addTimer()] : []));
   const tables = signals.finish();
+  finishStates(states.list, placed, tables.tags, tables.words);
   const received = states.list.length;
   if (received > mostStates) problems.add('too-many-states', ['states'], { received, most: mostStates });
   beside?.({ definition, sheets, clips, pages: books.pages, compass }, problems);
@@ -122,6 +124,9 @@ export function compileWith(
   const stateNames = states.list.map((state) => state.name);
   const names = tracks.map(({ name }) => name);
   const bookNames = [...new Set(states.list.flatMap((state) => state.bookNames))];
+  const begins = states.rests.map((rest) => states.list[rest]!.books[0]![compass.start]!.number);
+  const layout = layOut(tables, states.list, begins, compass.start, Units.perMicrosecond);
+  placeSignals(tables, layout);
   return {
     name: definition.name ?? 'character',
     definition,
@@ -132,7 +137,6 @@ export function compileWith(
     tables,
     states: states.list,
     tracks,
-    furtherTracks: tracks.length - 1,
     figures: new Figures(
       sheets as Map<string, Sheet>,
       tracks.map(({ draws }) => draws),
@@ -150,19 +154,16 @@ export function compileWith(
     isTurningRead: turning !== undefined && !turning.inRegions,
     turnTimer,
     watched,
-    situations: new Situations(
-      states.conditions,
-      states.list,
+    situations: new Situations(tables.words, {
+      conditions: states.conditions,
+      states: states.list,
       orders,
-      watched.map(({ when }) => when),
-    ),
+      watched: watched.map(({ when }) => when),
+    }),
     routes: new Routes(states.list),
     reportNames: new ReportNames(states.cueNames, stateNames, compass.names, bookNames, names),
     signalOwner: tables.owner,
-    numbers: new Numbers(
-      tables,
-      tracks.slice(1).map(({ rest }) => firstKept(states.list[rest]!, compass)),
-    ),
+    layout,
     signal: (name: string) => signalNamed(tables, name) as Signal<never>,
   };
 }
@@ -189,13 +190,10 @@ function tracksOf(
   });
 }
 
-/** What a track but the first keeps at the very first. */
-function firstKept(rest: State, { start }: Compass): number[] {
-  const kept = new Array<number>(Kept.size).fill(0);
-  kept[Kept.timeline] = rest.books[0]![start]!.number;
-  kept[Kept.marks] = start << 4;
-  kept[Kept.rate] = Units.perMicrosecond;
-  return kept;
+/** Tells the handles of signals where their values are in a row, now that this is known. */
+function placeSignals({ signals }: SignalTables, { values, set }: Layout): void {
+  for (const signal of signals.values())
+    (signal as { place: number }).place = signal.slot < 0 ? set + signal.word : values + placeOf(signal.slot);
 }
 
 /** The states whose `when` can hold without a pulse, so that the instant at which it becomes true matters. */

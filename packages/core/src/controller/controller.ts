@@ -2,14 +2,14 @@ import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { Sheet } from '../sheet/sheet.js';
-import type { Condition, Term } from '../signal/condition.js';
+import type { Condition, Term, Words } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
 import type { AgainRule, CarryRule, ControllerDefinition } from './definition.js';
 import type { Figures } from './figure.js';
 import type { Names } from './names.js';
-import type { Numbers } from './numbers.js';
+import type { Layout } from './layout.js';
 import type { ReportNames } from './reports.js';
 import type { Routes } from './routes.js';
 import type { Situations } from './situations.js';
@@ -23,6 +23,8 @@ export interface Hop {
   /** Index of its condition, -1 for always. */
   readonly if: number;
   readonly remembers: boolean;
+  /** Of one that remembers, which of the state's it is, from 0; -1 for others. */
+  readonly memory: number;
   /** Whether it is taken at any time; else at the segments that the timeline's `hopsAt` and `hopsAfter` say. */
   readonly now: boolean;
 }
@@ -91,11 +93,13 @@ export interface State {
   readonly hears: boolean;
   /** Whether what is decided while it plays follows from the situation alone: no hop, yield or time has a say. @internal */
   readonly isStatic: boolean;
-  /** Its tags, and itself with its track where a condition asks for that, as bits in the word of flags; known last of all. @internal */
-  tagBits: number;
+  /** The bits of its tags, and of itself with its track, where a condition asks for these; known last of all. @internal */
+  tagBits: Words;
   readonly tags: readonly string[];
   /** Whether it is over when its clip has ended; a posture stays on the last frame. */
   readonly ends: boolean;
+  /** Whether any of these bits is on. @internal */
+  isAskedFor: boolean;
   /** What it can show: its gaits from the slowest, or its one flipbook, then its bridges; one for each direction. */
   readonly books: readonly (readonly Timeline[])[];
   readonly bookNames: readonly string[];
@@ -157,11 +161,9 @@ export interface Controller<out N extends Names = Names> {
   readonly states: readonly State[];
   /** The states of the document itself, and after them those of each further track. */
   readonly tracks: readonly Track[];
-  /** How many there are besides the first. A step asks for this: to ask a field for a number takes less than for a truth. @internal */
-  readonly furtherTracks: number;
   /** @internal */
   readonly figures: Figures;
-  /** Every timeline by its number, where there are several tracks: what they show is kept by number. @internal */
+  /** Every timeline by its number: what shows is kept by number. @internal */
   readonly timelines: readonly Timeline[];
   /** State indices from the highest rank to the lowest, track by track; document order among equals. */
   readonly order: readonly number[];
@@ -193,8 +195,8 @@ export interface Controller<out N extends Names = Names> {
   readonly reportNames: ReportNames;
   /** What the handles of its signals must have; see `observing.ts` for when it is something else. @internal */
   signalOwner: object;
-  /** @internal */
-  readonly numbers: Numbers;
+  /** What a row of its characters consists of. @internal */
+  readonly layout: Layout;
   /**
    * The handle of a signal: what `set` takes instead of a name, to be set faster.
    *

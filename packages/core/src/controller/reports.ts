@@ -1,5 +1,4 @@
 import { callError } from '../problem/problem.js';
-import { Place } from './places.js';
 import { ruleNames } from './rule.js';
 import type { RuleName } from './rule.js';
 
@@ -52,9 +51,10 @@ export class ReportNames {
 
 /** The numbers of a report: what it is, what it names, and its instant. In one array, because a crowd touches many of them. */
 const enum Pack {
-  size = 3,
+  size = 4,
   name = 1,
   at = 2,
+  member = 3,
   /** Of the first: below this many bits lie the kind (two bits), the rule (four) and the track (six), above it what was left. */
   from = 12,
   head = 4095,
@@ -124,6 +124,12 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
     return this.names.tracks[this.head(index) >> 6]!;
   }
 
+  /** Of a troupe's, the number of the member that it tells of; 0 and up also for performers, who have nothing to do with it. */
+  memberAt(index: number): number {
+    this.head(index);
+    return this.packed[index * Pack.size + Pack.member]!;
+  }
+
   /** One of them as plain data, to be kept. */
   report(index: number): Report<Name> {
     return {
@@ -155,24 +161,22 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
     this.round++;
   }
 
-  /** For performers: adds one at the instant that is due in their numbers; a double handed over would be boxed. */
-  add(
-    kind: 0 | 1 | 2 | 3,
-    from: number,
-    to: number,
-    rule: number,
-    track: number,
-    numbers: Float64Array,
-    base: number,
-  ): void {
+  /**
+   * For performers: adds one.
+   *
+   * @param head the kind (two bits), the rule (four), the track (six) and what was left
+   * @param now where the instant is among the numbers; a double handed over would be boxed
+   */
+  add(head: number, to: number, member: number, numbers: Float64Array, now: number): void {
     if (this.kept === mostKept) {
       this.lost++;
       return;
     }
     const at = Pack.size * this.kept++;
-    this.packed[at] = kind | (rule << 2) | (track << 6) | (from << Pack.from);
+    this.packed[at] = head;
     this.packed[at + Pack.name] = to;
-    this.packed[at + Pack.at] = numbers[base + Place.due]!;
+    this.packed[at + Pack.at] = numbers[now]!;
+    this.packed[at + Pack.member] = member;
   }
 
   /** The kind, rule and track of one. */

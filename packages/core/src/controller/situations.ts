@@ -1,4 +1,4 @@
-import { holds, pulsesRead } from '../signal/condition.js';
+import { holds, readsPulse } from '../signal/condition.js';
 import type { Condition, Words } from '../signal/condition.js';
 
 /** What the table needs of a state. Conditions are indices into the list of conditions, -1 for none. */
@@ -10,41 +10,52 @@ export interface Candidate {
 /** How many conditions can be watched by their bits alone. */
 export const mostWatchedBits = 30;
 
-/** Past this many situations the table is begun anew, so that memory stays bounded. */
+/** Of more situations than this only the latest are kept, so that memory stays bounded. */
 const mostSituations = 8192;
+
+const notAsked = new Int32Array(0);
 
 /**
  * The words of bits at one instant, with what follows from them alone: which conditions hold and which state that
  * wants in ranks highest. Shared by all performers of a controller that meet it.
  */
-export class Situation implements Words {
+export class Situation {
   /** Of each track the highest-ranked state that wants in for what holds (not for what has just become true); -1 for none. */
   private readonly bests: Int32Array;
-  /** That of the first track. */
-  readonly best: number;
   /** 32-bit words: the truth of each condition, then of each state whether it wants in. */
   private readonly bits: Int32Array;
   private readonly stateWords: number;
   /** A bit for each of the first conditions that are watched, whether it holds: see {@link mostWatchedBits}. */
   readonly watched: number;
-
   /**
-   * @param orders of each track the states from the highest rank to the lowest, document order among equals
-   * @param watched the conditions that are watched for the instant at which they become true
+   * For each state for which it follows from this situation alone, what is decided (see `Decision`); 0 where it has not been asked
+   * yet. Empty until it is first needed.
    */
+  decided: Int32Array;
+  /**
+   * For each timeline that may show in this situation, what comes of it where that follows from the two alone (see `Plain`); 0 where it
+   * has not been asked yet. Empty until it is first needed.
+   */
+  plain: Int32Array;
+  /** The first word: often the only one. */
+  readonly first: number;
+  /** The situation that came after this one when it changed last: it often does so again, and need not be looked up then. */
+  followed: Situation;
+
+  /** @param number its place in {@link Situations.list}, -1 for one that is not kept there */
   constructor(
-    readonly flags: number,
-    readonly terms: number,
-    readonly more: number,
-    conditions: readonly Condition[],
-    states: readonly Candidate[],
-    orders: readonly (readonly number[])[],
-    watched: readonly number[],
+    readonly words: Words,
+    readonly number: number,
+    { conditions, states, orders, watched }: SituationRules,
   ) {
+    this.decided = notAsked;
+    this.plain = notAsked;
+    this.followed = this;
+    this.first = words[0]!;
     this.stateWords = (conditions.length + 31) >> 5;
     this.bits = new Int32Array(this.stateWords + ((states.length + 31) >> 5));
     for (let index = 0; index < conditions.length; index++)
-      if (holds(conditions[index]!, this)) this.bits[index >> 5]! |= 1 << (index & 31);
+      if (holds(conditions[index]!, words)) this.bits[index >> 5]! |= 1 << (index & 31);
     this.watched = watched
       .slice(0, mostWatchedBits)
       .reduce((bits, condition, i) => (this.holds(condition) ? bits | (1 << i) : bits), 0);
@@ -53,24 +64,17 @@ export class Situation implements Words {
       for (const index of order) {
         const state = states[index]!;
         if (!this.holds(state.while) || (state.when < 0 && state.while < 0)) continue;
-        if (state.when >= 0 && pulsesRead(conditions[state.when]!, this) === 0) continue;
+        if (state.when >= 0 && !readsPulse(conditions[state.when]!, words)) continue;
         this.bits[this.stateWords + (index >> 5)]! |= 1 << (index & 31);
         if (this.bests[track]! < 0) this.bests[track] = index;
       }
     });
-    this.best = this.bests[0]!;
   }
 
   /** The highest-ranked state of a track that wants in for what holds; -1 for none. */
   bestOf(track: number): number {
-    return track === 0 ? this.best : this.bests[track]!;
+    return this.bests[track]!;
   }
-
-  /**
-   * For each state for which it follows from this situation alone, what is decided: -1 to stay, else the state to switch
-   * to (plus one) above four bits for the rule; 0 where it has not been asked yet. Made when it is first needed.
-   */
-  decided: Int32Array | undefined = undefined;
 
   /** Whether a condition holds; a missing one (-1) does. */
   holds(condition: number): boolean {
@@ -81,67 +85,90 @@ export class Situation implements Words {
   wantsIn(state: number): boolean {
     return (this.bits[this.stateWords + (state >> 5)]! & (1 << (state & 31))) !== 0;
   }
+
+  /** Whether it is that of some words. @param at where they begin in their array */
+  isOf(words: Words, at: number): boolean {
+    const own = this.words;
+    for (let i = 0; i < own.length; i++) if (own[i] !== words[at + i]) return false;
+    return true;
+  }
 }
+
+/** What follows from words is found by these. */
+export interface SituationRules {
+  readonly conditions: readonly Condition[];
+  readonly states: readonly Candidate[];
+  /** Of each track the states from the highest rank to the lowest, document order among equals. */
+  readonly orders: readonly (readonly number[])[];
+  /** The conditions that are watched for the instant at which they become true. */
+  readonly watched: readonly number[];
+}
+
+/** Where situations are kept that are met when the list is full. */
+const rarePlaces = 512;
 
 /**
  * The situations met so far. One is made when it is first met and found again by hashing, so a decision costs the same
  * with forty states as with twelve.
  */
 export class Situations {
-  private table: (Situation | undefined)[] = [];
-  private used = 0;
+  /** The situations by number. What is once in it stays there. */
+  readonly list: Situation[] = [];
+  private table = new Int32Array(64);
+  /** Of situations that came when the list was full, the latest for each place. */
+  private readonly rare: (Situation | undefined)[] = [];
 
-  /**
-   * @param orders of each track the states from the highest rank to the lowest, document order among equals
-   * @param watched the conditions that are watched for the instant at which they become true
-   */
+  /** @param words how many words there are */
   constructor(
-    private readonly conditions: readonly Condition[],
-    private readonly states: readonly Candidate[],
-    private readonly orders: readonly (readonly number[])[],
-    private readonly watched: readonly number[],
-  ) {
-    this.clear(64);
-  }
+    private readonly words: number,
+    private readonly rules: SituationRules,
+  ) {}
 
-  find(flags: number, terms: number, more: number): Situation {
-    const { table } = this;
+  /** The situation of some words; its number is -1 where there was no more room in the list. @param at where they begin in their array */
+  find(words: Words, at: number): Situation {
+    const { table, list } = this;
     const mask = table.length - 1;
-    // The words are spread over the table by one multiplication each (Knuth, TAOCP 3, 6.4).
-    const mixed = Math.imul(flags, 0x9e3779b1) ^ Math.imul(terms, 0x85ebca6b) ^ Math.imul(more, 0xc2b2ae35);
-    let place = (mixed >>> 8) & mask;
-    for (let met = table[place]; met !== undefined; met = table[place]) {
-      if (met.flags === flags && met.terms === terms && met.more === more) return met;
+    const first = words[at]!;
+    const hash = this.hash(words, at);
+    let place = hash & mask;
+    for (let met = table[place]!; met !== 0; met = table[place]!) {
+      const situation = list[met - 1]!;
+      if (situation.first === first && situation.isOf(words, at)) return situation;
       place = (place + 1) & mask;
     }
-    return this.add(flags, terms, more);
+    return list.length < mostSituations ? this.add(words.slice(at, at + this.words)) : this.findRare(words, at, hash);
   }
 
-  private add(flags: number, terms: number, more: number): Situation {
-    if (this.used * 2 >= this.table.length) {
-      const known = this.table;
-      const grows = known.length < mostSituations * 2;
-      this.clear(grows ? known.length * 2 : known.length);
-      if (grows) for (const one of known) if (one !== undefined) this.put(one);
+  private findRare(words: Words, at: number, hash: number): Situation {
+    const place = hash % rarePlaces;
+    const known = this.rare[place];
+    if (known?.isOf(words, at) === true) return known;
+    return (this.rare[place] = new Situation(words.slice(at, at + this.words), -1, this.rules));
+  }
+
+  /** The words are spread over the table by multiplications (Knuth, TAOCP 3, 6.4). */
+  private hash(words: Words, at: number): number {
+    let mixed = Math.imul(words[at]!, 0x9e3779b1);
+    for (let i = 1; i < this.words; i++) mixed = Math.imul(mixed ^ (mixed >>> 15) ^ words[at + i]!, 0x9e3779b1);
+    return mixed >>> 8;
+  }
+
+  private add(words: Words): Situation {
+    const { list } = this;
+    if (list.length * 2 >= this.table.length) {
+      this.table = new Int32Array(this.table.length * 2);
+      for (const one of list) this.put(one);
     }
-    const { conditions, states, orders, watched } = this;
-    const found = new Situation(flags, terms, more, conditions, states, orders, watched);
+    const found = new Situation(words, list.length, this.rules);
+    list.push(found);
     this.put(found);
     return found;
   }
 
-  private put(situation: Situation): void {
-    const { flags, terms, more } = situation;
+  private put({ words, number }: Situation): void {
     const mask = this.table.length - 1;
-    const mixed = Math.imul(flags, 0x9e3779b1) ^ Math.imul(terms, 0x85ebca6b) ^ Math.imul(more, 0xc2b2ae35);
-    let place = (mixed >>> 8) & mask;
-    while (this.table[place] !== undefined) place = (place + 1) & mask;
-    this.table[place] = situation;
-    this.used++;
-  }
-
-  private clear(slots: number): void {
-    this.used = 0;
-    this.table = new Array<Situation | undefined>(slots).fill(undefined);
+    let place = this.hash(words, 0) & mask;
+    while (this.table[place] !== 0) place = (place + 1) & mask;
+    this.table[place] = number + 1;
   }
 }

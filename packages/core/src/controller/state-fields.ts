@@ -3,8 +3,8 @@ import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { State } from './controller.js';
 import type { AtDefinition, StateDefinition } from './definition.js';
 
-/** The most hops, and the most yields, of a state: each takes a bit of a word. */
-const mostHops = 30;
+/** The most hops, and the most yields, of a state. */
+const mostHops = 250;
 
 /** Refuses what a state that ends, or never does, cannot say. */
 export function checkEnd(

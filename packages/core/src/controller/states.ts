@@ -2,7 +2,7 @@ import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { PoseBook } from '../sheet/pose.js';
-import type { Condition } from '../signal/condition.js';
+import type { BitPlace, Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/compiler.js';
 import type { SignalCompiler } from '../signal/compiler.js';
 import type { Books } from './books.js';
@@ -56,17 +56,25 @@ export function compileStates(input: StatesInput): StatesOutput {
 export function finishStates(
   list: readonly State[],
   { tracks }: PlacedStates,
-  asked: ReadonlyMap<string, number>,
+  asked: ReadonlyMap<string, BitPlace>,
+  words: number,
 ): void {
+  const none = new Int32Array(words);
   for (const state of list) {
     const own = `${tracks[state.track]!.name}.${state.name}`;
-    state.tagBits = [...state.tags, own].reduce((bits, name) => bits | (asked.get(name) ?? 0), 0);
-    const { gaits, held, facesBy, rate, scrub, tagBits, atLeast, inStep } = state;
-    state.leavesPlainly = facesBy === undefined && tagBits === 0 && inStep < 0;
+    const bits = [...state.tags, own].flatMap((name) => asked.get(name) ?? []);
+    state.isAskedFor = bits.length > 0;
+    state.tagBits = state.isAskedFor ? new Int32Array(words) : none;
+    for (const { word, bit } of bits) state.tagBits[word]! |= bit;
+    const { gaits, held, facesBy, rate, scrub, isAskedFor, atLeast, inStep } = state;
+    state.leavesPlainly = facesBy === undefined && !isAskedFor && inStep < 0;
     const followed = rate !== undefined || scrub !== undefined || atLeast > 0 || gaits.length > 0;
     state.beginsPlainly = state.leavesPlainly && !followed && !held;
   }
 }
+
+/** Until it is known which tags are asked for. */
+const noBits = new Int32Array(0);
 
 class StatesCompiler {
   readonly conditions: Condition[] = [];
@@ -130,7 +138,11 @@ class StatesCompiler {
     checkCount(hops.length, 'too-many-hops', [...path, 'hops'], problems);
     checkCount(yields.length, 'too-many-yields', [...path, 'yields'], problems);
     yields.forEach((one, i) => checkSpan(one.during, clips, [...path, 'yields', i, 'during'], problems));
-    const resolved = hops.map((hop, i) => this.hop(hop, clips, [...path, 'hops', i]));
+    let memories = 0;
+    const resolved = hops.map((hop, i): Hop => {
+      const one = this.hop(hop, clips, [...path, 'hops', i]);
+      return one.remembers ? { ...one, memory: memories++ } : one;
+    });
     const again = againOf(definition, kind, [...path, 'again'], problems);
     const leaves = leavesOf(definition, clips, [...path, 'leaves'], problems);
     const { priority = 0 } = definition;
@@ -169,7 +181,8 @@ class StatesCompiler {
       isStatic: hops.length === 0 && yields.length === 0 && !leaves && atLeast === 0,
       hears: again !== 'ignore' || resolved.some(({ remembers }) => remembers),
       tags: definition.tags ?? [],
-      tagBits: 0,
+      tagBits: noBits,
+      isAskedFor: false,
       // What is in step has no end of its own.
       ends: kind !== 'posture' && inStep < 0,
       books: this.timelines.of(books, index, definition),
@@ -252,6 +265,7 @@ class StatesCompiler {
       to: this.stateIndex(this.track, hop.to, [...path, 'to']),
       if: this.condition(hop.if, [...path, 'if']),
       remembers: hop.during !== undefined && !now,
+      memory: -1,
       now,
     };
   }

@@ -3,23 +3,10 @@ import type { Clip } from '../clip/clip.js';
 import type { Pose, PoseBook } from '../sheet/pose.js';
 import type { State } from './controller.js';
 import type { AtDefinition } from './definition.js';
-import { Place } from './numbers.js';
 
 /** Positions in a clip are counted in parts of a microsecond, so that a rate is a whole number of parts. */
 export const enum Units {
   perMicrosecond = 4096,
-}
-
-/** A row of {@link Segments.glides}: side by side, since at a border all of it is read. */
-export const enum Glide {
-  /** The position at which the segment ends, in units. */
-  end = 0,
-  /** Twice the quiet segment that follows it, and one more if that has cues; -1 for none. */
-  next = 1,
-  /** The position at which that begins, in units, and how long it lasts as it is drawn, in microseconds. */
-  begin = 2,
-  lasts = 3,
-  size = 4,
 }
 
 /**
@@ -39,22 +26,30 @@ export interface Segments {
   readonly loopStart: number;
   /** For each segment the indices of the cues reported as it begins, among the controller's cue names. */
   readonly cues: readonly (readonly number[])[];
-  /** Whether no segment has a cue, hop or yield of its own: whole loops can then be passed over at once. */
-  readonly idle: boolean;
   /**
-   * For each segment the one that follows it without anything to be decided at the border, when no signal has
-   * changed; -1 where there is something to decide. Most borders are such, and are passed by a short way.
+   * For each segment the one that follows it where nothing is to be decided at the border as long as no signal changes; -1 where
+   * something is.
    */
   readonly quiet: readonly number[];
-  /** What is needed to pass such borders where the clip runs as it is drawn: a row of {@link Glide} for each segment. */
-  readonly glides: Float64Array;
-  /** For each segment the hops (a bit each) whose `during` holds, or that have none. */
-  readonly armed: readonly number[];
+  /** The same where that segment has no cues either: nobody notices such a border, so it is passed when someone looks. */
+  readonly silent: readonly number[];
+  /** How far it is from each segment's end to the next border that somebody notices, in units: 0 at such a border, `Infinity` without any. */
+  readonly ahead: readonly number[];
+  /** Whether nobody notices any border, so that whole loops are passed over at once. */
+  readonly isSilent: boolean;
+  /** For each segment the hops whose `during` holds, or that have none. */
+  readonly armed: readonly (readonly number[])[];
+  /** For each segment the hops that may be taken in it at any time, at its beginning and at its end, in order. */
+  readonly ways: readonly (readonly number[])[];
+  readonly waysAt: readonly (readonly number[])[];
+  readonly waysAfter: readonly (readonly number[])[];
+  /** For each segment the hops that hear their condition in it and are taken later. */
+  readonly hearing: readonly (readonly number[])[];
   /** For each segment the hops whose instant is its beginning, and those whose instant is its end. */
-  readonly hopsAt: readonly number[];
-  readonly hopsAfter: readonly number[];
-  /** For each segment the yields (a bit each) that are open. */
-  readonly yielding: readonly number[];
+  readonly hopsAt: readonly (readonly number[])[];
+  readonly hopsAfter: readonly (readonly number[])[];
+  /** For each segment the yields that are open. */
+  readonly yielding: readonly (readonly number[])[];
   /** For each segment whether the state may be left at its beginning, and at its end. */
   readonly leavesAt: readonly boolean[];
   readonly leavesAfter: readonly boolean[];
@@ -108,6 +103,14 @@ interface Segment {
   readonly ends: number;
 }
 
+type HopRule = FrameRules['hops'][number];
+
+/** Whether a hop is taken at any time. */
+const isNow = ({ at }: HopRule): boolean => at === undefined || at === 'now';
+
+/** Whether a hop hears its condition within a span and is taken at an instant that comes later. */
+const remembers = (hop: HopRule): boolean => hop.during !== undefined && !isNow(hop);
+
 const phasesOf = (at: AtDefinition | undefined): readonly number[] =>
   typeof at === 'object' && 'phases' in at ? at.phases : [];
 
@@ -149,14 +152,14 @@ export function buildSegments(
     return isLast(i) && clip.spans.get(at.end)?.last === clip.order[showing];
   };
   // Most states have no rules about frames, and documents have many of those: nothing is asked of each segment then.
-  const [nothing, never] = [perSegment(() => 0), perSegment(() => false)];
-  const bits = <T>(
+  const [nothing, never] = [perSegment(() => none), perSegment(() => false)];
+  const those = <T>(
     list: readonly T[],
-    on: (one: T, segment: Segment, index: number) => boolean,
-  ): number[] => {
+    isMeant: (one: T, segment: Segment, index: number) => boolean,
+  ): (readonly number[])[] => {
     if (list.length === 0) return nothing;
     return perSegment((segment, index) =>
-      list.reduce((word, one, i) => (on(one, segment, index) ? word | (1 << i) : word), 0),
+      list.flatMap((one, i) => (isMeant(one, segment, index) ? [i] : [])),
     );
   };
 
@@ -164,8 +167,17 @@ export function buildSegments(
   const loops = clip.loopFrom >= 0 && !bridge;
   const loopFrom = loops ? segments.findIndex(({ showing }) => showing === clip.loopFrom) : 0;
   const frameOf = ({ showing }: Segment): number => clip.order[showing]!;
-  const plain = hops.length === 0 && yields.length === 0 && leaves === undefined;
-  const segmentsOf: Omit<Segments, 'quiet' | 'glides'> = {
+  const armed = those(hops, ({ during }, one) => inSpan(during, frameOf(one)));
+  const hopsAt = those(hops, ({ at }, one, i) => begins(at, one, i));
+  const hopsAfter = those(hops, ({ at }, one, i) => ends(at, one, i));
+  // What is remembered is taken wherever its instant is, all else within its span.
+  const waysWith = (instants: readonly (readonly number[])[]): (readonly number[])[] =>
+    those(hops, (hop, _, i) => {
+      const index = hops.indexOf(hop);
+      const isHere = isNow(hop) || instants[i]!.includes(index);
+      return isHere && (remembers(hop) || armed[i]!.includes(index));
+    });
+  const segmentsOf: Omit<Segments, 'quiet' | 'silent' | 'ahead' | 'isSilent'> = {
     clip,
     poses: {},
     frames: segments.map(frameOf),
@@ -175,26 +187,34 @@ export function buildSegments(
     loopFrom,
     loopStart: segments[loopFrom]!.begins * Units.perMicrosecond,
     cues,
-    idle: plain && cues.every((names) => names.length === 0),
-    armed: bits(hops, ({ during }, one) => inSpan(during, frameOf(one))),
-    hopsAt: bits(hops, ({ at }, one, i) => begins(at, one, i)),
-    hopsAfter: bits(hops, ({ at }, one, i) => ends(at, one, i)),
-    yielding: bits(yields, ({ during }, one) => inSpan(during, frameOf(one))),
+    armed,
+    ways: waysWith(nothing),
+    waysAt: waysWith(hopsAt),
+    waysAfter: waysWith(hopsAfter),
+    hearing: those(hops, (hop, _, i) => remembers(hop) && armed[i]!.includes(hops.indexOf(hop))),
+    hopsAt,
+    hopsAfter,
+    yielding: those(yields, ({ during }, one) => inSpan(during, frameOf(one))),
     leavesAt: leaves === undefined ? never : perSegment((one, i) => begins(leaves, one, i)),
     leavesAfter: leaves === undefined ? never : perSegment((one, i) => ends(leaves, one, i)),
   };
   const quiet = quietBorders(segmentsOf);
-  const glides = new Float64Array(segments.length * Glide.size).fill(-1);
-  quiet.forEach((next, i) => {
-    const row = i * Glide.size;
-    glides[row + Glide.end] = segmentsOf.ends[i]!;
-    if (next < 0) return;
-    const { begins: from, ends: to } = segments[next]!;
-    glides[row + Glide.next] = next * 2 + (cues[next]!.length > 0 ? 1 : 0);
-    glides[row + Glide.begin] = from * Units.perMicrosecond;
-    glides[row + Glide.lasts] = to - from;
-  });
-  return Object.assign(segmentsOf, { quiet, glides });
+  const silent = quiet.map((next) => (next >= 0 && cues[next]!.length === 0 ? next : -1));
+  const ahead = segments.map((_, i) => noticedAfter(i, silent, segments));
+  const isSilent = silent.every((next) => next >= 0);
+  return Object.assign(segmentsOf, { quiet, silent, ahead: doubles(ahead), isSilent });
+}
+
+/** How far it is from the end of a segment to the next border that somebody notices, in units. */
+function noticedAfter(from: number, silent: readonly number[], segments: readonly Segment[]): number {
+  let distance = 0;
+  let at = from;
+  for (let passed = 0; silent[at]! >= 0; passed++) {
+    if (passed === segments.length) return Infinity;
+    at = silent[at]!;
+    distance += segments[at]!.ends - segments[at]!.begins;
+  }
+  return distance * Units.perMicrosecond;
 }
 
 const none: readonly number[] = [];
@@ -223,14 +243,21 @@ function cutSegments({ ends }: Clip, cuts: readonly number[]): Segment[] {
   return segments;
 }
 
-function quietBorders(timeline: Omit<Segments, 'quiet' | 'glides'>): number[] {
+type Borders = Pick<
+  Segments,
+  'ends' | 'loops' | 'loopFrom' | 'armed' | 'yielding' | 'hopsAt' | 'hopsAfter' | 'leavesAt' | 'leavesAfter'
+>;
+
+function quietBorders(timeline: Borders): number[] {
   const { ends, loops, loopFrom, armed, yielding, hopsAt, hopsAfter, leavesAt, leavesAfter } = timeline;
+  const isSame = (one: readonly number[], other: readonly number[]): boolean =>
+    one === other || (one.length === other.length && one.every((index, i) => index === other[i]));
   return ends.map((_, i) => {
     const isLast = i === ends.length - 1;
     if (isLast && !loops) return -1;
     const next = isLast ? loopFrom : i + 1;
-    const same = armed[i] === armed[next] && yielding[i] === yielding[next];
-    const still = hopsAfter[i] === 0 && hopsAt[next] === 0 && !leavesAfter[i] && !leavesAt[next]!;
+    const same = isSame(armed[i]!, armed[next]!) && isSame(yielding[i]!, yielding[next]!);
+    const still = hopsAfter[i]!.length === 0 && hopsAt[next]!.length === 0 && !leavesAfter[i] && !leavesAt[next]!;
     return same && still ? next : -1;
   });
 }
@@ -244,9 +271,9 @@ export function posesOf(segments: Segments, mirrored: boolean, book: PoseBook): 
   return mirrored ? (poses.mirrored ??= make()) : (poses.drawn ??= make());
 }
 
-/** The segment at the place that a performer's numbers say; the last one at or past the end. */
-export function segmentAt({ ends }: Timeline, numbers: Float64Array, base: number): number {
-  const place = numbers[base + Place.position]!;
+/** The segment that a position lies in; the last one at or past the end. @param at where the position is among the numbers */
+export function segmentAt({ ends }: Timeline, numbers: Float64Array, at: number): number {
+  const place = numbers[at]!;
   let low = 0;
   let high = ends.length - 1;
   while (low < high) {

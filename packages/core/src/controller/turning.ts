@@ -11,7 +11,7 @@ import type { ControllerDefinition } from './definition.js';
 export interface Turning {
   readonly x: Program;
   readonly y: Program;
-  /** Where its parts are kept among the numbers, if they are signals as they stand; 0 where a program computes them. */
+  /** Where its parts are kept among the number slots, if they are signals as they stand; -1 where a program computes them. */
   readonly xPlace: number;
   readonly yPlace: number;
   /** The compass it turns, with the dead zone that counts for this vector. */
@@ -81,6 +81,6 @@ export function turningBy(
 }
 
 function partsOf(x: NumberExpression, y: NumberExpression): Pick<Turning, 'x' | 'y' | 'xPlace' | 'yPlace'> {
-  const place = ({ plain }: NumberExpression): number => (plain?.shape === 'plain' ? placeOf(plain.slot) : 0);
+  const place = ({ plain }: NumberExpression): number => (plain?.shape === 'plain' ? placeOf(plain.slot) : -1);
   return { x: x.program, y: y.program, xPlace: place(x), yPlace: place(y) };
 }

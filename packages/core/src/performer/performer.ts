@@ -1,27 +1,45 @@
+import { signalNamed } from '../controller/compile.js';
 import type { Controller } from '../controller/controller.js';
-import type { Names } from '../controller/names.js';
-import { Place } from '../controller/numbers.js';
+import { inStepFrame } from '../controller/figure.js';
+import { Row, Strand } from '../controller/layout.js';
+import type { Names, Settable, VectorNames } from '../controller/names.js';
 import type { Reports } from '../controller/reports.js';
 import { Rule } from '../controller/rule.js';
-import { bodyTrack } from '../controller/tracks.js';
-import { inStepFrame } from '../controller/figure.js';
+import { Situations } from '../controller/situations.js';
 import { Units } from '../controller/timeline.js';
+import { bodyTrack } from '../controller/tracks.js';
+import { ask, decideNow, findFirstStates, request, route } from '../engine/begin.js';
+import { hearFlag, hearPulse, leaveInterval } from '../engine/hear.js';
+import { catchUp, phaseOf, poseOf, segmentNow, shownBy, valueNamed } from '../engine/inspect.js';
+import { findDue, pass, until } from '../engine/pass.js';
+import { vectorOf } from '../engine/read.js';
+import {
+  Attention,
+  Mark,
+  situationOf,
+  stateOf,
+  stopWaiting,
+  strandAt,
+  timelineOf,
+  towardOf,
+} from '../engine/rows.js';
+import type { Rows } from '../engine/rows.js';
+import { leadOf } from '../engine/switch.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
-import type { Timeline } from '../controller/timeline.js';
+import type { Signal, SignalValue } from '../signal/definition.js';
+import { placeOf } from '../signal/program.js';
 import type { Outfit } from '../wardrobe/outfit.js';
-import { Wait } from './listener.js';
-import { Mark, Moment, passing } from './player.js';
-import { tellInput, tellStep } from './observing.js';
-import { Standing } from './standing.js';
+import { addObserver, isHeld, tellInput, tellMoved, tellStep, unobserved } from './observing.js';
+import type { Observer } from './observing.js';
+import { takeRow } from './places.js';
+import type { PerformerSnapshot } from './snapshot.js';
+import { rememberedBy, restoreRow, snapshotOf, usedBy } from './standing.js';
 import { explain } from './why.js';
 import type { Why } from './why.js';
 
 /** The longest time one step may take, in milliseconds: an hour. Its reports must fit into memory. */
 export const longestStep = 3_600_000;
-
-/** Steps up to this many milliseconds are counted in small integers. */
-const shortStep = 1_000_000;
 
 /**
  * The length of the latest step, in milliseconds as it was said and in whole microseconds: whoever steps many performers
@@ -30,7 +48,12 @@ const shortStep = 1_000_000;
 const latest = { time: 0 };
 const latestMs = new Float64Array(1);
 
-const isStep = (ms: unknown): ms is number => typeof ms === 'number' && ms >= 0 && ms <= longestStep;
+function takeLength(ms: unknown): void {
+  if (!(typeof ms === 'number' && ms >= 0 && ms <= longestStep))
+    throw callError('step-time', { received: ms, most: longestStep });
+  latestMs[0] = ms;
+  latest.time = Math.round(ms * 1000);
+}
 
 /** What a track shows. */
 export interface Showing<N extends Names = Names> {
@@ -49,28 +72,167 @@ export interface Showing<N extends Names = Names> {
   readonly isBridging: boolean;
 }
 
-/** What each track shows of a performer whose picture is being put together. */
-const drawings: Pose[] = [];
-
-/** What they show, for what they wear. */
-const shownNow = { timelines: [] as Timeline[], segments: [] as number[], lead: 0 };
-
 /** What performers wear, kept beside them: most wear nothing, and a field would be paid for by every one. */
 const worn = new WeakMap<object, Outfit>();
 
 /**
- * One running character: a controller plus where it stands now. What it hears, plays, chooses and does is in the layers
- * below this one; here is what a game calls.
+ * One running character: a controller plus where it stands now. All that changes is a row of numbers (see `Layout`); a performer is
+ * a handle on it, which checks what it is given and speaks in names. What happens is done by the functions of `engine/`.
+ *
+ * @typeParam N the names that its controller has, for the compiler alone
  */
-export class Performer<N extends Names = Names> extends Standing<N> {
+export class Performer<N extends Names = Names> {
+  /** What it plays; shared by any number of performers. */
+  readonly controller: Controller<N>;
+  private readonly rows: Rows;
+  /** Where its row begins. */
+  private readonly at: number;
+  /** Those of its rows: to go there by way of these would cost at every step. */
+  private readonly doubles: Float64Array;
+  private readonly waits: Int32Array;
+  private readonly index: number;
+
   /**
    * @param controller what it plays; shared by any number of performers
    * @param first first values of signals that differ from the document's; they decide which state it begins in
+   * @param member for troupes: the row of a member, which goes on as it stands
    * @throws {DotHopError} for an unknown signal or a value of the wrong kind
    */
-  constructor(controller: Controller<N>, first: Partial<N['values']> = {}) {
-    super(controller);
-    this.begin(first);
+  constructor(
+    controller: Controller<N>,
+    first: Partial<N['values']> = {},
+    member?: { readonly rows: Rows; readonly at: number },
+  ) {
+    // A definition is easily taken for what it compiles to.
+    if (!isController(controller)) throw callError('controller-wanted', { received: controller });
+    this.controller = controller;
+    const { rows, at } = member ?? takeRow(controller);
+    this.rows = rows;
+    this.at = at;
+    this.doubles = rows.doubles;
+    this.waits = rows.waits;
+    this.index = rows.indexOf(at);
+    if (member === undefined) this.begin(first);
+  }
+
+  /**
+   * Sets a number, flag, choice or vector. It counts from the next `step` on; of several values set before it only the
+   * last does.
+   *
+   * @param signal its name, or its handle from `signal(name)` of this very controller, which is faster
+   * @param value a finite number, true or false, the name of an option, or `[x, y]`
+   * @throws {DotHopError} for an unknown name (with the nearest known one), a wrong kind, or a number that is not
+   *   finite; nothing is changed then
+   */
+  set<S extends (keyof N['values'] & string) | Signal>(signal: S, value: Settable<S, N['values']>): void {
+    // Whatever comes from outside the compiler's sight is no handle.
+    const one = (typeof signal === 'string' ? this.signal(signal) : signal) as Signal | undefined | null;
+    if (one?.owner !== this.controller.signalOwner) this.setSpecially(one, value as SignalValue);
+    else if (one.kind !== 'number' || typeof value !== 'number') this.setOther(one, value as SignalValue);
+    else if (!this.staysWithin(one.place, value)) this.setFarther(one, value);
+  }
+
+  /**
+   * Sets a vector without an array being made.
+   *
+   * @throws {DotHopError} as {@link set} does
+   */
+  setVector(signal: VectorNames<N['values']> | Signal, x: number, y: number): void {
+    const one = (typeof signal === 'string' ? this.signal(signal) : signal) as Signal | undefined | null;
+    if (one?.owner !== this.controller.signalOwner) {
+      this.setSpecially(one, [x, y]);
+      return;
+    }
+    if (one.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(one, [x, y]);
+    this.setNumber(one.place, x);
+    this.setNumber(one.place + placeOf(1), y);
+  }
+
+  /**
+   * Makes a pulse happen: it counts until a state uses it or its `keep` has passed. A second one while the first
+   * still counts only begins `keep` anew.
+   *
+   * @throws {DotHopError} for an unknown name or a signal of another kind
+   */
+  pulse(signal: N['pulses'] | Signal<never>): void {
+    const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
+    if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
+    if (this.isWatched) {
+      if (isHeld(this, one.name)) return;
+      tellInput(this, { kind: 'pulse', name: one.name });
+    }
+    catchUp(this.rows, this.at);
+    hearPulse(this.rows, this.at, one);
+  }
+
+  /**
+   * A signal's value as it was set, a derived one's as it was decided last, whether a state with a tag shows, or the state
+   * that a track shows.
+   *
+   * @param name also of a part of a vector, such as `aim.x`
+   * @throws {DotHopError} for an unknown name
+   */
+  value<S extends N['read']>(name: S): S extends keyof N['values'] ? N['values'][S] : SignalValue;
+  value(name: string): SignalValue {
+    return valueNamed(this.rows, this.at, name);
+  }
+
+  /**
+   * Has somebody watch what the game tells this performer and what comes of it. A performer that nobody watches pays for it
+   * with one comparison.
+   *
+   * @returns what ends it
+   */
+  observe(observer: Observer): () => void {
+    const attention = 2 * this.at + Row.attention;
+    this.rows.ints[attention]! |= Attention.watched;
+    stopWaiting(this.rows, this.at);
+    const end = addObserver(this, this.controller, observer);
+    return () => {
+      if (!end()) this.rows.ints[attention]! &= ~Attention.watched;
+    };
+  }
+
+  /**
+   * Puts everything back to where it began: signals, state, time.
+   *
+   * @param first as for a new performer
+   * @throws {DotHopError} for an unknown signal or a value of the wrong kind; it has then begun with the document's
+   *   first values
+   */
+  reset(first: Partial<N['values']> = {}): void {
+    this.clearReports();
+    this.rows.clear(this.at);
+    catchUp(this.rows, this.at);
+    try {
+      unobserved(this.controller, () => this.begin(first));
+    } finally {
+      if (this.isWatched) tellMoved(this);
+    }
+  }
+
+  /** Where it stands, as plain data. Restoring it and going on equals never having stopped. */
+  snapshot(): PerformerSnapshot {
+    return snapshotOf(this.rows, this.at);
+  }
+
+  /**
+   * Goes back to where a snapshot was taken, of this performer or of another one of the same document.
+   *
+   * @throws {DotHopError} when it is no snapshot, or of another version of the document; nothing is changed then
+   */
+  restore(snapshot: PerformerSnapshot): void {
+    this.stand(snapshot, false);
+  }
+
+  /**
+   * Takes over a snapshot of another version of the document by names: the same state at the same phase, the same
+   * signals, pulses and bands, as far as they are there. Where the state is not, it begins as a new performer would.
+   *
+   * @throws {DotHopError} when it is no snapshot; nothing is changed then
+   */
+  adopt(snapshot: PerformerSnapshot): void {
+    this.stand(snapshot, true);
   }
 
   /**
@@ -81,20 +243,10 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    * @throws {DotHopError} for a time out of range, and when states lead to one another without taking time
    */
   step(ms: number): number {
-    const { told } = this;
-    if (told !== null) {
-      told.clear();
-      if (told.isWatched) return this.stepWatched(ms);
-      this.told = null;
-    }
-    let { time } = latest;
-    if (ms !== latestMs[0]) {
-      if (typeof ms !== 'number' || !(ms >= 0 && ms <= shortStep)) return this.longStep(ms);
-      latestMs[0] = ms;
-      latest.time = time = (ms * 1000 + 0.5) | 0;
-    }
-    if (time >= this.wait) return this.advance(time);
-    this.wait -= time;
+    const { waits, index } = this;
+    const left = waits[index]! - latest.time;
+    if (left <= 0 || ms !== latestMs[0]) return this.stepOn(ms);
+    waits[index] = left;
     return 0;
   }
 
@@ -108,11 +260,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    */
   ask(state: N['states']): boolean {
     const to = this.stateNamed(state);
-    return this.now('ask', to, () => {
-      const granted = to === this.timeline.state || this.grants(to);
-      if (granted && to !== this.timeline.state) this.request(to, Rule.ask);
-      return granted;
-    });
+    return this.now('ask', to, () => ask(this.rows, this.at, to));
   }
 
   /**
@@ -124,7 +272,7 @@ export class Performer<N extends Names = Names> extends Standing<N> {
   cut(state: N['states']): void {
     const to = this.stateNamed(state);
     this.now('cut', to, () => {
-      this.request(to, Rule.cut);
+      request(this.rows, this.at, to, Rule.cut);
       return true;
     });
   }
@@ -139,38 +287,17 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    */
   route(state: N['states']): boolean {
     const to = this.stateNamed(state);
-    return this.now('route', to, () => {
-      if (to === this.timeline.state) return true;
-      if (this.controller.routes.leg(this.timeline.state, to) === undefined) return false;
-      this.goal = to;
-      this.settleNow(Moment.nothing);
-      return true;
-    });
-  }
-
-  /** What its tracks show together, with what it wears. */
-  private get figure(): Pose {
-    const { controller, outfit } = this;
-    const count = controller.tracks.length;
-    drawings.length = count;
-    for (let track = 0; track < count; track++) drawings[track] = this.drawingOf(track);
-    const figure = controller.figures.pose(drawings);
-    if (outfit === undefined) return figure;
-    const { timelines, segments } = shownNow;
-    timelines.length = segments.length = count;
-    for (let track = 0; track < count; track++) {
-      timelines[track] = this.timelineOf(track);
-      segments[track] = this.segmentOf(Math.max(0, this.leadOf(track)));
-    }
-    shownNow.lead = Math.max(0, this.leadOf(0));
-    return outfit.figureAt(controller, figure, shownNow);
+    return this.now('route', to, () => route(this.rows, this.at, to));
   }
 
   /** What it shows now, with what it wears. The same object as long as the picture is the same. */
   get pose(): Pose {
-    const { timeline, segment, outfit, controller } = this;
-    if (controller.furtherTracks > 0) return this.figure;
-    return outfit === undefined ? timeline.poses[segment]! : outfit.poseAt(controller, timeline, segment);
+    const { rows, at, controller, outfit } = this;
+    catchUp(rows, at);
+    if (outfit === undefined) return poseOf(rows, at);
+    const strand = at + Row.strands;
+    if (this.isAlone) return outfit.poseAt(controller, timelineOf(rows, strand), segmentNow(rows, at, strand));
+    return outfit.figureAt(controller, poseOf(rows, at), shownBy(rows, at));
   }
 
   /**
@@ -196,93 +323,98 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    * @throws {DotHopError} for an unknown track, with the nearest known one
    */
   showing(track: N['tracks'] = bodyTrack): Showing<N> {
-    const { controller } = this;
+    const { controller, rows, at } = this;
+    catchUp(rows, at);
     const own = this.trackNamed(track);
-    const { name, inStep, takenBy, drawsOwn } = this.stateOn(own);
-    const lead = this.leadOf(own);
-    this.select(lead < 0 ? own : lead);
-    const { timeline } = this;
-    const shown = drawsOwn ? this.timelineOf(own).clip : timeline.clip;
-    const frame = timeline.frames[this.segment]!;
-    const now: Showing<N> = {
+    const { name, inStep, takenBy, drawsOwn } = stateOf(rows, strandAt(rows, at, own));
+    const lead = leadOf(rows, at, own);
+    const strand = strandAt(rows, at, lead < 0 ? own : lead);
+    const timeline = timelineOf(rows, strand);
+    const shown = drawsOwn ? timelineOf(rows, strandAt(rows, at, own)).clip : timeline.clip;
+    const frame = timeline.frames[segmentNow(rows, at, strand)]!;
+    return {
       state: name,
       inStep: controller.tracks[inStep]?.name,
       isTaken: takenBy >= 0,
       facing: controller.compass.names[timeline.direction]!,
       clip: shown.name,
       frameIndex: shown === timeline.clip ? frame : inStepFrame(frame, timeline.clip, shown),
-      phase: this.ownPhase,
+      phase: phaseOf(rows, at, strand),
       isBridging: timeline.bridge,
     };
-    this.select(0);
-    return now;
   }
 
   /** The name of the state that shows. */
   get state(): N['states'] {
-    return this.current.name;
+    return this.shown.of.name;
   }
 
   /** The name of the direction it faces. */
   get facing(): N['directions'] {
-    if (this.controller.furtherTracks > 0) return this.showing().facing;
-    return this.controller.compass.names[this.timeline.direction]!;
+    return this.isAlone ? this.controller.compass.names[this.shown.direction]! : this.showing().facing;
   }
 
   /** Where the compass points: what it faces, or is turning to; a state that holds its direction may face elsewhere. */
   get pointsTo(): N['directions'] {
-    return this.controller.compass.names[this.toward]!;
+    return this.controller.compass.names[towardOf(this.rows, this.at + Row.strands)]!;
+  }
+
+  /**
+   * The vector that turns it now, right and down positive: that of the compass, or of the state that shows. Of a character
+   * that never turns `[0, 0]`.
+   */
+  get vector(): readonly [number, number] {
+    return vectorOf(this.rows, this.at, 0);
   }
 
   /** The name of the clip that shows. */
   get clip(): N['clips'] {
-    return this.controller.furtherTracks === 0 ? this.timeline.clip.name : this.showing().clip;
+    return this.isAlone ? this.shown.clip.name : this.showing().clip;
   }
 
   /** The frame of the clip that shows, from 0. */
   get frameIndex(): number {
-    return this.controller.furtherTracks === 0
-      ? this.timeline.frames[this.segment]!
-      : this.showing().frameIndex;
+    if (!this.isAlone) return this.showing().frameIndex;
+    const { rows, at } = this;
+    catchUp(rows, at);
+    return this.shown.frames[segmentNow(rows, at, at + Row.strands)]!;
   }
 
   /** Whether the clip that shows is a bridge, played before the state's own. */
   get isBridging(): boolean {
-    return this.controller.furtherTracks === 0 ? this.timeline.bridge : this.showing().isBridging;
+    return this.isAlone ? this.shown.bridge : this.showing().isBridging;
   }
 
   /** The state that a route is on its way to; `undefined` for none. */
   get routeTo(): N['states'] | undefined {
-    return this.controller.states[this.goal]?.name;
+    const goal = this.rows.ints[2 * (this.at + Row.strands) + Strand.goal]!;
+    return this.controller.states[goal]?.name;
   }
 
   /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
   get phase(): number {
-    return this.controller.furtherTracks === 0 ? this.ownPhase : this.showing().phase;
-  }
-
-  private get ownPhase(): number {
-    if ((this.marks & Mark.ended) !== 0) return 1;
-    const { numbers, base, timeline } = this;
-    const since = this.microseconds - numbers[base + Place.marked]!;
-    return Math.min(numbers[base + Place.position]! + since * this.rate, timeline.length) / timeline.length;
+    if (!this.isAlone) return this.showing().phase;
+    catchUp(this.rows, this.at);
+    return phaseOf(this.rows, this.at, this.at + Row.strands);
   }
 
   /** How fast the state's time runs; 1 is as drawn, 0 while a number says the frame. */
   get speed(): number {
-    return this.rate / Units.perMicrosecond;
+    return this.rows.ints[2 * (this.at + Row.strands) + Strand.rate]! / Units.perMicrosecond;
   }
 
-  /** Milliseconds since it began. */
+  /** Milliseconds since it began; of a member of a troupe, since the troupe began. */
   get time(): number {
-    return this.microseconds / 1000;
+    catchUp(this.rows, this.at);
+    return this.rows.doubles[this.at + Row.now]! / 1000;
   }
 
   /**
-   * The reports of its latest step or request; see {@link Reports}. It is the same object at all times.
+   * The reports of its latest step or request; see {@link Reports}. It is the same object at all times. Those of a member are
+   * those of its troupe.
    */
   get reports(): Reports<N['reports']> {
-    return this.ownReports;
+    return this.rows.reportsOf(this.at);
   }
 
   /**
@@ -292,66 +424,171 @@ export class Performer<N extends Names = Names> extends Standing<N> {
    * @throws {DotHopError} for an unknown track
    */
   why(track: N['tracks'] = bodyTrack): Why {
-    this.select(this.trackNamed(track));
-    const why = explain(this.controller, {
-      situation: this.situation,
-      timeline: this.timeline,
-      segment: this.segment,
-      ended: (this.marks & Mark.ended) !== 0,
-      queued: (this.marks & Mark.queued) !== 0,
-      remembered: this.remembered,
-      at: this.microseconds,
-      entered: this.numbers[this.base + Place.entered]!,
-      from: ((this.last >> 4) & 0x1fff) - 1,
-      rule: this.last & 15,
-      used: this.lastUsed,
-      goal: this.goal,
-      value: (name) => this.value(name),
+    const { rows, at } = this;
+    const { doubles, ints } = rows;
+    catchUp(rows, at);
+    const strand = strandAt(rows, at, this.trackNamed(track));
+    const marks = ints[2 * strand + Strand.marks]!;
+    const last = ints[2 * strand + Strand.last]!;
+    return explain(this.controller, {
+      situation: situationOf(rows, at),
+      timeline: timelineOf(rows, strand),
+      segment: segmentNow(rows, at, strand),
+      ended: (marks & Mark.ended) !== 0,
+      queued: (marks & Mark.queued) !== 0,
+      remembered: rememberedBy(rows, strand),
+      at: doubles[at + Row.now]!,
+      entered: doubles[strand + Strand.entered]!,
+      from: (last >> 4) - 1,
+      rule: last & 15,
+      used: usedBy(rows, strand),
+      goal: ints[2 * strand + Strand.goal]!,
+      value: (name) => valueNamed(rows, at, name),
     });
-    this.select(0);
-    return why;
   }
 
-  private longStep(ms: number): number {
-    if (!isStep(ms)) throw callError('step-time', { received: ms, most: longestStep });
-    return this.advance(Math.round(ms * 1000));
+  private begin(first: Partial<N['values']>): void {
+    try {
+      for (const [name, value] of Object.entries(first as Record<string, N['values'][string]>))
+        (this as unknown as Performer).set(name, value);
+    } finally {
+      findFirstStates(this.rows, this.at);
+    }
   }
 
-  private advance(time: number): number {
-    this.pass(time);
-    return this.told?.count ?? 0;
+  private stand(snapshot: PerformerSnapshot, adopt: boolean): void {
+    restoreRow(this.rows, this.at, snapshot, adopt);
+    this.clearReports();
+    if (this.isWatched) tellMoved(this);
   }
 
-  private stepWatched(ms: number): number {
-    const told = this.told!;
-    if (!isStep(ms)) return this.longStep(ms);
-    // Its time is counted as in any step, but for the list that it keeps.
-    const time = Math.round(ms * 1000);
-    if (time >= this.wait) this.advance(time);
-    else this.wait -= time;
-    tellStep(this, told.count);
-    return told.count;
+  /** Whether it has one track only. */
+  private get isAlone(): boolean {
+    return this.controller.tracks.length === 1;
+  }
+
+  /** What its first track shows by itself. */
+  private get shown(): ReturnType<typeof timelineOf> {
+    return timelineOf(this.rows, this.at + Row.strands);
+  }
+
+  private get isWatched(): boolean {
+    return (this.rows.ints[2 * this.at + Row.attention]! & Attention.watched) !== 0;
+  }
+
+  /** Forgets what the latest step told, if anything. */
+  private clearReports(): void {
+    const { rows, at } = this;
+    const attention = 2 * at + Row.attention;
+    if ((rows.ints[attention]! & Attention.told) === 0 || rows.crowd !== null) return;
+    rows.ints[attention]! &= ~Attention.told;
+    rows.reportsOf(at).clear();
+  }
+
+  /** Takes a number over if it is within the interval in which nothing changes, which holds finite numbers alone. */
+  private staysWithin(place: number, value: number): boolean {
+    const { doubles } = this;
+    const at = this.at + place;
+    const stays = value >= doubles[at + 1]! && value < doubles[at + 2]!;
+    if (stays) doubles[at] = value;
+    return stays;
+  }
+
+  private leaveInterval(place: number, value: number): void {
+    const at = this.at + place;
+    if (this.doubles[at] === value) return;
+    this.doubles[at] = value;
+    leaveInterval(this.rows, this.at);
+  }
+
+  private setNumber(place: number, value: number): void {
+    if (!this.staysWithin(place, value)) this.leaveInterval(place, value);
+  }
+
+  /** Sets a number that leaves the interval in which nothing changes. */
+  private setFarther(signal: Signal, value: number): void {
+    if (!Number.isFinite(value)) throw wrongKind(signal, value);
+    this.leaveInterval(signal.place, value);
+  }
+
+  private setOther(signal: Signal, value: SignalValue): void {
+    if (signal.kind === 'flag' && typeof value === 'boolean') {
+      hearFlag(this.rows, this.at, signal, value);
+      return;
+    }
+    if (signal.kind === 'vector' && Array.isArray(value) && value.length === 2) {
+      this.setVector(signal, value[0] as number, value[1] as number);
+      return;
+    }
+    if (signal.kind !== 'choice' || typeof value !== 'string') throw wrongKind(signal, value);
+    const option = signal.options.indexOf(value);
+    if (option < 0)
+      throw callError('choice-unknown', { choice: signal.name, name: value, known: signal.options });
+    this.setNumber(signal.place, option);
+  }
+
+  /** Refuses a handle of another controller, and sets a signal of a performer that somebody may watch. */
+  private setSpecially(signal: Signal | undefined | null, value: SignalValue): void {
+    const { name } = this.own(signal);
+    if (isHeld(this, name)) return;
+    unobserved(this.controller, () => this.set(signal as Signal<SignalValue>, value as never));
+    tellInput(this, { kind: 'set', name, value });
+  }
+
+  /** A handle of this very controller: one of another version of the document could mean another signal. */
+  private own(signal: Signal | undefined | null): Signal {
+    if (signal?.owner === this.controller.tables.owner) return signal;
+    throw callError('signal-handle', { received: signal?.name ?? signal });
+  }
+
+  private signal(name: string): Signal {
+    return this.controller.tables.signals.get(name) ?? signalNamed(this.controller.tables, name);
+  }
+
+  /** A step in which something is due, or that has to look first: at its length, at what was set, told or is watched. */
+  private stepOn(ms: number): number {
+    const { rows, at, index, waits, doubles } = this;
+    const { ints } = rows;
+    const place = 2 * at + Row.attention;
+    const attention = ints[place]!;
+    if (ms !== latestMs[0]) takeLength(ms);
+    if ((attention & Attention.told) !== 0) {
+      ints[place] = attention & ~Attention.told;
+      rows.reports[index]!.clear();
+    }
+    if ((attention & Attention.member) !== 0) throw callError('step-member', {});
+    const wait = waits[index]!;
+    const { time } = latest;
+    // What has been waited for counts from where the row was left alone.
+    until[0] = wait > 0 ? doubles[at + Row.due]! - wait + time : doubles[at + Row.now]! + time;
+    pass(rows, at);
+    const count = (ints[place]! & Attention.told) === 0 ? 0 : rows.reports[index]!.count;
+    if ((attention & Attention.watched) !== 0) tellStep(this, count);
+    return count;
   }
 
   /** Decides upon what was set, then does something in a state's track at the present instant. */
-  private now(kind: 'ask' | 'cut' | 'route', state: number, request: () => boolean): boolean {
-    const { name, track } = this.controller.states[state]!;
-    if (this.told?.isWatched === true) tellInput(this, { kind, name });
-    this.letGo();
-    this.numbers[this.base + Place.due] = this.microseconds;
-    this.wait = Wait.stirredNow;
+  private now(kind: 'ask' | 'cut' | 'route', state: number, asked: () => boolean): boolean {
+    const { rows, at, controller } = this;
+    stopWaiting(rows, at);
+    if (this.isWatched) tellInput(this, { kind, name: controller.states[state]!.name });
+    this.clearReports();
     try {
-      this.instant();
-      this.select(track);
-      return request();
+      decideNow(rows, at);
+      return asked();
     } finally {
-      this.select(0);
-      passing[0] = this.numbers[this.base + Place.due]!;
-      this.findDue();
-      this.waitFrom();
-      const { told } = this;
-      if (told?.isWatched === true) tellStep(this, told.count);
+      findDue(rows, at);
+      rows.crowd?.file(at);
+      if (this.isWatched) tellStep(this, rows.reportsOf(at).count);
     }
+  }
+
+  /** The index of a track by name. */
+  private trackNamed(name: string): number {
+    const { tracks } = this.controller;
+    const track = tracks.find((one) => one.name === name);
+    if (track === undefined) throw callError('track-unknown', { name, known: tracks.map((one) => one.name) });
+    return track.index;
   }
 
   private stateNamed(name: string): number {
@@ -360,4 +597,19 @@ export class Performer<N extends Names = Names> extends Standing<N> {
     if (state === undefined) throw callError('state-unknown', { name, known: [...stateNamed.keys()] });
     return state.index;
   }
+}
+
+/** Whether a value is a controller, as far as a caller can get it wrong. */
+const isController = (value: unknown): boolean =>
+  typeof value === 'object' && value !== null && (value as Partial<Controller>).situations instanceof Situations;
+
+function wrongKind(signal: Signal, received: unknown): Error {
+  const expected = {
+    number: 'a finite number',
+    flag: 'true or false',
+    choice: `one of ${signal.options.join(', ')}`,
+    vector: 'two finite numbers, [x, y]',
+    pulse: 'no value; call pulse()',
+  }[signal.kind];
+  return callError('set-kind', { name: signal.name, kind: signal.kind, expected, received });
 }

@@ -4,10 +4,10 @@ import type { RuleName } from '../controller/rule.js';
 import { indexAt } from '../clip/clip.js';
 import { callError } from '../problem/problem.js';
 import { isOn } from '../signal/condition.js';
-import type { Words } from '../signal/condition.js';
+import type { BitPlace, Words } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf } from '../signal/program.js';
-import { Mark } from './player.js';
+import { Mark } from '../engine/rows.js';
 import { checkFit, checkForm } from './snapshot-form.js';
 
 /** What a track plays, as plain data. Instants are milliseconds since the performer began. */
@@ -65,16 +65,21 @@ export interface Strand {
   place: number;
   segment: number;
   marks: number;
-  remembered: number;
+  /** The hops that are remembered, by index. */
+  remembered: readonly number[];
   goal: number;
-  last: number;
-  lastUsed: number;
+  /** The state that was left, -1 for none, and by which rule. */
+  from: number;
+  rule: number;
+  /** The words of the pulses that were used. */
+  used: Words;
 }
 
 /** The same of the whole. */
 export interface Standstill {
   time: number;
-  setFlags: number;
+  /** The words of flags and pulses as they were set, and all words that were decided on last. */
+  set: Words;
   words: Words;
   /** The values of number slots and the instants of timers; the rest of a performer's numbers is found anew. */
   values: number[];
@@ -115,7 +120,7 @@ export function writeSnapshot(
   const { tables, tracks } = controller;
   const timers = timed(controller)
     .filter(
-      ({ timer, bit }) => still.timers[timer] !== Infinity && (bit === 0 || (still.setFlags & bit) !== 0),
+      (one) => still.timers[one.timer] !== Infinity && (one.bit === 0 || isOn(one, still.set)),
     )
     .map(({ name, timer }) => [name, still.timers[timer]! / 1000] as const);
   const [first, ...others] = still.strands.map((strand) => writeStrand(controller, strand));
@@ -139,7 +144,7 @@ function writeStrand({ tables, states, compass }: Controller, strand: Strand): T
   const state = states[strand.state]!;
   const timeline = state.books[strand.book]![strand.direction]!;
   const ended = (strand.marks & Mark.ended) !== 0;
-  const from = states[(strand.last >> 4) - 1];
+  const from = states[strand.from];
   return {
     state: state.name,
     since: strand.entered / 1000,
@@ -152,14 +157,12 @@ function writeStrand({ tables, states, compass }: Controller, strand: Strand): T
     place: strand.place,
     segment: strand.segment,
     marks: markNames.filter((name) => (strand.marks & markBits[name]) !== 0),
-    remembered: state.hops.flatMap(({ to }, hop) =>
-      (strand.remembered & (1 << hop)) === 0 ? [] : [{ hop, to: states[to]!.name }],
-    ),
+    remembered: strand.remembered.map((hop) => ({ hop, to: states[state.hops[hop]!.to]!.name })),
     ...(strand.goal >= 0 && { routeTo: states[strand.goal]!.name }),
     last: {
       ...(from !== undefined && { from: from.name }),
-      rule: ruleNames[strand.last & 15]!,
-      used: tables.pulses.filter(({ bit }) => (bit & strand.lastUsed) !== 0).map(({ name }) => name),
+      rule: ruleNames[strand.rule]!,
+      used: tables.pulses.filter((pulse) => isOn(pulse, strand.used)).map(({ name }) => name),
     },
   };
 }
@@ -186,30 +189,32 @@ export function readSnapshot(
       snapshot,
       timed(controller).map(({ name }) => name),
     );
-  const { tables, tracks, numbers } = controller;
+  const { tables, tracks, layout } = controller;
   const strands = tracks.map(({ name }, track) =>
     readStrand(controller, track, track === 0 ? snapshot : own(snapshot.tracks ?? {}, name)),
   );
-  const values = tables.regions.map((_, slot) => numbers.first[placeOf(slot)]!);
-  let setFlags = tables.firstFlags;
+  const values = tables.regions.map((_, slot) => layout.first[layout.values + placeOf(slot)]!);
+  const set = tables.firstBits.slice();
   for (const signal of tables.signals.values()) {
     const value = own(snapshot.signals, signal.name);
     if (value === undefined) continue;
     if (typeof value === 'boolean') {
-      if (signal.bit !== 0) setFlags = value ? setFlags | signal.bit : setFlags & ~signal.bit;
+      if (signal.bit !== 0) putBit(set, signal, value);
     } else placeValue(signal, value, values);
   }
-  const shown = strands.reduce((bits, { state }) => bits | controller.states[state]!.tagBits, setFlags);
+  const shown = set.slice();
+  for (const { state } of strands)
+    controller.states[state]!.tagBits.forEach((bits, word) => (shown[word]! |= bits));
   return {
     unknown: tracks.flatMap(({ name, index }) => {
       const saved = index === 0 ? snapshot : own(snapshot.tracks ?? {}, name);
       return stateOf(controller, index, saved?.state) === undefined ? [index] : [];
     }),
     time: microseconds(snapshot.time),
-    setFlags,
+    set,
     words: wordsOf(controller, snapshot, shown),
     values,
-    timers: timersOf(controller, snapshot, setFlags),
+    timers: timersOf(controller, snapshot, set),
     strands,
     changed: snapshot.changed || adopt,
   };
@@ -229,7 +234,8 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
   if (saved === undefined)
     return {
       ...{ state: state.index, entered: 0, book: 0, direction: compass.start, toward: compass.start },
-      ...{ place: 0, segment: 0, marks: 0, remembered: 0, goal: -1, last: 0, lastUsed: 0 },
+      ...{ place: 0, segment: 0, marks: 0, remembered: [], goal: -1, from: -1, rule: 0 },
+      used: new Int32Array(tables.words),
     };
   const direction = Math.max(0, compass.names.indexOf(saved.facing));
   const isMeant = (book: number): boolean =>
@@ -249,6 +255,8 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
   // What a clip without end has no more is an end.
   const ended = saved.marks.includes('ended') && !timeline.loops && known !== undefined;
   const indexOf = (name: string | undefined): number => stateOf(controller, track, name)?.index ?? -1;
+  const used = new Int32Array(tables.words);
+  for (const pulse of tables.pulses) if (saved.last.used.includes(pulse.name)) putBit(used, pulse, true);
   return {
     state: state.index,
     entered: microseconds(saved.since),
@@ -258,19 +266,13 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),
     segment: ended ? ends.length - 1 : isSame ? saved.segment : indexAt(ends, place),
     marks: saved.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : markBits[name]), 0),
-    remembered: saved.remembered.reduce(
-      (bits, { hop, to }) =>
-        states[state.hops[hop]?.to ?? -1]?.name === to && state.hops[hop]!.remembers
-          ? bits | (1 << hop)
-          : bits,
-      0,
+    remembered: saved.remembered.flatMap(({ hop, to }) =>
+      states[state.hops[hop]?.to ?? -1]?.name === to && state.hops[hop]!.remembers ? [hop] : [],
     ),
     goal: indexOf(saved.routeTo),
-    last: ((indexOf(saved.last.from) + 1) << 4) | Rule[saved.last.rule],
-    lastUsed: tables.pulses.reduce(
-      (bits, { name, bit }) => (saved.last.used.includes(name) ? bits | bit : bits),
-      0,
-    ),
+    from: indexOf(saved.last.from),
+    rule: Rule[saved.last.rule],
+    used,
   };
 }
 
@@ -285,26 +287,26 @@ function timed({
   tables,
   tracks,
   turnTimer,
-}: Controller): { name: string; timer: number; bit: number; keep: number }[] {
+}: Controller): { name: string; timer: number; word: number; bit: number; keep: number }[] {
   const lasting = tables.computed.flatMap((term) => {
     if (term.kind !== 'lasting') return [];
     const { text } = tables.terms.find(({ word, bit }) => word === term.word && bit === term.bit)!;
-    return [{ name: text, timer: term.timer, bit: 0, keep: Infinity }];
+    return [{ name: text, timer: term.timer, word: 0, bit: 0, keep: Infinity }];
   });
   const turning = tracks.map(({ name }, i) => ({
     name: i === 0 ? 'the next turn' : `the next turn of ${name}`,
-    ...{ timer: turnTimer + i, bit: 0, keep: Infinity },
+    ...{ timer: turnTimer + i, word: 0, bit: 0, keep: Infinity },
   }));
   return [...tables.pulses, ...lasting, ...(turnTimer < 0 ? [] : turning)];
 }
 
 /** The instants of the timers. A pulse that is on expires in any case: one without an instant as if set just now. */
-function timersOf(controller: Controller, { timers, time }: PerformerSnapshot, setFlags: number): number[] {
+function timersOf(controller: Controller, { timers, time }: PerformerSnapshot, set: Words): number[] {
   const instants = new Array<number>(controller.tables.timers).fill(Infinity);
-  for (const { name, timer, bit, keep } of timed(controller)) {
+  for (const one of timed(controller)) {
+    const { name, timer, bit, keep } = one;
     const instant = own(timers, name);
-    const isOn = bit === 0 || (setFlags & bit) !== 0;
-    if (isOn)
+    if (bit === 0 || isOn(one, set))
       instants[timer] =
         instant === undefined ? microseconds(time) + keep : microseconds(Math.max(time, instant));
   }
@@ -319,10 +321,13 @@ function placeValue({ kind, slot, options }: Signal, value: SignalValue, values:
 }
 
 /** The words of the last decision: every term by name, and what no condition tests as it is now. */
-function wordsOf({ tables }: Controller, { on }: PerformerSnapshot, flags: number): Words {
-  const words = { flags, terms: 0, more: 0 };
+function wordsOf({ tables }: Controller, { on }: PerformerSnapshot, shown: Words): Words {
+  const words = shown.slice();
   const names = new Set(on);
-  for (const { text, word, bit } of tables.terms)
-    words[word] = names.has(text) ? words[word] | bit : words[word] & ~bit;
+  for (const term of tables.terms) putBit(words, term, names.has(term.text));
   return words;
+}
+
+function putBit(words: Words, { word, bit }: BitPlace, on: boolean): void {
+  words[word] = on ? words[word]! | bit : words[word]! & ~bit;
 }

@@ -3,8 +3,8 @@ import { ruleNames } from '../controller/rule.js';
 import type { RuleName } from '../controller/rule.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
-import { holds, isOn, pulsesRead, termsOf } from '../signal/condition.js';
-import type { Condition, Term } from '../signal/condition.js';
+import { holds, isOn, readsPulse, termsOf } from '../signal/condition.js';
+import type { Condition, Term, Words } from '../signal/condition.js';
 import type { SignalValue } from '../signal/definition.js';
 import { parseExpression } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
@@ -126,12 +126,14 @@ export interface Standing {
   readonly segment: number;
   readonly ended: boolean;
   readonly queued: boolean;
-  readonly remembered: number;
+  /** The hops that are remembered, by index. */
+  readonly remembered: readonly number[];
   readonly at: number;
   readonly entered: number;
   readonly from: number;
   readonly rule: number;
-  readonly used: number;
+  /** The words of the pulses that were used. */
+  readonly used: Words;
   readonly goal: number;
   readonly value: (name: string) => SignalValue;
 }
@@ -140,6 +142,7 @@ export interface Standing {
 export function explain(controller: Controller, standing: Standing): Why {
   const { states, tracks, tables } = controller;
   const { situation, timeline, used, at, entered } = standing;
+  const { words } = situation;
   const current = states[timeline.state]!;
 
   const condition = (index: number): WhyCondition | undefined => {
@@ -147,17 +150,17 @@ export function explain(controller: Controller, standing: Standing): Why {
     const [read, text] = [controller.conditions[index]!, controller.conditionTexts[index]!];
     const parts = partsAsWritten(text, read).map(([part, inner]) => ({
       text: part,
-      on: holds(inner, situation),
+      on: holds(inner, words),
       terms: termsOf(inner).map(termNow),
     }));
-    return { text, holds: holds(read, situation), parts, terms: termsOf(read).map(termNow) };
+    return { text, holds: holds(read, words), parts, terms: termsOf(read).map(termNow) };
   };
   const { derived = {} } = controller.definition;
   const termNow = (term: Term): WhyTerm => {
     const of = term.kind === 'band' && Object.hasOwn(derived, term.text) ? derived[term.text] : undefined;
     return {
       text: term.text,
-      on: isOn(term, situation),
+      on: isOn(term, words),
       band: typeof of === 'object' && 'above' in of ? { above: of.above, below: of.below } : undefined,
       reads: term.reads.map((name) => ({ name, value: standing.value(name) })),
     };
@@ -166,7 +169,7 @@ export function explain(controller: Controller, standing: Standing): Why {
   const stateOf = (index: number): WhyState => {
     const state = states[index]!;
     const [during, start] = [condition(state.while), condition(state.when)];
-    const pulsed = state.when >= 0 && pulsesRead(controller.conditions[state.when]!, situation) !== 0;
+    const pulsed = state.when >= 0 && readsPulse(controller.conditions[state.when]!, words);
     const allowed = during?.holds ?? true;
     const wantsIn = allowed && (state.kind === 'posture' || pulsed);
     let keptOut: KeptOut = 'rank';
@@ -181,8 +184,8 @@ export function explain(controller: Controller, standing: Standing): Why {
   };
 
   const hopOf = ({ to, if: test, remembers, now }: State['hops'][number], index: number): WhyHop => {
-    const remembered = (standing.remembered & (1 << index)) !== 0;
-    const within = (timeline.armed[standing.segment]! & (1 << index)) !== 0;
+    const remembered = standing.remembered.includes(index);
+    const within = timeline.armed[standing.segment]!.includes(index);
     const met = remembers ? remembered : within && situation.holds(test);
     let kept: HopKept = now ? 'open' : 'instant';
     if (!met) kept = within ? 'condition' : 'span';
@@ -201,7 +204,7 @@ export function explain(controller: Controller, standing: Standing): Why {
     last: {
       from: standing.from < 0 ? undefined : states[standing.from]!.name,
       rule: ruleNames[standing.rule]!,
-      used: tables.pulses.filter(({ bit }) => (bit & used) !== 0).map(({ name }) => name),
+      used: tables.pulses.filter((pulse) => isOn(pulse, used)).map(({ name }) => name),
     },
     holding: stands && !over ? undefined : held ? 'atLeast' : stands ? undefined : leavesLater(current),
     queued: standing.queued,

@@ -138,12 +138,18 @@ const sentences = {
   'band-order': (v: Values) =>
     `a band turns on above ${v.above} and off below ${v.below}; "below" must not be larger than "above"`,
   'too-many-flags': (v: Values) =>
-    `the controller has ${v.received} flags, pulses and tags; at most ${v.most}`,
+    `there are ${v.received} flags, at most ${v.most} are possible; turn flags of which one is on at a time into the options of a choice`,
+  'too-many-pulses': (v: Values) =>
+    `there are ${v.received} pulses, at most ${v.most} are possible; let one pulse stand for several and a choice say which is meant`,
+  'too-many-tags': (v: Values) =>
+    `conditions ask for ${v.received} tags and states, at most ${v.most} are possible; give states that are asked for together one tag`,
   'too-many-terms': (v: Values) =>
-    `the conditions have ${v.received} different comparisons, bands and lasting flags; at most ${v.most}`,
-  'too-many-states': (v: Values) => `there are ${v.received} states; at most ${v.most}`,
-  'too-many-hops': (v: Values) => `the state has ${v.received} hops; at most ${v.most}`,
-  'too-many-yields': (v: Values) => `the state has ${v.received} yields; at most ${v.most}`,
+    `conditions have ${v.received} different comparisons, bands and lasting flags, at most ${v.most} are possible; put comparisons that are used in several places into "derived"`,
+  'too-many-states': (v: Values) => `there are ${v.received} states, at most ${v.most} are possible`,
+  'too-many-hops': (v: Values) =>
+    `the state has ${v.received} hops, at most ${v.most} are possible; let "when" of the states they lead to say when these show`,
+  'too-many-yields': (v: Values) =>
+    `the state has ${v.received} yields, at most ${v.most} are possible; name several states in one`,
 
   'shows-one': () =>
     'a state shows one clip or flipbook with "shows", or several with "gaits"; give one of the two',
@@ -220,6 +226,8 @@ const sentences = {
     `${shown(v.received)} is no signal of this performer's controller; name it, or take its handle with performer.controller.signal(name)`,
   'set-derived': (v: Values) => `"${v.name}" is derived; set the signals it is computed from`,
   'set-kind': (v: Values) => `"${v.name}" is a ${v.kind} and takes ${v.expected}, not ${shown(v.received)}`,
+  'step-member': () =>
+    'a member of a troupe is stepped with all others; call step() of the troupe',
   'step-time': (v: Values) =>
     `step takes milliseconds from 0 to ${v.most} (an hour), not ${shown(v.received)}`,
   'switch-cycle': (v: Values) =>

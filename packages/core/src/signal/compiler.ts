@@ -1,13 +1,13 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import { NumberExpression, compare, flipped, shaped } from './comparison.js';
 import { wordBits } from './condition.js';
-import type { Condition, Term } from './condition.js';
+import type { BitPlace, Condition, Term } from './condition.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
 import { ExpressionError, parseExpression, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
 import { choiceTested, kindOf, mostParts, want } from './kinds.js';
 import type { Kind } from './kinds.js';
-import { Op, functions, placeOf } from './program.js';
+import { Op, functions } from './program.js';
 import type { Program } from './program.js';
 import { RegionBuilder } from './regions.js';
 import { Scope, constantOf } from './scope.js';
@@ -17,6 +17,9 @@ import type { ProgramReader } from './writer.js';
 import type { ComputedTerm, SignalTables } from './tables.js';
 
 type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
+/** The most flags, pulses, tags that are asked for, and comparisons: of each so many. */
+const mostBits = 1000;
+
 /** Stops the reading of one expression after its problem was added. */
 class Refused extends Error {}
 
@@ -41,8 +44,8 @@ export class SignalCompiler implements ProgramReader {
   private readonly refused = new Set<string>();
   /** Of how many parts conditions consist; a term is one. */
   private readonly sizes = new WeakMap<Condition, number>();
-  private flagBits = 0;
-  private termBits = 0;
+  /** How many bits there are of each kind. */
+  private readonly bits = { flag: 0, pulse: 0, tag: 0, term: 0 };
   private timers = 0;
   /** One for all pulses without `keep`: all expire a microsecond after the instant at which any was set. */
   private tapTimer: number | undefined;
@@ -68,7 +71,7 @@ export class SignalCompiler implements ProgramReader {
       this.checkName(tag, path);
       if (Object.hasOwn(definitions, tag) || Object.hasOwn(derived, tag))
         problems.add('tag-signal', path, { name: tag });
-      this.scope.tags.set(tag, this.nextFlag());
+      this.scope.tagNames.add(tag);
     }
     for (const name of Object.keys(derived)) {
       this.checkName(name, ['derived', name]);
@@ -121,11 +124,20 @@ export class SignalCompiler implements ProgramReader {
   }
 
   finish(): SignalTables {
-    const received = this.flagBits;
-    if (received > wordBits) this.problems.add('too-many-flags', ['signals'], { received, most: wordBits });
-    if (this.termBits > 2 * wordBits)
-      this.problems.add('too-many-terms', ['states'], { received: this.termBits, most: 2 * wordBits });
+    const { flag, pulse, tag, term } = this.bits;
+    this.checkCount('too-many-flags', ['signals'], flag);
+    this.checkCount('too-many-pulses', ['signals'], pulse);
+    this.checkCount('too-many-tags', ['states'], tag);
+    this.checkCount('too-many-terms', ['states'], term);
     const all = [...this.scope.signals.values()];
+    const words = Math.max(1, Math.ceil((flag + pulse + tag + term) / wordBits));
+    const bitsOf = (places: readonly BitPlace[]): Int32Array => {
+      const bits = new Int32Array(words);
+      for (const { word, bit } of places) bits[word]! |= bit;
+      return bits;
+    };
+    const pulses = all.filter(({ kind }) => kind === 'pulse');
+    const isComputed = ({ kind }: Term): boolean => kind === 'compare' || kind === 'band' || kind === 'lasting';
     const derived = new Map<string, Program | Condition>(this.scope.derivedFlags);
     for (const [name, expression] of this.scope.derivedNumbers)
       derived.set(name, programOf(expression, this));
@@ -137,14 +149,21 @@ export class SignalCompiler implements ProgramReader {
       terms: [...this.terms.values()],
       regions: this.regions.map((builder) => builder.build()),
       computed: this.computed,
-      pulses: all.filter(({ kind }) => kind === 'pulse'),
-      pulseBits: all.reduce((word, { kind, bit }) => (kind === 'pulse' ? word | bit : word), 0),
+      words,
+      computedBits: bitsOf([...this.terms.values()].filter(isComputed)),
+      pulses,
+      pulseBits: bitsOf(pulses),
       timers: this.timers,
-      firstFlags: all.reduce(
-        (word, { kind, bit, first }) => (kind === 'flag' && first[0] === 1 ? word | bit : word),
-        0,
-      ),
+      firstBits: bitsOf(all.filter(({ kind, first }) => kind === 'flag' && first[0] === 1)),
     };
+  }
+
+  private checkCount(
+    code: 'too-many-flags' | 'too-many-pulses' | 'too-many-tags' | 'too-many-terms',
+    path: DocumentPath,
+    received: number,
+  ): void {
+    if (received > mostBits) this.problems.add(code, path, { received, most: mostBits });
   }
 
   private checkName(name: string, path: DocumentPath): void {
@@ -155,17 +174,19 @@ export class SignalCompiler implements ProgramReader {
   /** Gives a signal its places: a number slot for each of its first values, else a bit, and a timer for a pulse. */
   private addSignal(signal: Signal): void {
     const { name, kind, keep, first, options } = signal;
-    const bit = kind === 'flag' || kind === 'pulse' ? this.nextFlag() : 0;
-    const slot = bit === 0 ? this.regions.length : -1;
-    if (bit === 0) this.regions.push(...first.map(() => new RegionBuilder()));
+    const isBit = kind === 'flag' || kind === 'pulse';
+    const { word, bit } = isBit ? this.nextBit(kind) : { word: 0, bit: 0 };
+    const slot = isBit ? -1 : this.regions.length;
+    if (!isBit) this.regions.push(...first.map(() => new RegionBuilder()));
     const timer = kind !== 'pulse' ? -1 : keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
-    const place = kind === 'number' ? placeOf(slot) : 0;
     this.scope.signals.set(name, {
       owner: this.owner,
       name,
       kind,
       slot,
-      place,
+      // Known when the rows are laid out.
+      place: 0,
+      word,
       bit,
       timer,
       keep,
@@ -174,8 +195,11 @@ export class SignalCompiler implements ProgramReader {
     });
   }
 
-  private nextFlag(): number {
-    return 1 << (this.flagBits++ % wordBits);
+  private nextBit(kind: 'flag' | 'pulse' | 'tag' | 'term'): BitPlace {
+    const { bits } = this;
+    const index = bits.flag + bits.pulse + bits.tag + bits.term;
+    bits[kind]++;
+    return { word: Math.floor(index / wordBits), bit: 1 << index % wordBits };
   }
 
   /** Runs one reading; any fault becomes one problem at its place. */
@@ -277,10 +301,8 @@ export class SignalCompiler implements ProgramReader {
     return { op: 'term', term };
   }
 
-  private term(text: string, kind: Term['kind'], reads: readonly string[], flagBit = 0): Term {
-    const place = flagBit === 0 ? this.termBits++ : -1;
-    const word = place < 0 ? 'flags' : place < wordBits ? 'terms' : 'more';
-    const bit = place < 0 ? flagBit : 1 << (place % wordBits);
+  private term(text: string, kind: Term['kind'], reads: readonly string[], place = this.nextBit('term')): Term {
+    const { word, bit } = place;
     const term: Term = { index: this.terms.size, text, kind, word, bit, reads };
     this.terms.set(text, term);
     return term;
@@ -348,16 +370,17 @@ export class SignalCompiler implements ProgramReader {
     if (derived !== undefined) return derived;
     const known = this.terms.get(name);
     if (known !== undefined) return { op: 'term', term: known };
-    const { kind, bit } = this.scope.signals.get(name) ?? { kind: 'tag', bit: this.tagBit(name) };
-    return { op: 'term', term: this.term(name, kind as 'flag' | 'pulse' | 'tag', [name], bit) };
+    const signal = this.scope.signals.get(name);
+    const kind = (signal?.kind ?? 'tag') as 'flag' | 'pulse' | 'tag';
+    return { op: 'term', term: this.term(name, kind, [name], signal ?? this.tagBit(name)) };
   }
 
-  /** The bit of a tag; of a state with its track from when it is first asked for. */
-  private tagBit(name: string): number {
+  /** The bit of a tag, or of a state with its track: it has one from when it is first asked for. */
+  private tagBit(name: string): BitPlace {
     const { tags } = this.scope;
-    const bit = tags.get(name) ?? this.nextFlag();
-    tags.set(name, bit);
-    return bit;
+    const place = tags.get(name) ?? this.nextBit('tag');
+    tags.set(name, place);
+    return place;
   }
 
   /** A choice keeps the index of its option in a slot, so that its test is a comparison like any other. */

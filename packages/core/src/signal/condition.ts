@@ -1,15 +1,14 @@
-/** The bits that a situation consists of. Each word has 30, so that it stays a small integer on every engine. */
-export interface Words {
-  /** Flags, pulses and tags. */
-  readonly flags: number;
-  /** The first 30 computed terms: comparisons, bands, lasting flags. */
-  readonly terms: number;
-  /** The next 30. */
-  readonly more: number;
-}
+/** Words of 32 bits, one bit for each term. What is read of them may begin anywhere in the array: see `at` below. */
+export type Words = Int32Array;
 
 /** How many bits a word has. */
-export const wordBits = 30;
+export const wordBits = 32;
+
+/** Where a bit is: the word, counted from 0, and the bit alone in it. */
+export interface BitPlace {
+  readonly word: number;
+  readonly bit: number;
+}
 
 /** One comparison, flag, pulse, tag, band or lasting flag: what conditions are made of, each tested once for all. */
 export interface Term {
@@ -17,7 +16,8 @@ export interface Term {
   /** As a person wrote it: `vy < 0`, `grounded`, or the name of a derived signal. */
   readonly text: string;
   readonly kind: 'flag' | 'pulse' | 'tag' | 'compare' | 'band' | 'lasting';
-  readonly word: keyof Words;
+  /** The place of its bit. */
+  readonly word: number;
   readonly bit: number;
   /** The names of the signals it reads. */
   readonly reads: readonly string[];
@@ -30,43 +30,65 @@ export type Condition =
   | { readonly op: 'not'; readonly part: Condition }
   | { readonly op: 'and' | 'or'; readonly left: Condition; readonly right: Condition };
 
-/** Whether a term is on. */
-export function isOn({ word, bit }: Pick<Term, 'word' | 'bit'>, words: Words): boolean {
-  return ((word === 'flags' ? words.flags : word === 'terms' ? words.terms : words.more) & bit) !== 0;
+/** Whether a bit is on. @param at where the words begin in the array */
+export function isOn({ word, bit }: BitPlace, words: Words, at = 0): boolean {
+  return (words[at + word]! & bit) !== 0;
 }
 
-/** Whether a condition holds for the words. */
-export function holds(condition: Condition, words: Words): boolean {
+/** Whether a condition holds for the words. @param at where the words begin in the array */
+export function holds(condition: Condition, words: Words, at = 0): boolean {
   switch (condition.op) {
     case 'constant':
       return condition.value;
     case 'term':
-      return isOn(condition.term, words);
+      return isOn(condition.term, words, at);
     case 'not':
-      return !holds(condition.part, words);
+      return !holds(condition.part, words, at);
     case 'and':
-      return holds(condition.left, words) && holds(condition.right, words);
+      return holds(condition.left, words, at) && holds(condition.right, words, at);
     case 'or':
-      return holds(condition.left, words) || holds(condition.right, words);
+      return holds(condition.left, words, at) || holds(condition.right, words, at);
   }
 }
 
 /**
- * The pulses that a true condition reads as true: those that make it true, on every branch that holds.
+ * Adds the pulses that a true condition reads as true: those that make it true, on every branch that holds.
  * A pulse under `!` is read as absent and never counts.
  *
- * @returns their bits in the word of flags; 0 when the condition is false or no pulse supports it
+ * @param at where the words begin in the array
+ * @param into gains the bits of these pulses
+ * @returns whether there is any; false when the condition is false or no pulse supports it
  */
-export function pulsesRead(condition: Condition, words: Words): number {
-  if (!holds(condition, words)) return 0;
+export function addPulsesRead(condition: Condition, words: Words, at: number, into: Words): boolean {
+  if (!holds(condition, words, at)) return false;
+  switch (condition.op) {
+    case 'term': {
+      const { kind, word, bit } = condition.term;
+      if (kind !== 'pulse') return false;
+      into[word]! |= bit;
+      return true;
+    }
+    case 'and':
+    case 'or': {
+      const left = addPulsesRead(condition.left, words, at, into);
+      return addPulsesRead(condition.right, words, at, into) || left;
+    }
+    default:
+      return false;
+  }
+}
+
+/** Whether a condition is true with the help of a pulse. */
+export function readsPulse(condition: Condition, words: Words, at = 0): boolean {
+  if (!holds(condition, words, at)) return false;
   switch (condition.op) {
     case 'term':
-      return condition.term.kind === 'pulse' ? condition.term.bit : 0;
+      return condition.term.kind === 'pulse';
     case 'and':
     case 'or':
-      return pulsesRead(condition.left, words) | pulsesRead(condition.right, words);
+      return readsPulse(condition.left, words, at) || readsPulse(condition.right, words, at);
     default:
-      return 0;
+      return false;
   }
 }
 

@@ -38,9 +38,10 @@ export interface Signal<out V = unknown> {
    * two. -1 for flags and pulses.
    */
   readonly slot: number;
-  /** Where a number is kept among a performer's numbers; 0 for other kinds. */
+  /** Where a number, a choice or a vector is kept in a row, or the word of a flag or pulse. */
   readonly place: number;
-  /** A flag's or pulse's bit in the word of flags; 0 for others. */
+  /** The word of a flag or pulse, and its bit there; 0 for others. */
+  readonly word: number;
   readonly bit: number;
   /** A pulse's place among the timers; -1 for others. */
   readonly timer: number;

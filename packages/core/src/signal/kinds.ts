@@ -73,7 +73,7 @@ function kindOfName({ name, at }: Extract<Expression, { kind: 'name' }>, reader:
   if (signal !== undefined) return signal.kind === 'pulse' ? 'flag' : signal.kind;
   if (scope.slotOf(name) !== undefined) return 'number';
   if (Object.hasOwn(scope.derived, name)) return reader.derivedKind(name);
-  if (scope.tags.has(name) || scope.isState(name)) return 'flag';
+  if (scope.tagNames.has(name) || scope.isState(name)) return 'flag';
   if (scope.optionsOf(name) !== undefined) return 'choice';
   return reader.refuse('signal-unknown', { name, known: scope.names() }, at);
 }

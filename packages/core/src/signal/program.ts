@@ -7,33 +7,23 @@ import type { Words } from './condition.js';
  * boxes each intermediate number. A flat list of instructions over one shared stack does neither.
  */
 export interface Program {
-  /** Pairs of an instruction and its operand: a constant's index, a number's slot or a bit mask. */
+  /** Pairs of an instruction and its operand: a constant's index, a number's slot or a bit. */
   readonly code: readonly number[];
   readonly constants: readonly number[];
 }
 
-/** The places of signals among a performer's numbers. */
-export const enum Slots {
-  /** Where they begin: what it keeps for itself comes before. */
-  first = 5,
-  /** How many each number has: its value, and the two ends of its interval. */
-  size = 3,
-}
+/** How many numbers are kept for each slot: its value, and the two ends of the interval in which a new value changes nothing. */
+const slotSize = 3;
 
-/**
- * Where the value of a number slot is kept. Behind it are the two ends of the interval in which a new value changes
- * nothing.
- */
-export const placeOf = (slot: number): number => Slots.first + Slots.size * slot;
+/** Where the value of a number slot is kept, counted from the first slot. Behind it are the two ends of its interval. */
+export const placeOf = (slot: number): number => slotSize * slot;
 
 /** The instructions. A flag on the stack is 1 or 0. */
 export const enum Op {
   constant = 0,
   number = 1,
-  /** Pushes 1 when a bit of the word of flags is set. */
-  flagBit = 2,
-  /** Pushes 1 when a bit of the word of computed terms is set. */
-  termBit = 3,
+  /** Pushes 1 when a bit of the words is set; its operand counts the bits from the first word on. */
+  bit = 2,
   negate = 4,
   not = 5,
   add = 6,
@@ -60,8 +50,6 @@ export const enum Op {
   max = 27,
   hypot = 28,
   clamp = 29,
-  /** Pushes 1 when a bit of the second word of computed terms is set. */
-  moreBit = 30,
 }
 
 /** The functions an expression may call: how many values each takes. */
@@ -89,10 +77,18 @@ export const programValue: Float64Array = stack;
  * by 0, the root of a negative number, one past the largest) it counts as 0, also inside an expression: so a number means the
  * same in a condition as read by itself, and no comparison ever meets `NaN`.
  *
- * @param numbers the numbers of several performers
- * @param base where this one's begin; those of its signals lie from {@link Slots.first} on
+ * @param numbers where the numbers of signals are kept
+ * @param base the place of the first slot there
+ * @param words the bits that it may read
+ * @param at where they begin in that array
  */
-export function runProgram(program: Program, numbers: Float64Array, base: number, words: Words): void {
+export function runProgram(
+  program: Program,
+  numbers: Float64Array,
+  base: number,
+  words: Words,
+  at: number,
+): void {
   const { code, constants } = program;
   let top = -1;
   for (let i = 0; i < code.length; i += 2) {
@@ -104,14 +100,8 @@ export function runProgram(program: Program, numbers: Float64Array, base: number
       case Op.number:
         stack[++top] = numbers[base + placeOf(operand)]!;
         break;
-      case Op.flagBit:
-        stack[++top] = (words.flags & operand) !== 0 ? 1 : 0;
-        break;
-      case Op.termBit:
-        stack[++top] = (words.terms & operand) !== 0 ? 1 : 0;
-        break;
-      case Op.moreBit:
-        stack[++top] = (words.more & operand) !== 0 ? 1 : 0;
+      case Op.bit:
+        stack[++top] = (words[at + (operand >> 5)]! >>> (operand & 31)) & 1;
         break;
       case Op.negate:
         stack[top] = -stack[top]!;
@@ -153,8 +143,14 @@ export function runProgram(program: Program, numbers: Float64Array, base: number
 }
 
 /** The value of a program, for whoever asks now and then. */
-export function valueOf(program: Program, numbers: Float64Array, base: number, words: Words): number {
-  runProgram(program, numbers, base, words);
+export function valueOf(
+  program: Program,
+  numbers: Float64Array,
+  base: number,
+  words: Words,
+  at = 0,
+): number {
+  runProgram(program, numbers, base, words, at);
   return stack[0]!;
 }
 

@@ -1,4 +1,4 @@
-import type { Term } from './condition.js';
+import type { BitPlace, Words } from './condition.js';
 
 /**
  * The line of one number cut where any term could change: within a region nothing does. Region `i` holds the
@@ -7,13 +7,15 @@ import type { Term } from './condition.js';
  */
 export interface Regions {
   readonly bounds: readonly number[];
-  /** Bits of computed terms that a region leaves as they are: a band between its two thresholds is such a bit. */
+  /** The words in which regions change bits. */
+  readonly words: readonly number[];
+  /**
+   * Of each of these words the bits that a region leaves as they are: a band between its two thresholds is such a bit. As many
+   * for each region as there are words.
+   */
   readonly keep: readonly number[];
-  /** Bits of computed terms that a region turns on. */
+  /** The bits that a region turns on, in the same order. */
   readonly put: readonly number[];
-  /** The same of the second word of computed terms. */
-  readonly keepMore: readonly number[];
-  readonly putMore: readonly number[];
   /** The direction a region turns the character to, or -1 where it keeps facing as it does. */
   readonly toward: readonly number[];
   /** Whether other terms must be computed anew whenever this number changes at all. */
@@ -38,12 +40,12 @@ export function nextUp(value: number): number {
 /** Gathers what is tested of one number and cuts its line. */
 export class RegionBuilder {
   private readonly bounds = new Set<number>();
-  private readonly tests: { place: Pick<Term, 'word' | 'bit'>; test: Test }[] = [];
+  private readonly tests: { place: BitPlace; test: Test }[] = [];
   private turn: ((value: number) => number) | undefined;
   joint = false;
 
   /** @param at every value at which the test's answer may change: a threshold gives itself and {@link nextUp} */
-  addTest(place: Pick<Term, 'word' | 'bit'>, thresholds: readonly number[], test: Test): void {
+  addTest(place: BitPlace, thresholds: readonly number[], test: Test): void {
     this.addThresholds(thresholds);
     this.tests.push({ place, test });
   }
@@ -61,55 +63,46 @@ export class RegionBuilder {
   }
 
   build(): Regions {
-    const all = [-Infinity, ...[...this.bounds].sort((a, b) => a - b)].map((bound) => this.regionFrom(bound));
+    const words = [...new Set(this.tests.map(({ place }) => place.word))].sort((a, b) => a - b);
+    const all = [-Infinity, ...[...this.bounds].sort((a, b) => a - b)].map((bound) =>
+      this.regionFrom(bound, words),
+    );
     // A bound at which nothing changes is none.
     const regions = all.filter((region, i) => i === 0 || !isEqual(region, all[i - 1]!));
     return {
       bounds: [...regions.map(({ bound }) => bound), Infinity],
-      keep: regions.map(({ keep }) => keep),
-      put: regions.map(({ put }) => put),
-      keepMore: regions.map(({ keepMore }) => keepMore),
-      putMore: regions.map(({ putMore }) => putMore),
+      words,
+      keep: regions.flatMap(({ keep }) => keep),
+      put: regions.flatMap(({ put }) => put),
       toward: regions.map(({ toward }) => toward),
       joint: this.joint,
     };
   }
 
-  private regionFrom(bound: number): RegionParts {
-    const parts = { bound, keep: -1, put: 0, keepMore: -1, putMore: 0, toward: this.turn?.(bound) ?? -1 };
+  private regionFrom(bound: number, words: readonly number[]): RegionParts {
+    const [keep, put] = [words.map(() => -1), words.map(() => 0)];
     for (const { place, test } of this.tests) {
       const on = test(bound);
       if (on === undefined) continue;
-      if (place.word === 'more') {
-        parts.keepMore &= ~place.bit;
-        if (on) parts.putMore |= place.bit;
-      } else {
-        parts.keep &= ~place.bit;
-        if (on) parts.put |= place.bit;
-      }
+      const word = words.indexOf(place.word);
+      keep[word]! &= ~place.bit;
+      if (on) put[word]! |= place.bit;
     }
-    return parts;
+    return { bound, keep, put, toward: this.turn?.(bound) ?? -1 };
   }
 }
 
 /** What a region does, and where it begins. */
 interface RegionParts {
-  bound: number;
-  keep: number;
-  put: number;
-  keepMore: number;
-  putMore: number;
-  toward: number;
+  readonly bound: number;
+  readonly keep: readonly number[];
+  readonly put: readonly number[];
+  readonly toward: number;
 }
 
 function isEqual(one: RegionParts, other: RegionParts): boolean {
-  return (
-    one.keep === other.keep &&
-    one.put === other.put &&
-    one.keepMore === other.keepMore &&
-    one.putMore === other.putMore &&
-    one.toward === other.toward
-  );
+  const isSameWord = (keep: number, i: number): boolean => keep === other.keep[i] && one.put[i] === other.put[i];
+  return one.toward === other.toward && one.keep.every(isSameWord);
 }
 
 /** The region a number lies in. */
@@ -119,19 +112,24 @@ export function regionOf({ bounds }: Regions, value: number): number {
   return region;
 }
 
-/** Whether a region would leave the terms and the direction as they are. */
-export function isSame(
-  regions: Regions,
-  region: number,
-  terms: number,
-  more: number,
-  toward: number,
-): boolean {
-  const { keep, put, keepMore, putMore } = regions;
+/** Turns the bits of a region on and off. @param at where the words begin in the array */
+export function applyRegion({ words, keep, put }: Regions, region: number, to: Words, at: number): void {
+  const count = words.length;
+  for (let i = 0, j = region * count; i < count; i++, j++) {
+    const word = at + words[i]!;
+    to[word] = (to[word]! & keep[j]!) | put[j]!;
+  }
+}
+
+/** Whether a region would leave the bits and the direction as they are. @param at where the words begin in the array */
+export function isSame(regions: Regions, region: number, now: Words, at: number, toward: number): boolean {
+  const { words, keep, put } = regions;
   const turn = regions.toward[region]!;
-  return (
-    ((terms & keep[region]!) | put[region]!) === terms &&
-    ((more & keepMore[region]!) | putMore[region]!) === more &&
-    (turn < 0 || turn === toward)
-  );
+  if (turn >= 0 && turn !== toward) return false;
+  const count = words.length;
+  for (let i = 0, j = region * count; i < count; i++, j++) {
+    const word = now[at + words[i]!]!;
+    if (((word & keep[j]!) | put[j]!) !== word) return false;
+  }
+  return true;
 }

@@ -1,5 +1,5 @@
 import type { PlainShape } from './comparison.js';
-import type { Condition } from './condition.js';
+import type { BitPlace, Condition } from './condition.js';
 import type { DerivedDefinition, Signal } from './definition.js';
 import { parseExpression, partsOf } from './expression.js';
 import type { Expression } from './expression.js';
@@ -7,8 +7,10 @@ import type { Expression } from './expression.js';
 /** The names that expressions can use: signals, the parts of vectors, derived signals, tags of states. */
 export class Scope {
   readonly signals = new Map<string, Signal>();
-  /** The bit of each tag in the word of flags, and of each state with its track that a condition asks for. */
-  readonly tags = new Map<string, number>();
+  /** The tags of all states. */
+  readonly tagNames = new Set<string>();
+  /** The bit of each tag, and of each state with its track, that a condition asks for. */
+  readonly tags = new Map<string, BitPlace>();
   readonly derivedFlags = new Map<string, Condition>();
   readonly derivedNumbers = new Map<string, Expression>();
 
@@ -26,8 +28,7 @@ export class Scope {
     const ofTracks = [...this.tracks].flatMap(([track, states]) => states.map((one) => askedAs(track, one)));
     // Where there is but the body, hardly anybody asks for it by its name.
     const asked = this.tracks.size > 1 ? ofTracks : [];
-    const tags = [...this.tags.keys()].filter((name) => /^\w+$/.test(name));
-    return [...new Set([...ofSignals, ...Object.keys(this.derived), ...tags, ...asked])];
+    return [...new Set([...ofSignals, ...Object.keys(this.derived), ...this.tagNames, ...asked])];
   }
 
   /** Whether it is a state with its track, such as `arms.swing`. */

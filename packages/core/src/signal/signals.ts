@@ -12,7 +12,7 @@ function made(
   options: Signal['options'] = [],
   keep = 0,
 ): Signal {
-  return { owner: nobody, name, kind, slot: -1, place: 0, bit: 0, timer: -1, keep, first, options };
+  return { owner: nobody, name, kind, slot: -1, place: 0, word: 0, bit: 0, timer: -1, keep, first, options };
 }
 
 /** Reads one signal; its places are given by the compiler. */

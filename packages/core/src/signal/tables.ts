@@ -1,24 +1,18 @@
-import type { Condition, Term, Words } from './condition.js';
+import type { BitPlace, Condition, Term, Words } from './condition.js';
 import type { Signal } from './definition.js';
 import type { Program } from './program.js';
 import type { Regions } from './regions.js';
 
-/** Where the bit of a computed term is. */
-interface Place {
-  readonly word: keyof Words;
-  readonly bit: number;
-}
-
 /** A term that is not read off one number's regions: computed in order whenever signals have changed. */
 export type ComputedTerm =
-  | (Place & { readonly kind: 'joint'; readonly program: Program })
-  | (Place & {
+  | (BitPlace & { readonly kind: 'joint'; readonly program: Program })
+  | (BitPlace & {
       readonly kind: 'band';
       readonly program: Program;
       readonly above: number;
       readonly below: number;
     })
-  | (Place & {
+  | (BitPlace & {
       readonly kind: 'lasting';
       readonly condition: Condition;
       /** Microseconds it stays on after its condition has turned false; 0 for a settling flag. */
@@ -36,16 +30,21 @@ export interface SignalTables {
   readonly signals: ReadonlyMap<string, Signal>;
   /** Derived signals by name: a program for a number, a condition for a flag. */
   readonly derived: ReadonlyMap<string, Program | Condition>;
-  /** The bit of each tag in the word of flags. */
-  readonly tags: ReadonlyMap<string, number>;
+  /** The bit of each tag, and of each state with its track, that something asks for. */
+  readonly tags: ReadonlyMap<string, BitPlace>;
+  /** How many words of bits there are, at least one. */
+  readonly words: number;
+  /** The bits that are computed: comparisons, bands, lasting flags. All others are set by the game or follow from what shows. */
+  readonly computedBits: Words;
   readonly terms: readonly Term[];
   /** One entry a number slot. */
   readonly regions: readonly Regions[];
   readonly computed: readonly ComputedTerm[];
   readonly pulses: readonly Signal[];
   /** The bits of all pulses. */
-  readonly pulseBits: number;
+  readonly pulseBits: Words;
   /** How many instants of pulses and lasting flags are kept. */
   readonly timers: number;
-  readonly firstFlags: number;
+  /** Flags as they are at the very first. */
+  readonly firstBits: Words;
 }

@@ -1,5 +1,6 @@
 import { isComparison, valueOps } from './comparison.js';
-import type { Condition, Words } from './condition.js';
+import { wordBits } from './condition.js';
+import type { Condition } from './condition.js';
 import { partsOf } from './expression.js';
 import type { Expression } from './expression.js';
 import { choiceTested } from './kinds.js';
@@ -13,8 +14,6 @@ export interface ProgramReader extends KindReader {
   /** A flag, already checked, as a condition. */
   conditionOf(expression: Expression): Condition;
 }
-
-const opOfWord: Record<keyof Words, number> = { flags: Op.flagBit, terms: Op.termBit, more: Op.moreBit };
 
 /** Writes an expression as a program. @param expression already checked */
 export function programOf(expression: Expression, reader: ProgramReader): Program {
@@ -46,8 +45,10 @@ export function programOf(expression: Expression, reader: ProgramReader): Progra
     else if (part.kind === 'binary') code.push(valueOps[part.operator]!, 0);
   };
   const emitCondition = (condition: Condition): void => {
-    if (condition.op === 'term') code.push(opOfWord[condition.term.word], condition.term.bit);
-    else if (condition.op === 'constant') code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
+    if (condition.op === 'term') {
+      const { word, bit } = condition.term;
+      code.push(Op.bit, word * wordBits + 31 - Math.clz32(bit));
+    } else if (condition.op === 'constant') code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
     else if (condition.op === 'not') {
       emitCondition(condition.part);
       code.push(Op.not, 0);

@@ -1,0 +1,118 @@
+import { placeOf } from '../signal/program.js';
+import type { SignalTables } from '../signal/tables.js';
+import type { State } from './controller.js';
+
+/**
+ * What a row begins with. A row is all that changes while one character plays. It lies in one buffer that is read as doubles and as
+ * 32-bit integers; two integers take the room of a double. Places are counted from where the row begins.
+ */
+export const enum Row {
+  /**
+   * The instant that is being decided, or up to which time has passed, in microseconds. It is older while the row is left alone: see
+   * `Rows.waits`.
+   */
+  now = 0,
+  /** The next instant at which anything can change by itself; `Infinity` for none. */
+  due = 1,
+  /** The first of the instants of pulses, lasting flags, turns and `atLeast`. */
+  timer = 2,
+  /** Bits of `Attention`: what the next step has to do before time passes. An integer. */
+  attention = 6,
+  /** The number of the situation that was read last. An integer. */
+  situation = 7,
+  /** Where the strands begin, in doubles. */
+  strands = 4,
+}
+
+/** What a track plays: a strand of the row. Places are counted from where the strand begins. */
+export const enum Strand {
+  /** The place within the clip at {@link Strand.marked}, in units; it goes on from there by the rate. */
+  position = 0,
+  marked = 1,
+  /** When the state was entered. */
+  entered = 2,
+  /** The number of the timeline that shows, which also says the state and the direction. From here on integers. */
+  timeline = 6,
+  /** The segment of the timeline that was reached at {@link Strand.marked}. */
+  segment = 7,
+  /** Four bits of `Mark`, and above them where the compass points. */
+  marks = 8,
+  /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */
+  rate = 9,
+  /** By which rule the state was entered (four bits), and above them from which state, plus one. */
+  last = 10,
+  /** The state that a route leads to; -1 for none. */
+  goal = 11,
+  /** Where the words begin of the hops that remember their condition, and after them those of the pulses that were used last. */
+  words = 12,
+}
+
+/** Where everything is in the rows of one controller. All places are counted in doubles but for those of bits. */
+export interface Layout {
+  /** How many doubles a row takes. */
+  readonly size: number;
+  /** How many doubles a strand takes, and where the last one ends. */
+  readonly strand: number;
+  readonly strandsEnd: number;
+  /** How many words of a strand remember hops. */
+  readonly memories: number;
+  /** Where the number slots begin: for each its value and the two ends of its interval. */
+  readonly values: number;
+  /** Where the instants of pulses, lasting flags and turns begin. */
+  readonly timers: number;
+  /** Where the words of flags and pulses begin as they were set, and those that were decided on last; in integers. */
+  readonly set: number;
+  readonly words: number;
+  /** Whether conditions ask for any tag or state. */
+  readonly asksAnything: boolean;
+  /** A row at the very first. */
+  readonly first: Float64Array;
+}
+
+/** Finds everything its place. @param rests the timelines in which tracks begin @param toward where the compass points at first */
+export function layOut(
+  { regions, signals, timers, words, firstBits, tags }: SignalTables,
+  states: readonly State[],
+  rests: readonly number[],
+  toward: number,
+  unitsPerMicrosecond: number,
+): Layout {
+  const memories = states.reduce(
+    (most, { hops }) => Math.max(most, Math.ceil(hops.filter(({ remembers }) => remembers).length / 32)),
+    0,
+  );
+  const strand = Strand.words / 2 + Math.ceil((memories + words) / 2);
+  const strandsEnd = Row.strands + strand * rests.length;
+  const values = strandsEnd;
+  const timersAt = values + placeOf(regions.length);
+  const set = 2 * (timersAt + timers);
+  const size = set / 2 + words;
+  const first = new Float64Array(size);
+  const ints = new Int32Array(first.buffer);
+  first[Row.timer] = Infinity;
+  // The intervals are empty, so that the first reading finds them.
+  first.fill(Infinity, values, set / 2);
+  for (const { slot, first: value } of signals.values())
+    if (slot >= 0) value.forEach((one, i) => (first[values + placeOf(slot + i)] = one));
+  ints.set(firstBits, set);
+  ints.set(firstBits, set + words);
+  rests.forEach((timeline, track) => {
+    const at = 2 * (Row.strands + track * strand);
+    ints[at + Strand.timeline] = timeline;
+    ints[at + Strand.marks] = toward << 4;
+    ints[at + Strand.rate] = unitsPerMicrosecond;
+    ints[at + Strand.goal] = -1;
+  });
+  return {
+    size,
+    strand,
+    strandsEnd,
+    memories,
+    values,
+    timers: timersAt,
+    set,
+    words: set + words,
+    asksAnything: tags.size > 0,
+    first,
+  };
+}

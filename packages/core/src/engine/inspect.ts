@@ -1,0 +1,123 @@
+import { inStepFrame } from '../controller/figure.js';
+import { Row, Strand } from '../controller/layout.js';
+import type { Timeline } from '../controller/timeline.js';
+import type { Pose } from '../sheet/pose.js';
+import { holds } from '../signal/condition.js';
+import type { Signal, SignalValue } from '../signal/definition.js';
+import { placeOf, valueOf } from '../signal/program.js';
+import { slotNamed } from '../signal/scope.js';
+import { callError } from '../problem/problem.js';
+import { advance } from './play.js';
+import { Mark, stateOf, strandAt, timelineOf } from './rows.js';
+import type { Rows } from './rows.js';
+import { leadOf } from './switch.js';
+
+// What shows, and what is true: all that reads a row without changing what it does. A strand is brought up to the present instant
+// when it is looked at, because nobody notices most borders of frames.
+
+/** Puts the present instant of a row, or of the crowd that it is in, where it is read. Nothing is due before that. */
+export function catchUp(rows: Rows, at: number): void {
+  const { crowd, doubles, waits } = rows;
+  const wait = waits[rows.indexOf(at)]!;
+  if (crowd !== null) doubles[at + Row.now] = crowd.clock[0]!;
+  else if (wait > 0) doubles[at + Row.now] = doubles[at + Row.due]! - wait;
+}
+
+/** The segment that a strand shows now. */
+export function segmentNow(rows: Rows, at: number, strand: number): number {
+  advance(rows, at, strand);
+  return rows.ints[2 * strand + Strand.segment]!;
+}
+
+/** How far a strand is through its clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
+export function phaseOf(rows: Rows, at: number, strand: number): number {
+  advance(rows, at, strand);
+  if ((rows.ints[2 * strand + Strand.marks]! & Mark.ended) !== 0) return 1;
+  const { length } = timelineOf(rows, strand);
+  return Math.min(rows.doubles[strand + Strand.position]!, length) / length;
+}
+
+/** What a track shows by itself: its own frame, or that of the track it is in step with. */
+function drawingOf(rows: Rows, at: number, track: number): Pose {
+  const own = timelineOf(rows, strandAt(rows, at, track));
+  const { inStep, drawsOwn, books } = own.of;
+  const lead = inStep < 0 ? track : Math.max(0, leadOf(rows, at, track));
+  const strand = strandAt(rows, at, lead);
+  const leading = timelineOf(rows, strand);
+  const segment = segmentNow(rows, at, strand);
+  if (lead === track || !drawsOwn) return leading.poses[segment]!;
+  const shown = books[0]![leading.direction]!;
+  const frame = inStepFrame(leading.frames[segment]!, leading.clip, shown.clip);
+  return shown.poses[shown.frames.indexOf(frame)]!;
+}
+
+/** What each track shows of a character whose picture is put together. */
+const drawings: Pose[] = [];
+
+/** What all tracks show together, without clothes. */
+export function poseOf(rows: Rows, at: number): Pose {
+  const { tracks, figures } = rows.controller;
+  const first = at + Row.strands;
+  if (tracks.length === 1) return timelineOf(rows, first).poses[segmentNow(rows, at, first)]!;
+  drawings.length = tracks.length;
+  for (let track = 0; track < tracks.length; track++) drawings[track] = drawingOf(rows, at, track);
+  return figures.pose(drawings);
+}
+
+/** What tracks show, for what is worn. */
+const shown = { timelines: [] as Timeline[], segments: [] as number[], lead: 0 };
+
+/** Of each track its timeline and the segment, of what is in step that of the one that leads. The same object each time. */
+export function shownBy(rows: Rows, at: number): typeof shown {
+  const { length } = rows.controller.tracks;
+  shown.timelines.length = shown.segments.length = length;
+  for (let track = 0; track < length; track++) {
+    const lead = Math.max(0, leadOf(rows, at, track));
+    shown.timelines[track] = timelineOf(rows, strandAt(rows, at, track));
+    shown.segments[track] = segmentNow(rows, at, strandAt(rows, at, lead));
+  }
+  shown.lead = Math.max(0, leadOf(rows, at, 0));
+  return shown;
+}
+
+/** A signal's value as it was set. */
+export function signalValue({ doubles, ints }: Rows, at: number, signal: Signal): SignalValue {
+  const { kind, place, bit, options } = signal;
+  if (kind === 'number') return doubles[at + place]!;
+  if (kind === 'choice') return options[doubles[at + place]!]!;
+  if (kind === 'vector') return [doubles[at + place]!, doubles[at + place + placeOf(1)]!];
+  return (ints[2 * at + place]! & bit) !== 0;
+}
+
+/**
+ * A signal's value as it was set, a derived one's as it was decided last, whether a state with a tag shows, or the state
+ * that a track shows.
+ *
+ * @throws {DotHopError} for an unknown name
+ */
+export function valueNamed(rows: Rows, at: number, name: string): SignalValue {
+  const { doubles, ints, controller } = rows;
+  const { tables, layout, tracks, states } = controller;
+  const { signals, derived } = tables;
+  const signal = signals.get(name);
+  if (signal !== undefined) return signalValue(rows, at, signal);
+  const values = at + layout.values;
+  const slot = slotNamed(signals, name);
+  if (slot !== undefined) return doubles[values + placeOf(slot)]!;
+  const rule = derived.get(name);
+  const words = 2 * at + layout.words;
+  if (rule !== undefined)
+    return 'code' in rule ? valueOf(rule, doubles, values, ints, words) : holds(rule, ints, words);
+  if (states.some(({ tags }) => tags.includes(name)))
+    return tracks.some(({ index }) => stateOf(rows, strandAt(rows, at, index)).tags.includes(name));
+  const [first, ...rest] = name.split('.');
+  const track = tracks.find((one) => one.name === first);
+  if (track !== undefined) {
+    const shows = stateOf(rows, strandAt(rows, at, track.index)).name;
+    if (rest.length === 0) return shows;
+    const state = rest.join('.');
+    if (track.order.some((index) => states[index]!.name === state)) return shows === state;
+  }
+  const tags = states.flatMap((state) => state.tags);
+  throw callError('set-unknown', { name, known: [...new Set([...signals.keys(), ...derived.keys(), ...tags])] });
+}

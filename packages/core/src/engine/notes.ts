@@ -1,0 +1,101 @@
+import type { Controller } from '../controller/controller.js';
+import type { Situation } from '../controller/situations.js';
+import type { Words } from '../signal/condition.js';
+import { situationOf } from './rows.js';
+import type { Rows } from './rows.js';
+
+/** What of a clip happens at the instant a decision is made. */
+export const enum Moment {
+  nothing = 0,
+  /** A segment begins. */
+  begins = 1,
+  /** A segment ends, and the next has not yet begun. */
+  ends = 2,
+}
+
+/**
+ * What is noted while an instant is decided. It is decided within one call, so one set of notes serves all rows.
+ */
+export const notes = {
+  /** A 1 for each state whose `when` has become true at this instant. */
+  starts: new Uint8Array(64),
+  anyStarts: false,
+  /** Whether any state was entered at this instant. */
+  anySwitch: false,
+  /** What happens in the clip of each track: a {@link Moment}. */
+  moments: new Uint8Array(8),
+  /** For each track the words of pulses that it still sees although another track has just used them. */
+  seen: new Int32Array(8),
+  anySeen: false,
+  /** The pulses that a switch uses. */
+  used: new Int32Array(4),
+  /** Words that are put together for a look at them. */
+  words: new Int32Array(4),
+};
+
+/** Makes the notes large enough for a controller. */
+export function makeRoom({ states, tracks, tables }: Controller): void {
+  if (notes.starts.length < states.length) notes.starts = new Uint8Array(states.length);
+  if (notes.moments.length < tracks.length) notes.moments = new Uint8Array(tracks.length);
+  if (notes.seen.length < tracks.length * tables.words)
+    notes.seen = new Int32Array(tracks.length * tables.words);
+  // Of exactly so many words, because they are gone through from end to end.
+  if (notes.used.length !== tables.words) {
+    notes.used = new Int32Array(tables.words);
+    notes.words = new Int32Array(tables.words);
+  }
+}
+
+export function forgetMoments({ trackCount }: Rows): void {
+  for (let track = 0; track < trackCount; track++) notes.moments[track] = Moment.nothing;
+}
+
+export function forgetStarts(): void {
+  if (!notes.anyStarts) return;
+  notes.starts.fill(0);
+  notes.anyStarts = false;
+}
+
+/** What has just become true for a state that is entered has had its effect. */
+export function startNoMore({ watched }: Rows, state: number): void {
+  if (!notes.anyStarts) return;
+  notes.starts[state] = 0;
+  notes.anyStarts = false;
+  for (let i = 0; i < watched.length; i++) if (notes.starts[watched[i]!.state] !== 0) notes.anyStarts = true;
+}
+
+/** Has pulses that were used count as used for every track. @returns whether any was seen yet */
+export function forgetSeen(): boolean {
+  if (!notes.anySeen) return false;
+  const any = notes.seen.some((pulses) => pulses !== 0);
+  notes.seen.fill(0);
+  notes.anySeen = false;
+  return any;
+}
+
+/** Has the other tracks see pulses yet that one uses. @param set the words of flags and pulses as they are set, from `at` on */
+export function sharePulses({ tracks }: Controller, track: number, used: Words, set: Words, at: number): void {
+  const count = used.length;
+  for (let i = 0; i < count; i++) {
+    if (used[i] === 0) continue;
+    // One that another track has used already is none to be shared any more.
+    const shared = used[i]! & set[at + i]!;
+    for (let other = 0; other < tracks.length; other++)
+      if (other !== track) notes.seen[other * count + i]! |= shared;
+    notes.seen[track * count + i]! &= ~used[i]!;
+    notes.anySeen = true;
+  }
+}
+
+/**
+ * The situation as a track sees it. It is the one that signals amount to, but for pulses that another track has just used.
+ */
+export function situationFor(rows: Rows, at: number, track: number): Situation {
+  if (!notes.anySeen) return situationOf(rows, at);
+  const { controller, ints } = rows;
+  const { words: count } = controller.tables;
+  const { words, seen } = notes;
+  const first = 2 * at + rows.words;
+  for (let i = 0; i < count; i++) words[i] = ints[first + i]! | seen[track * count + i]!;
+  return controller.situations.find(words, 0);
+}

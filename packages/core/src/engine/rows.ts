@@ -1,0 +1,238 @@
+import type { Controller, State } from '../controller/controller.js';
+import { Row, Strand } from '../controller/layout.js';
+import { Reports } from '../controller/reports.js';
+import type { Situation, Situations } from '../controller/situations.js';
+import type { Timeline } from '../controller/timeline.js';
+import type { Words } from '../signal/condition.js';
+import type { SignalTables } from '../signal/tables.js';
+
+/** Of controllers with more timelines it is not noted what comes of each in each situation: the notes would be too large. */
+const mostPlain = 512;
+
+/** Bits of `Row.attention`: what the next step has to do besides counting time. 0 for nothing. */
+export const enum Attention {
+  /** Something was set that may change what is decided. */
+  decide = 1,
+  /** A number has left the interval in which nothing changes, so that the numbers are to be read. */
+  read = 2,
+  /** The latest step told something, which the next one has to forget. */
+  told = 4,
+  /** Somebody watches the performer. */
+  watched = 8,
+  /** It is a member of a troupe, which passes its time. */
+  member = 16,
+  /** A strand may not yet have had its very first instant. */
+  begin = 32,
+}
+
+/** Bits of `Strand.marks`. */
+export const enum Mark {
+  /** The clip has been played to its end and stays there. */
+  ended = 1,
+  /** The very first instant is over. */
+  begun = 2,
+  /** A press is queued: the act is to be played again. */
+  queued = 4,
+  /** The state was reached by a step of a route. */
+  underway = 8,
+  /** All four; the bits above them say where the compass points. */
+  all = 15,
+}
+
+/** How far the direction to which the compass points is shifted in `Strand.marks`. */
+export const towardShift = 4;
+
+/** A crowd whose members pass their time together; see `Troupe`. */
+export interface Crowd {
+  /** The present instant of all members, in microseconds. */
+  readonly clock: Float64Array;
+  /** Is told that something was set for a member that was to be left alone until it is due. */
+  readonly tell: (at: number) => void;
+  /** Is told that a member is due at another instant than before. */
+  readonly file: (at: number) => void;
+}
+
+/**
+ * Rows side by side, each all that changes while one character plays: see `Layout`. The same buffer is read as doubles and as
+ * integers. A row is named by the place at which it begins, counted in doubles: `at`.
+ */
+export class Rows {
+  readonly doubles: Float64Array;
+  readonly ints: Int32Array;
+  /**
+   * For each row how many microseconds nothing is to be done: a step that is shorter only counts them down. 0 where the next step has
+   * to look whatever its length. They lie apart from the rows, side by side, because most steps touch nothing else.
+   */
+  readonly waits: Int32Array;
+  /** The reports of each row, or of all of them in the first place. Who tells nothing has none. */
+  readonly reports: (Reports | undefined)[] = [];
+  crowd: Crowd | null = null;
+
+  // Where everything is, and what is looked up at every turn: taken from the controller once, because each step on the way there
+  // would cost.
+  readonly timelines: readonly Timeline[];
+  readonly states: readonly State[];
+  readonly situations: Situations;
+  readonly watched: Controller['watched'];
+  readonly regions: SignalTables['regions'];
+  readonly computed: SignalTables['computed'];
+  readonly computedBits: Words;
+  readonly pulseBits: Words;
+  readonly turning: Controller['turning'];
+  readonly isTurningRead: boolean;
+  readonly turnTimer: number;
+  readonly hasGaits: boolean;
+  readonly hasScrubs: boolean;
+  readonly asksAnything: boolean;
+  readonly size: number;
+  readonly strandSize: number;
+  readonly strandsEnd: number;
+  readonly values: number;
+  readonly timers: number;
+  readonly set: number;
+  readonly words: number;
+  /** How many words there are. */
+  readonly wordCount: number;
+  readonly trackCount: number;
+  /** Whether what comes of a timeline in a situation is noted: for one track, and not for timelines by the thousand. */
+  readonly notesPlain: boolean;
+  /** The part of a row that a double is, to divide by multiplying. */
+  private readonly part: number;
+
+  /** @param count how many rows there is room for */
+  constructor(
+    readonly controller: Controller,
+    count: number,
+  ) {
+    const { layout, timelines, tables, tracks } = controller;
+    this.timelines = timelines;
+    this.states = controller.states;
+    this.situations = controller.situations;
+    this.watched = controller.watched;
+    this.regions = tables.regions;
+    this.computed = tables.computed;
+    this.computedBits = tables.computedBits;
+    this.pulseBits = tables.pulseBits;
+    this.turning = controller.turning;
+    this.isTurningRead = controller.isTurningRead;
+    this.turnTimer = controller.turnTimer;
+    this.hasGaits = controller.states.some(({ gaits }) => gaits.length > 0);
+    this.hasScrubs = controller.states.some(({ scrub }) => scrub !== undefined);
+    this.asksAnything = layout.asksAnything;
+    this.size = layout.size;
+    this.strandSize = layout.strand;
+    this.strandsEnd = layout.strandsEnd;
+    this.values = layout.values;
+    this.timers = layout.timers;
+    this.set = layout.set;
+    this.words = layout.words;
+    this.wordCount = tables.words;
+    this.trackCount = tracks.length;
+    this.notesPlain = tracks.length === 1 && timelines.length <= mostPlain;
+    this.part = 1 / layout.size;
+    this.doubles = new Float64Array(count * controller.layout.size);
+    this.ints = new Int32Array(this.doubles.buffer);
+    this.waits = new Int32Array(count);
+  }
+
+  /** Has a row begin anew. Who watches it, and whether it is in a crowd, stays. */
+  clear(at: number): void {
+    const place = 2 * at + Row.attention;
+    const kept = this.ints[place]! & (Attention.watched | Attention.member);
+    this.doubles.set(this.controller.layout.first, at);
+    this.ints[place] = kept | Attention.decide | Attention.read | Attention.begin;
+    this.waits[this.indexOf(at)] = 0;
+  }
+
+  /** Which row begins at a place, from 0. */
+  indexOf(at: number): number {
+    return (at * this.part + 0.5) | 0;
+  }
+
+  /** The reports of a row. */
+  reportsOf(at: number): Reports {
+    return this.reportsAt(this.crowd === null ? this.indexOf(at) : 0);
+  }
+
+  reportsAt(place: number): Reports {
+    return (this.reports[place] ??= new Reports(this.controller.reportNames));
+  }
+}
+
+/** Has the next step look, whatever its length. The present instant is then in its place. */
+export function stopWaiting(rows: Rows, at: number): void {
+  const { waits, doubles, crowd } = rows;
+  if (crowd !== null) {
+    doubles[at + Row.now] = crowd.clock[0]!;
+    return;
+  }
+  const index = rows.indexOf(at);
+  const wait = waits[index]!;
+  if (wait === 0) return;
+  doubles[at + Row.now] = doubles[at + Row.due]! - wait;
+  waits[index] = 0;
+}
+
+/** Where the strand of a track begins. */
+export const strandAt = ({ strandSize }: Rows, at: number, track: number): number =>
+  at + Row.strands + track * strandSize;
+
+/** The timeline that a strand shows. */
+export const timelineOf = ({ timelines, ints }: Rows, strand: number): Timeline =>
+  timelines[ints[2 * strand + Strand.timeline]!]!;
+
+/** The state that a strand shows. */
+export const stateOf = (rows: Rows, strand: number): State => timelineOf(rows, strand).of;
+
+/** Where the compass of a strand points. */
+export const towardOf = ({ ints }: Rows, strand: number): number =>
+  ints[2 * strand + Strand.marks]! >> towardShift;
+
+export function pointStrand({ ints }: Rows, strand: number, direction: number): void {
+  const marks = 2 * strand + Strand.marks;
+  ints[marks] = (ints[marks]! & Mark.all) | (direction << towardShift);
+}
+
+/** The situation that was read last. */
+export function situationOf(rows: Rows, at: number): Situation {
+  const number = rows.ints[2 * at + Row.situation]!;
+  return number < 0 ? rows.situations.find(rows.ints, 2 * at + rows.words) : rows.situations.list[number]!;
+}
+
+/** Has a row be in the situation of its words, which have changed. @param before the one in which it was */
+export function findSituation(rows: Rows, at: number, before?: Situation): Situation {
+  const { ints } = rows;
+  const words = 2 * at + rows.words;
+  const next = before?.followed;
+  const isNext = next !== undefined && next.first === ints[words] && (rows.wordCount === 1 || next.isOf(ints, words));
+  const found = isNext ? next : rows.situations.find(ints, words);
+  ints[2 * at + Row.situation] = found.number;
+  // One that is not kept in the list would live on in it.
+  if (!isNext && before !== undefined && found.number >= 0) before.followed = found;
+  return found;
+}
+
+/** Writes down what happens at the present instant. @param kind 0 a cue, 1 a switch, 2 a turn, 3 a change of gait */
+export function report(
+  rows: Rows,
+  at: number,
+  track: number,
+  kind: 0 | 1 | 2 | 3,
+  from: number,
+  to: number,
+  rule: number,
+): void {
+  rows.ints[2 * at + Row.attention]! |= Attention.told;
+  const head = kind | (rule << 2) | (track << 6) | (from << 12);
+  const index = rows.indexOf(at);
+  const place = rows.crowd === null ? index : 0;
+  const reports = rows.reports[place] ?? rows.reportsAt(place);
+  reports.add(head, to, index, rows.doubles, at + Row.now);
+}
+
+/** Reports the cues of the segment that begins. */
+export function reportCues(rows: Rows, at: number, strand: number): void {
+  const { cues, of } = timelineOf(rows, strand);
+  const begins = cues[rows.ints[2 * strand + Strand.segment]!]!;
+  for (let i = 0; i < begins.length; i++) report(rows, at, of.track, 0, begins[i]!, begins[i]!, 0);
+}

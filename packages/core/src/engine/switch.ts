@@ -1,0 +1,386 @@
+import type { State } from '../controller/controller.js';
+import { Row, Strand } from '../controller/layout.js';
+import { Rule } from '../controller/rule.js';
+import { Units } from '../controller/timeline.js';
+import type { Situation } from '../controller/situations.js';
+import type { Timeline } from '../controller/timeline.js';
+import { callError } from '../problem/problem.js';
+import { addPulsesRead } from '../signal/condition.js';
+import { Decision, choose, decided, hasStarted, isKnownToStay, stateOfDecision } from './choose.js';
+import { usePulses } from './hear.js';
+import { Moment, forgetSeen, notes, sharePulses, situationFor, startNoMore } from './notes.js';
+import { advance, gaitOf, takePlace } from './play.js';
+import { differs, readCompass } from './read.js';
+import { Mark, report, reportCues, situationOf, stateOf, strandAt, timelineOf, towardShift } from './rows.js';
+import type { Rows } from './rows.js';
+import { commit, directionNow } from './turn.js';
+
+// States are entered, until nothing switches any more at an instant.
+
+/** The track whose frames a track shows: itself, or the one that it is in step with; -1 where nobody leads any more. */
+export function leadOf(rows: Rows, at: number, track: number): number {
+  let lead = track;
+  for (let steps = rows.trackCount; steps > 0; steps--) {
+    const { inStep } = stateOf(rows, strandAt(rows, at, lead));
+    if (inStep < 0) return lead;
+    lead = inStep;
+  }
+  return -1;
+}
+
+/**
+ * Leaves the state that shows. What is in step with another track leaves that one's place.
+ *
+ * @returns the timeline whose place is kept where the next state says so
+ */
+function leave(rows: Rows, at: number, strand: number): Timeline {
+  const { doubles, ints } = rows;
+  const timeline = timelineOf(rows, strand);
+  const { of: state } = timeline;
+  const lead = state.inStep < 0 ? -1 : leadOf(rows, at, state.track);
+  if (lead < 0) return timeline;
+  const leading = strandAt(rows, at, lead);
+  advance(rows, at, leading);
+  const left = timelineOf(rows, leading);
+  ints[2 * strand + Strand.timeline] = state.books[0]![left.direction]!.number;
+  ints[2 * strand + Strand.segment] = ints[2 * leading + Strand.segment]!;
+  ints[2 * strand + Strand.marks]! |= ints[2 * leading + Strand.marks]! & Mark.ended;
+  doubles[strand + Strand.position] = doubles[leading + Strand.position]!;
+  return left;
+}
+
+/**
+ * Switches to a state.
+ *
+ * @param decision which, and by which rule
+ * @returns whether a segment of its clip begins
+ */
+export function enter(rows: Rows, at: number, strand: number, decision: number): boolean {
+  const { doubles, ints, states } = rows;
+  const to = stateOfDecision(decision);
+  const rule = decision & Decision.ruleBits;
+  const { of: from } = timelineOf(rows, strand);
+  const state = states[to]!;
+  const carry = to === from.index ? 'none' : (state.carry[from.index] ?? state.carryElse);
+  const hasPulse = isPulsed(rows, at);
+  notes.anySwitch = true;
+  const goal = 2 * strand + Strand.goal;
+  const marks = 2 * strand + Strand.marks;
+  advance(rows, at, strand);
+  const left = leave(rows, at, strand);
+  // What was in step with another track faces as that one does.
+  const before = timelineOf(rows, strand);
+  forgetUsed();
+  if (hasPulse || notes.anySeen) {
+    addPulsesOf(rows, at, strand, state, decision);
+    use(rows, at, from.track);
+  }
+  startNoMore(rows, to);
+  report(rows, at, state.track, 1, from.index, to, rule);
+  ints[marks]! &= ~(Mark.ended | Mark.queued | Mark.underway);
+  if (rule === Rule.route && to !== ints[goal]) ints[marks]! |= Mark.underway;
+  else ints[goal] = -1;
+  noteSwitch(rows, strand, from.index, rule);
+  const now = doubles[at + Row.now]!;
+  doubles[strand + Strand.entered] = now;
+  if (state.atLeast > 0) doubles[at + Row.timer] = Math.min(doubles[at + Row.timer]!, now + state.atLeast);
+  if (state.facesBy !== from.facesBy) readCompass(rows, at, strand, state);
+  const direction = state.held ? before.direction : directionNow(rows, at, strand, state);
+  if (direction !== before.direction) report(rows, at, state.track, 2, before.direction, direction, 0);
+  const bridge = state.bridges[from.index]?.[before.book];
+  ints[2 * strand + Strand.timeline] = state.books[bridge ?? gaitOf(rows, at, state)]![direction]!.number;
+  const begins = takePlace(rows, at, strand, left, carry);
+  // Its tags, the pulses that were used and the numbers it reads may change what holds.
+  if (state.reads.length > 0 || ((rows.asksAnything || hasPulse || rows.trackCount > 1) && differs(rows, at))) commit(rows, at);
+  return begins;
+}
+
+/** Notes by which rule and from which state another was entered, which pulses were used for it, and that no hop is remembered. */
+function noteSwitch({ ints, controller }: Rows, strand: number, from: number, rule: number): void {
+  const { memories } = controller.layout;
+  const words = 2 * strand + Strand.words;
+  ints[2 * strand + Strand.last] = ((from + 1) << 4) | rule;
+  for (let i = 0; i < memories; i++) ints[words + i] = 0;
+  const { used } = notes;
+  for (let i = 0; i < used.length; i++) ints[words + memories + i] = used[i]!;
+}
+
+/** Enters a state where that is no more than beginning its clip: the short way of most switches. */
+function beginPlainly(
+  rows: Rows,
+  at: number,
+  strand: number,
+  from: number,
+  timeline: Timeline,
+  rule: number,
+): void {
+  const { doubles, ints } = rows;
+  report(rows, at, timeline.of.track, 1, from, timeline.state, rule);
+  ints[2 * strand + Strand.marks]! &= ~(Mark.ended | Mark.queued | Mark.underway);
+  ints[2 * strand + Strand.last] = ((from + 1) << 4) | rule;
+  // Neither a hop is remembered nor a pulse used.
+  const end = 2 * (strand + rows.strandSize);
+  for (let i = 2 * strand + Strand.words; i < end; i++) ints[i] = 0;
+  ints[2 * strand + Strand.segment] = 0;
+  ints[2 * strand + Strand.rate] = Units.perMicrosecond;
+  ints[2 * strand + Strand.timeline] = timeline.number;
+  const now = doubles[at + Row.now]!;
+  doubles[strand + Strand.marked] = now;
+  doubles[strand + Strand.entered] = now;
+  doubles[strand + Strand.position] = 0;
+  if (timeline.cues[0]!.length > 0) reportCues(rows, at, strand);
+}
+
+/** Whether any pulse counted when it was decided last. */
+function isPulsed({ ints, words: offset, pulseBits }: Rows, at: number): boolean {
+  const words = 2 * at + offset;
+  for (let i = 0; i < pulseBits.length; i++) if ((ints[words + i]! & pulseBits[i]!) !== 0) return true;
+  return false;
+}
+
+function forgetUsed(): void {
+  const { used } = notes;
+  for (let i = 0; i < used.length; i++) used[i] = 0;
+}
+
+/** Uses the pulses that are noted. */
+function use(rows: Rows, at: number, track: number): void {
+  const { controller, ints, set } = rows;
+  if (rows.trackCount > 1) sharePulses(controller, track, notes.used, ints, 2 * at + set);
+  usePulses(rows, at, notes.used);
+}
+
+/** Notes the pulses that entering a state uses: those of the hop's own condition, else of the state's. */
+function addPulsesOf(rows: Rows, at: number, strand: number, state: State, decision: number): void {
+  const { of: from } = timelineOf(rows, strand);
+  const isHop = (decision & Decision.ruleBits) === Rule.hop;
+  const hop = isHop ? from.hops[(decision >> Decision.hopShift) & Decision.hopBits]! : undefined;
+  if (hop === undefined || (hop.memory < 0 && hop.if < 0)) addOwnPulses(rows, at, from.track, state);
+  else if (hop.memory < 0) addPulsesIn(rows, at, from.track, hop.if);
+}
+
+function addOwnPulses(rows: Rows, at: number, track: number, state: State): void {
+  addPulsesIn(rows, at, track, state.when);
+  addPulsesIn(rows, at, track, state.while);
+}
+
+/** @returns whether there is any */
+function addPulsesIn(rows: Rows, at: number, track: number, condition: number): boolean {
+  if (condition < 0) return false;
+  const { words } = situationFor(rows, at, track);
+  return addPulsesRead(rows.controller.conditions[condition]!, words, 0, notes.used);
+}
+
+/** Remembers the hops whose condition is true within their span, and uses its pulses. @returns whether a pulse was */
+function remember(rows: Rows, at: number, strand: number): boolean {
+  const { ints } = rows;
+  const timeline = timelineOf(rows, strand);
+  const { of: state, hearing } = timeline;
+  advance(rows, at, strand, timeline);
+  const open = hearing[ints[2 * strand + Strand.segment]!]!;
+  if (open.length === 0) return false;
+  const situation = situationFor(rows, at, state.track);
+  let isUsed = false;
+  forgetUsed();
+  for (const index of open) {
+    const { memory, if: condition } = state.hops[index]!;
+    const place = 2 * strand + Strand.words + (memory >> 5);
+    const bit = 1 << (memory & 31);
+    if ((ints[place]! & bit) !== 0 || !situation.holds(condition)) continue;
+    ints[place]! |= bit;
+    if (addPulsesIn(rows, at, state.track, condition)) isUsed = true;
+  }
+  if (!isUsed) return false;
+  use(rows, at, state.track);
+  commit(rows, at);
+  return true;
+}
+
+/** Whether the act that plays is pressed anew. */
+function isPressedAgain(rows: Rows, at: number, strand: number, state: State): boolean {
+  const { index, kind, again, track } = state;
+  if (kind !== 'act' || again === 'ignore') return false;
+  if ((rows.ints[2 * strand + Strand.marks]! & Mark.ended) !== 0) return false;
+  const situation = situationFor(rows, at, track);
+  return situation.wantsIn(index) || hasStarted(rows, situation, index);
+}
+
+/** Queues a press of an act that says so. @returns whether a press was used */
+function queuePress(rows: Rows, at: number, strand: number): boolean {
+  const state = stateOf(rows, strand);
+  if (state.again !== 'queue' || !isPressedAgain(rows, at, strand, state)) return false;
+  rows.ints[2 * strand + Strand.marks]! |= Mark.queued;
+  notes.starts[state.index] = 0;
+  forgetUsed();
+  addOwnPulses(rows, at, state.track, state);
+  use(rows, at, state.track);
+  commit(rows, at);
+  return true;
+}
+
+/** The decision to begin an act anew by a press; to stay if there is none. */
+function restart(rows: Rows, at: number, strand: number): number {
+  const state = stateOf(rows, strand);
+  if (state.again !== 'restart' || !isPressedAgain(rows, at, strand, state)) return Decision.stay;
+  return decided(Rule.again, state.index);
+}
+
+/**
+ * What comes of a timeline in a situation where that follows from the two alone: the timeline that is begun (shifted by four bits) and
+ * by which rule, or one of these.
+ */
+const enum Plain {
+  unknown = 0,
+  stays = -1,
+  /** More has a say, or more is to be done than to begin a clip. */
+  no = -2,
+}
+
+/**
+ * Settles a track where all follows from its timeline and the situation, and no more is to be done than to begin a clip: the short way
+ * of most switches.
+ *
+ * @returns {@link Plain.stays} where it is settled, {@link Plain.no} where it is to be decided, or the timeline that was begun, on which
+ *   it is to be decided anew
+ */
+function settlePlainly(rows: Rows, at: number, strand: number): number {
+  const { ints } = rows;
+  const place = 2 * strand;
+  const marks = ints[place + Strand.marks]!;
+  if (notes.anyStarts || ints[place + Strand.goal]! >= 0 || (marks & Mark.ended) !== 0) return Plain.no;
+  const situation = situationOf(rows, at);
+  if (situation.plain.length === 0) situation.plain = new Int32Array(rows.timelines.length);
+  const { plain } = situation;
+  const number = ints[place + Strand.timeline]!;
+  const known = plain[number]!;
+  if (known < 0) return known;
+  if (known === Plain.unknown) {
+    plain[number] = plainOutcome(rows, situation, rows.timelines[number]!);
+    return Plain.no;
+  }
+  const before = rows.timelines[number]!;
+  if (marks >> towardShift !== before.direction) return Plain.no;
+  const after = rows.timelines[known >> 4]!;
+  notes.anySwitch = true;
+  beginPlainly(rows, at, strand, before.state, after, known & 15);
+  return plain[after.number] === Plain.stays ? Plain.stays : after.number;
+}
+
+/** What comes of a timeline in a situation, as far as it has been decided. */
+function plainOutcome(rows: Rows, situation: Situation, timeline: Timeline): number {
+  const { of: from } = timeline;
+  const decision = situation.decided[from.index] ?? 0;
+  if (decision === 0 || !from.isStatic) return from.isStatic ? Plain.unknown : Plain.no;
+  if (from.hears) return Plain.no;
+  if (decision === Decision.stay) return Plain.stays;
+  const to = rows.states[stateOfDecision(decision)]!;
+  const isPlain =
+    to.beginsPlainly &&
+    from.leavesPlainly &&
+    to !== from &&
+    to.bridges[from.index] === undefined &&
+    (to.carry[from.index] ?? to.carryElse) === 'none' &&
+    !rows.pulseBits.some((bits, i) => (bits & situation.words[i]!) !== 0);
+  if (!isPlain) return Plain.no;
+  return (to.books[0]![timeline.direction]!.number << 4) | (decision & Decision.ruleBits);
+}
+
+/** Decides in one track until it switches no more at this instant. @returns whether it did */
+export function settleOne(rows: Rows, at: number, strand: number, moment: number): boolean {
+  if (!rows.notesPlain) return settleOpenly(rows, at, strand, moment, false);
+  const timeline = 2 * strand + Strand.timeline;
+  const before = rows.ints[timeline];
+  const plain = settlePlainly(rows, at, strand);
+  if (plain === Plain.stays) return rows.ints[timeline] !== before;
+  const begun = plain >= 0;
+  return settleOpenly(rows, at, strand, begun ? Moment.begins : moment, begun);
+}
+
+/** @param begun whether it has switched already */
+function settleOpenly(rows: Rows, at: number, strand: number, moment: number, begun: boolean): boolean {
+  const { states } = rows;
+  let now = moment;
+  for (let switches = begun ? 1 : 0; ;) {
+    let decision = choose(rows, at, strand, now);
+    if (decision === Decision.stay) {
+      if (!stateOf(rows, strand).hears) return switches > 0;
+      if (remember(rows, at, strand) || queuePress(rows, at, strand)) continue;
+      decision = restart(rows, at, strand);
+      if (decision === Decision.stay) return switches > 0;
+    }
+    if (++switches > states.length) throw circleError(rows, at, decision);
+    now = enter(rows, at, strand, decision) ? Moment.begins : Moment.nothing;
+  }
+}
+
+/**
+ * Decides in all tracks until none switches any more: of what they would switch to the highest rank is entered first, and all
+ * decide anew. A pulse that one of them uses is still seen by the others until then. What happens in their clips is noted.
+ */
+export function settleAll(rows: Rows, at: number): void {
+  const { trackCount, states } = rows;
+  const { moments } = notes;
+  if (trackCount === 1) {
+    settleOne(rows, at, at + Row.strands, moments[0]!);
+    return;
+  }
+  for (let switches = 0; ;) {
+    let decision: number = Decision.stay;
+    let most = -Infinity;
+    for (let track = 0; track < trackCount; track++) {
+      const strand = strandAt(rows, at, track);
+      if (isKnownToStay(rows, at, strand)) continue;
+      const one = choose(rows, at, strand, moments[track]!);
+      if (one === Decision.stay) continue;
+      const { priority } = states[stateOfDecision(one)]!;
+      if (priority <= most) continue;
+      most = priority;
+      decision = one;
+    }
+    if (decision === Decision.stay) {
+      if (hearPresses(rows, at)) continue;
+      decision = pressed(rows, at);
+      if (decision === Decision.stay && !forgetSeen()) return;
+      if (decision === Decision.stay) continue;
+    }
+    if (++switches > states.length) throw circleError(rows, at, decision);
+    const { track } = states[stateOfDecision(decision)]!;
+    const begins = enter(rows, at, strandAt(rows, at, track), decision);
+    moments[track] = begins ? Moment.begins : Moment.nothing;
+  }
+}
+
+/** Has the tracks in which nothing switches remember hops and queue presses. @returns whether a pulse was used */
+function hearPresses(rows: Rows, at: number): boolean {
+  let isHeard = false;
+  for (let track = 0; track < rows.trackCount; track++) {
+    const strand = strandAt(rows, at, track);
+    if (!stateOf(rows, strand).hears) continue;
+    if (remember(rows, at, strand) || queuePress(rows, at, strand)) isHeard = true;
+  }
+  return isHeard;
+}
+
+/** The decision to begin the first act anew that is pressed. */
+function pressed(rows: Rows, at: number): number {
+  for (let track = 0; track < rows.trackCount; track++) {
+    const strand = strandAt(rows, at, track);
+    if (!stateOf(rows, strand).hears) continue;
+    const decision = restart(rows, at, strand);
+    if (decision !== Decision.stay) return decision;
+  }
+  return Decision.stay;
+}
+
+/** States lead to one another without taking time. */
+function circleError(rows: Rows, at: number, decision: number): Error {
+  const { states } = rows.controller;
+  const index = rows.indexOf(at);
+  const reports = rows.reportsOf(at);
+  const names: string[] = [];
+  for (let i = 0; i < reports.count; i++)
+    if (reports.kind(i) === 'switch' && reports.memberAt(i) === index) names.push(reports.name(i));
+  const end = states[stateOfDecision(decision)]!.name;
+  const begin = names.lastIndexOf(end);
+  return callError('switch-cycle', { states: [...names.slice(Math.max(0, begin)), end] });
+}
