@@ -65,15 +65,16 @@ function restlessSpeeds(one) {
  * For each tick and character its new speed, or NaN where that stays, and its event.
  *
  * @param share how many of 100 characters tell a new speed in a tick
+ * @param length how many ticks
  * @param restless whether every body turns, hops and swings within two seconds; else within six
  */
-export function load(count, share, restless = false) {
-  const size = ticks * count;
+export function load(count, share, restless = false, length = ticks) {
+  const size = length * count;
   const speeds = new Float64Array(size);
   const events = new Uint8Array(size);
   const bodies = Array.from({ length: count }, (_, i) => (restless ? restlessSpeeds(i) : steadySpeeds(i)));
   let changes = 0;
-  for (let t = 0, k = 0; t < ticks; t++)
+  for (let t = 0, k = 0; t < length; t++)
     for (let i = 0; i < count; i++, k++) {
       const speed = bodies[i](t);
       speeds[k] = chance(k) < share / 100 ? speed : NaN;

@@ -1,6 +1,7 @@
 // How a load is played: by hand and by performers, with the same inner loop. What that loop needs of other modules is at hand
 // before it: looking it up at each turn would make both of them dearer, and so more alike.
 import { Performer } from 'dot-hop';
+import { Troupe } from 'dot-hop/troupe';
 import { Event, tick } from './load.mjs';
 
 /** @param classes as many as there are kinds of character; they take turns */
@@ -106,6 +107,51 @@ export function byPerformers(controllers) {
 
   function hear({ reports }, happened, i) {
     for (let j = 0; j < happened; j++) if (reports.kind(j) === 'cue') cues[i]++;
+  }
+}
+
+/** The same as a troupe: numbers are told all at once, events one by one. */
+export function byTroupe(controller) {
+  const handles = Object.fromEntries(
+    ['vx', 'vy', 'grounded', 'low', 'jump', 'swing', 'hurt', 'splash'].map((name) => [
+      name,
+      controller.signal(name),
+    ]),
+  );
+  let cues = new Int32Array(0);
+  return {
+    make(count) {
+      cues = new Int32Array(count);
+      return new Troupe(controller, count);
+    },
+    run(troupe, { speeds, events, count }, from, to) {
+      const { none } = Event;
+      const { reports } = troupe;
+      for (let t = from; t < to; t++) {
+        troupe.setEach(handles.vx, speeds.subarray(t * count, (t + 1) * count));
+        for (let i = 0, k = t * count; i < count; i++, k++)
+          if (events[k] !== none) tellMember(troupe, i, handles, events[k]);
+        const happened = troupe.step(tick);
+        for (let j = 0; j < happened; j++) if (reports.kind(j) === 'cue') cues[reports.memberAt(j)]++;
+      }
+    },
+    shown(troupe, i) {
+      const one = troupe.member(i);
+      return [one.state, one.frameIndex, one.facing, cues[i]];
+    },
+  };
+}
+
+function tellMember(troupe, i, { vy, grounded, low, jump, swing, hurt, splash }, event) {
+  if (event === Event.jump) troupe.pulse(i, jump);
+  else if (event === Event.swing) troupe.pulse(i, swing);
+  else if (event === Event.hurt) troupe.pulse(i, hurt);
+  else if (event === Event.splash) troupe.pulse(i, splash);
+  else if (event === Event.low || event === Event.high) troupe.set(i, low, event === Event.low);
+  else if (event === Event.ground) troupe.set(i, grounded, true);
+  else {
+    troupe.set(i, grounded, false);
+    troupe.set(i, vy, event === Event.leave ? -280 : 60);
   }
 }
 

@@ -31,8 +31,7 @@ export function stepTold(performer: Performer, ms: number): string[] {
 }
 
 /** The reports of the latest step, also of one that failed on its way. */
-export function lastTold(performer: Performer): string[] {
-  const { reports } = performer;
+export function lastTold({ reports }: Pick<Performer, 'reports'>): string[] {
   return Array.from({ length: reports.count }, (_, i) => {
     const track = reports.track(i);
     const at = `${reports.at(i)}${track === 'body' ? '' : ` ${track}:`}`;

@@ -404,12 +404,12 @@ describe('documents that cannot be', () => {
     ],
     [{ a: { shows: 'act', yields: [{ to: ['a'] }] } }, 'a state cannot yield to itself'],
     [
-      { a: { shows: 'act', yields: new Array(31).fill({}) as object[] } },
-      'states.a.yields: the state has 31 yields; at most 30',
+      { a: { shows: 'act', yields: new Array(251).fill({}) as object[] } },
+      'states.a.yields: the state has 251 yields, at most 250 are possible; name several states in one',
     ],
     [
-      { a: { shows: 'act', hops: new Array(31).fill({ to: 'rest' }) as object[] } },
-      'the state has 31 hops; at most 30',
+      { a: { shows: 'act', hops: new Array(251).fill({ to: 'rest' }) as object[] } },
+      'the state has 251 hops, at most 250 are possible',
     ],
   ])('%j is refused in words', (states, words) => {
     expect(() => stage(states as never)).toThrow(words.replace('not null', 'not NaN'));

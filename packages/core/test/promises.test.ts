@@ -28,7 +28,7 @@ test('the runtime carries no schema, no YAML and no measuring, and stays small',
     modules.filter((module) => /node_modules|\/(document|rehearsal|pixels|wardrobe)\//.test(module)),
   ).toEqual([]);
   // With what makes the typed route as strict as the file route: shapes, snapshots checked field by field, observers.
-  expect(bytes).toBeLessThan(133_000);
+  expect(bytes).toBeLessThan(134_000);
 });
 
 test('what is shipped has the numbers of enums in place, and looks none of them up in another module', () => {
@@ -39,7 +39,7 @@ test('what is shipped has the numbers of enums in place, and looks none of them 
   const named = (text: string, pattern: RegExp): string[] =>
     [...text.matchAll(pattern)].map((one) => one[1]!);
   const enums = textsIn(source, '.ts').flatMap((text) => named(text, /^export const enum (\w+)/gm));
-  expect(enums).toEqual(expect.arrayContaining(['Place', 'Mark', 'Op', 'Wait']));
+  expect(enums).toEqual(expect.arrayContaining(['Row', 'Strand', 'Mark', 'Op']));
   const imported = textsIn(path.join(source, '../dist'), '.js')
     .flatMap((text) => named(text, /^import \{(.*?)\} from/gm))
     .flatMap((names) => names.split(',').map((name) => name.trim()));

@@ -222,10 +222,18 @@ describe('derived signals', () => {
       'derived.b.linger: expected milliseconds from 0 to 3600000, not NaN',
     ],
     [
-      { signals: Object.fromEntries(Array.from({ length: 31 }, (_, i) => [`f${i}`, { flag: true }])) },
-      'has 31 flags',
+      { signals: Object.fromEntries(Array.from({ length: 1001 }, (_, i) => [`f${i}`, { flag: true }])) },
+      'there are 1001 flags, at most 1000 are possible; turn flags of which one is on at a time into the options of a choice',
     ],
-  ])('%j is refused in words', (parts, words) => {
+    [
+      {
+        signals: Object.fromEntries(
+          Array.from({ length: 1001 }, (_, i) => [`p${i}`, { pulse: true as const }]),
+        ),
+      },
+      'there are 1001 pulses',
+    ],
+  ])('%# is refused in words', (parts, words) => {
     expect(() => compile({ ...still, ...parts })).toThrow(words);
   });
 });

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { Performer } from 'dot-hop';
 import type { ControllerDefinition, PerformerSnapshot } from 'dot-hop';
 import { act, bearable, characters, compile, lastTold, scenes, shownBy, stepTold } from './characters.js';
+import type { Scene } from './characters.js';
 import type { Parts } from './reference-signals.js';
 
 const throughJson = (snapshot: PerformerSnapshot): PerformerSnapshot =>
@@ -211,4 +212,45 @@ test('two gaits of one clip, one of them a bridge away, come back as the one tha
     expect(again.snapshot()).toStrictEqual(one.snapshot());
     expect(one.snapshot().book).toBe(vx === 0 ? 0 : vx === 7 ? 1 : 2);
   }
+});
+
+describe('a copy for going back to', () => {
+  test('is where one was: what follows is the same again, whatever has happened in between', () => {
+    fc.assert(
+      fc.property(characters, scenes, scenes, (parts, before, after) => {
+        const controller = compile(parts);
+        const performer = new Performer(controller);
+        const play = (story: readonly Scene[]): string[] =>
+          story.flatMap(({ deeds, wait }) => {
+            const told: string[] = [];
+            for (const deed of deeds) {
+              act(performer, deed);
+              if ('ask' in deed || 'cut' in deed || 'route' in deed) told.push(...lastTold(performer));
+            }
+            return [...told, ...stepTold(performer, wait / 1000), JSON.stringify(shownBy(performer))];
+          });
+        try {
+          play(bearable(controller, before));
+          const saved = performer.save();
+          const first = play(bearable(controller, after));
+          performer.load(saved);
+          expect(play(bearable(controller, after))).toEqual(first);
+          const other = new Performer(controller);
+          other.load(saved);
+          expect(other.save(saved)).toBe(saved);
+        } catch (error) {
+          expect(String(error)).toContain('without taking any time');
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  test('is refused by another controller', () => {
+    const parts = { clips: { c: { cells: 0 } } };
+    const other = new Performer(compile(parts)).save();
+    expect(() => {
+      new Performer(compile(parts)).load(other);
+    }).toThrow('of another controller');
+  });
 });

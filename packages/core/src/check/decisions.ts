@@ -246,9 +246,7 @@ export class Decisions extends Questions {
           if (typeof answer !== 'object') break;
           situations.push({ when: this.seen.words(answer, asked), set: this.seen.signals(answer) });
           // Another situation is one that differs in what is on and off, not in numbers alone.
-          const same = termsOf(asked).filter(
-            (one) => one.kind !== 'compare' && isOn(one, answer.known),
-          );
+          const same = termsOf(asked).filter((one) => one.kind !== 'compare' && isOn(one, answer.known));
           asked = all([asked, not(all(same.map((one): Condition => literal(one, isOn(one, answer.words)))))]);
         }
         if (situations.length === 0) continue;

@@ -36,9 +36,7 @@ export const isSame = (one: Side, other: Side): boolean =>
   [...one].every(([term, on]) => other.get(term) === on);
 
 function ofNumber({ tables }: Controller, name: string, regions: Regions): Threshold[] {
-  const compares = tables.terms.filter(
-    (term) => term.kind === 'compare' && decides(regions, term),
-  );
+  const compares = tables.terms.filter((term) => term.kind === 'compare' && decides(regions, term));
   if (compares.length === 0) return [];
   const sideAt = (value: number): Side => {
     const words = wordsAt(tables.words, regions, regionOf(regions, value));

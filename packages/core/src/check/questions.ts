@@ -44,7 +44,10 @@ export abstract class Questions {
     this.own = controller.states.filter((state) => state.track === track.index);
     const none = bitsOf(controller.tables.words, []);
     this.tagBits = controller.tracks.map(({ index }) =>
-      controller.states.reduce((bits, one) => (one.track === index ? withBits(bits, one.tagBits) : bits), none),
+      controller.states.reduce(
+        (bits, one) => (one.track === index ? withBits(bits, one.tagBits) : bits),
+        none,
+      ),
     );
   }
 

@@ -125,11 +125,7 @@ function truth(condition: Condition, known: Words, words: Words): boolean | unde
 }
 
 /** A bit of the first open term of a condition that decides it. */
-function openTerm(
-  condition: Condition,
-  known: Words,
-  words: Words,
-): BitPlace | undefined {
+function openTerm(condition: Condition, known: Words, words: Words): BitPlace | undefined {
   if (truth(condition, known, words) !== undefined) return undefined;
   switch (condition.op) {
     case 'constant':
@@ -168,7 +164,8 @@ export class Solver {
     this.sources = sourcesOf(controller, wide);
     for (const source of this.sources)
       source.mask.forEach((mask, word) => {
-        for (let bits = mask; bits !== 0; bits &= bits - 1) this.sourceOf.set(`${word} ${bits & -bits}`, source);
+        for (let bits = mask; bits !== 0; bits &= bits - 1)
+          this.sourceOf.set(`${word} ${bits & -bits}`, source);
       });
     this.lasting = controller.tables.computed.flatMap((term) => {
       if (term.kind !== 'lasting') return [];

@@ -193,7 +193,9 @@ function groupSource(
       const value = candidates[i]![rest % candidates[i]!.length]!;
       rest = Math.floor(rest / candidates[i]!.length);
       numbers[placeOf(slot)] = value;
-      all = all.flatMap((one) => bitsAt(count, regions[slot]!, slot, value).map((other) => joined(one, other)));
+      all = all.flatMap((one) =>
+        bitsAt(count, regions[slot]!, slot, value).map((other) => joined(one, other)),
+      );
     });
     found.push(...all.flatMap((one) => withTerms(one, terms, numbers)));
   }

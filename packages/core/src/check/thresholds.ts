@@ -111,7 +111,8 @@ export class Thresholds extends Questions {
 
   private needsOf(state: State): ReturnType<typeof needs> {
     let found = this.needed.get(state);
-    if (found === undefined) this.needed.set(state, (found = needs(this.wants(state), this.controller.tables.words)));
+    if (found === undefined)
+      this.needed.set(state, (found = needs(this.wants(state), this.controller.tables.words)));
     return found;
   }
 
@@ -229,9 +230,7 @@ export class Thresholds extends Questions {
     );
     if (signal === undefined) return;
     const regions = tables.regions[signal.slot]!;
-    const compares = tables.terms.filter(
-      (term) => term.kind === 'compare' && decides(regions, term),
-    );
+    const compares = tables.terms.filter((term) => term.kind === 'compare' && decides(regions, term));
     const values = [
       ...new Set(regions.bounds.filter(Number.isFinite).flatMap((b) => [b, b + tiny(b), b - tiny(b)])),
     ];

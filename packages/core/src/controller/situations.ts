@@ -136,7 +136,9 @@ export class Situations {
       if (situation.first === first && situation.isOf(words, at)) return situation;
       place = (place + 1) & mask;
     }
-    return list.length < mostSituations ? this.add(words.slice(at, at + this.words)) : this.findRare(words, at, hash);
+    return list.length < mostSituations
+      ? this.add(words.slice(at, at + this.words))
+      : this.findRare(words, at, hash);
   }
 
   private findRare(words: Words, at: number, hash: number): Situation {
@@ -149,7 +151,8 @@ export class Situations {
   /** The words are spread over the table by multiplications (Knuth, TAOCP 3, 6.4). */
   private hash(words: Words, at: number): number {
     let mixed = Math.imul(words[at]!, 0x9e3779b1);
-    for (let i = 1; i < this.words; i++) mixed = Math.imul(mixed ^ (mixed >>> 15) ^ words[at + i]!, 0x9e3779b1);
+    for (let i = 1; i < this.words; i++)
+      mixed = Math.imul(mixed ^ (mixed >>> 15) ^ words[at + i]!, 0x9e3779b1);
     return mixed >>> 8;
   }
 

@@ -257,7 +257,8 @@ function quietBorders(timeline: Borders): number[] {
     if (isLast && !loops) return -1;
     const next = isLast ? loopFrom : i + 1;
     const same = isSame(armed[i]!, armed[next]!) && isSame(yielding[i]!, yielding[next]!);
-    const still = hopsAfter[i]!.length === 0 && hopsAt[next]!.length === 0 && !leavesAfter[i] && !leavesAt[next]!;
+    const still =
+      hopsAfter[i]!.length === 0 && hopsAt[next]!.length === 0 && !leavesAfter[i] && !leavesAt[next]!;
     return same && still ? next : -1;
   });
 }

@@ -81,6 +81,7 @@ export function turningBy(
 }
 
 function partsOf(x: NumberExpression, y: NumberExpression): Pick<Turning, 'x' | 'y' | 'xPlace' | 'yPlace'> {
-  const place = ({ plain }: NumberExpression): number => (plain?.shape === 'plain' ? placeOf(plain.slot) : -1);
+  const place = ({ plain }: NumberExpression): number =>
+    plain?.shape === 'plain' ? placeOf(plain.slot) : -1;
   return { x: x.program, y: y.program, xPlace: place(x), yPlace: place(y) };
 }

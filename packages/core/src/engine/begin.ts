@@ -100,4 +100,3 @@ export function wouldSwitch(rows: Rows, at: number): boolean {
     ({ index }) => choose(rows, at, strandAt(rows, at, index), Moment.nothing) !== Decision.stay,
   );
 }
-

@@ -56,7 +56,8 @@ export function choose(rows: Rows, at: number, strand: number, moment: number): 
 export function isKnownToStay(rows: Rows, at: number, strand: number): boolean {
   if (notes.anyStarts || notes.anySeen) return false;
   const { ints } = rows;
-  if (ints[2 * strand + Strand.goal]! >= 0 || (ints[2 * strand + Strand.marks]! & Mark.ended) !== 0) return false;
+  if (ints[2 * strand + Strand.goal]! >= 0 || (ints[2 * strand + Strand.marks]! & Mark.ended) !== 0)
+    return false;
   const { of: state } = timelineOf(rows, strand);
   return state.isStatic && situationOf(rows, at).decided[state.index] === Decision.stay;
 }
@@ -148,8 +149,7 @@ function bestAmong(
 ): number {
   if (among === undefined) return bestOf(rows, situation, state, over);
   const { order } = rows.controller.tracks[state.track]!;
-  for (let i = 0; i < order.length; i++) {
-    const index = order[i]!;
+  for (const index of order) {
     if (!among.has(index)) continue;
     if (situation.wantsIn(index) || startsNow(rows, situation, state, index, over)) return index;
   }
@@ -169,9 +169,12 @@ function hopNow(
   const segment = ints[2 * strand + Strand.segment]!;
   const { ways, waysAt, waysAfter } = timeline;
   const open =
-    moment === Moment.nothing ? ways[segment]! : moment === Moment.begins ? waysAt[segment]! : waysAfter[segment]!;
-  for (let i = 0; i < open.length; i++) {
-    const index = open[i]!;
+    moment === Moment.nothing
+      ? ways[segment]!
+      : moment === Moment.begins
+        ? waysAt[segment]!
+        : waysAfter[segment]!;
+  for (const index of open) {
     const { to, if: condition, memory } = state.hops[index]!;
     const met =
       memory < 0
@@ -222,8 +225,8 @@ function yieldNow(
   const { yields } = state;
   if (yields.length === 0) return -1;
   const open = timeline.yielding[segment]!;
-  for (let i = 0; i < open.length; i++) {
-    const { to, if: condition } = yields[open[i]!]!;
+  for (const index of open) {
+    const { to, if: condition } = yields[index]!;
     if (!situation.holds(condition)) continue;
     const best = bestAmong(rows, situation, state, to, over);
     if (best >= 0) return best;

@@ -16,7 +16,7 @@ export function wake(rows: Rows, at: number, what: Attention.decide | Attention.
   ints[place] = before | Attention.decide | what;
   if ((before & Attention.decide) !== 0) return;
   stopWaiting(rows, at);
-  if (crowd !== null) crowd.tell(at);
+  if (crowd !== null) crowd.tell(rows.firstIndex + rows.indexOf(at));
 }
 
 /** Notes a number that is not within its interval. It was put there already unless it is what it was. */
@@ -28,7 +28,7 @@ export function hearFlag(rows: Rows, at: number, { place, word, bit }: Signal, v
   const set = 2 * at + place;
   ints[set] = value ? ints[set]! | bit : ints[set]! & ~bit;
   const decided = 2 * at + rows.words + word;
-  if (((ints[set]! ^ ints[decided]!) & bit) !== 0) wake(rows, at, Attention.decide);
+  if (((ints[set] ^ ints[decided]!) & bit) !== 0) wake(rows, at, Attention.decide);
 }
 
 /** Makes a pulse happen at the present instant. */

@@ -119,5 +119,8 @@ export function valueNamed(rows: Rows, at: number, name: string): SignalValue {
     if (track.order.some((index) => states[index]!.name === state)) return shows === state;
   }
   const tags = states.flatMap((state) => state.tags);
-  throw callError('set-unknown', { name, known: [...new Set([...signals.keys(), ...derived.keys(), ...tags])] });
+  throw callError('set-unknown', {
+    name,
+    known: [...new Set([...signals.keys(), ...derived.keys(), ...tags])],
+  });
 }

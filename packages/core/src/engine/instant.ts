@@ -1,6 +1,6 @@
 import { Row, Strand } from '../controller/layout.js';
 import { expirePulses } from './hear.js';
-import { Moment, forgetMoments, forgetSeen, forgetStarts, notes } from './notes.js';
+import { Moment, forgetMoments, forgetSwitches, forgetSeen, forgetStarts, notes } from './notes.js';
 import { advance, followsNumber, gaitOf, placeByNumber, readRate, scrub } from './play.js';
 import { Attention, Mark, report, reportCues, stateOf, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
@@ -59,7 +59,7 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
   const first = at + Row.strands;
   const end = at + rows.strandsEnd;
   let changed = isChanged;
-  notes.anySwitch = false;
+  forgetSwitches();
   ints[2 * at + Row.attention]! &= ~Attention.begin;
   for (let strand = first, track = 0; strand < end; strand += rows.strandSize, track++) {
     const timeline = timelineOf(rows, strand);
@@ -165,10 +165,11 @@ export function passQuietly(rows: Rows, at: number): boolean {
     if (position < timeline.ends[segment]!) continue;
     const next = timeline.quiet[segment]!;
     if (next < 0) return false;
-    if (next <= segment) doubles[strand + Strand.position] = position - (timeline.length - timeline.loopStart);
+    if (next <= segment)
+      doubles[strand + Strand.position] = position - (timeline.length - timeline.loopStart);
     ints[2 * strand + Strand.segment] = next;
     const cues = timeline.cues[next]!;
-    for (let i = 0; i < cues.length; i++) report(rows, at, timeline.of.track, 0, cues[i]!, cues[i]!, 0);
+    for (const cue of cues) report(rows, at, timeline.of.track, 0, cue, cue, 0);
   }
   return true;
 }

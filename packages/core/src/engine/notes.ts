@@ -50,6 +50,10 @@ export function forgetMoments({ trackCount }: Rows): void {
   for (let track = 0; track < trackCount; track++) notes.moments[track] = Moment.nothing;
 }
 
+export function forgetSwitches(): void {
+  notes.anySwitch = false;
+}
+
 export function forgetStarts(): void {
   if (!notes.anyStarts) return;
   notes.starts.fill(0);
@@ -61,20 +65,30 @@ export function startNoMore({ watched }: Rows, state: number): void {
   if (!notes.anyStarts) return;
   notes.starts[state] = 0;
   notes.anyStarts = false;
-  for (let i = 0; i < watched.length; i++) if (notes.starts[watched[i]!.state] !== 0) notes.anyStarts = true;
+  for (const one of watched) if (notes.starts[one.state] !== 0) notes.anyStarts = true;
 }
 
 /** Has pulses that were used count as used for every track. @returns whether any was seen yet */
 export function forgetSeen(): boolean {
   if (!notes.anySeen) return false;
-  const any = notes.seen.some((pulses) => pulses !== 0);
-  notes.seen.fill(0);
+  const { seen } = notes;
+  let any = 0;
+  for (let i = 0; i < seen.length; i++) {
+    any |= seen[i]!;
+    seen[i] = 0;
+  }
   notes.anySeen = false;
-  return any;
+  return any !== 0;
 }
 
 /** Has the other tracks see pulses yet that one uses. @param set the words of flags and pulses as they are set, from `at` on */
-export function sharePulses({ tracks }: Controller, track: number, used: Words, set: Words, at: number): void {
+export function sharePulses(
+  { tracks }: Controller,
+  track: number,
+  used: Words,
+  set: Words,
+  at: number,
+): void {
   const count = used.length;
   for (let i = 0; i < count; i++) {
     if (used[i] === 0) continue;

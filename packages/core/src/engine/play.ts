@@ -187,7 +187,7 @@ export function takePlace(
     const frame =
       kept === 'none' ? 0 : Math.min(before.frames[ints[place]!]!, timeline.clip.frames.length - 1);
     ints[place] = kept === 'none' ? 0 : timeline.frames.indexOf(frame);
-    doubles[position] = ints[place] === 0 ? 0 : timeline.ends[ints[place]! - 1]!;
+    doubles[position] = ints[place] === 0 ? 0 : timeline.ends[ints[place] - 1]!;
   }
   // A border that was about to be crossed is crossed by entering.
   if (doubles[position]! >= timeline.ends[ints[place]!]!) ints[place]!++;
@@ -198,4 +198,3 @@ export function takePlace(
   reportCues(rows, at, strand);
   return true;
 }
-

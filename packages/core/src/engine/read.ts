@@ -39,7 +39,8 @@ export function readSignals(rows: Rows, at: number, before: Situation): Situatio
   const set = row + rows.set;
   const first = at + Row.strands;
   const end = at + rows.strandsEnd;
-  for (let i = 0; i < wordCount; i++) ints[words + i] = (ints[words + i]! & computedBits[i]!) | ints[set + i]!;
+  for (let i = 0; i < wordCount; i++)
+    ints[words + i] = (ints[words + i]! & computedBits[i]!) | ints[set + i]!;
   let isReading = false;
   for (let strand = first; strand < end; strand += strandSize) {
     const state = stateOf(rows, strand);
@@ -52,7 +53,7 @@ export function readSignals(rows: Rows, at: number, before: Situation): Situatio
   if ((attention & Attention.read) !== 0 || isTurningRead) readNumbers(rows, at);
   if (isReading)
     for (let strand = first; strand < end; strand += strandSize) openReads(rows, at, stateOf(rows, strand));
-  for (let i = 0; i < computed.length; i++) compute(rows, at, computed[i]!);
+  for (const term of computed) compute(rows, at, term);
   const isSame = before.first === ints[words] && (wordCount === 1 || before.isOf(ints, words));
   const after = isSame ? before : findSituation(rows, at, before);
   if (isTurningRead)

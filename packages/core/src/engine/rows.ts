@@ -47,9 +47,9 @@ export interface Crowd {
   /** The present instant of all members, in microseconds. */
   readonly clock: Float64Array;
   /** Is told that something was set for a member that was to be left alone until it is due. */
-  readonly tell: (at: number) => void;
-  /** Is told that a member is due at another instant than before. */
-  readonly file: (at: number) => void;
+  tell(index: number): void;
+  /** Is told that a member may be due at another instant than before. */
+  file(index: number): void;
 }
 
 /**
@@ -99,10 +99,14 @@ export class Rows {
   /** The part of a row that a double is, to divide by multiplying. */
   private readonly part: number;
 
-  /** @param count how many rows there is room for */
+  /**
+   * @param count how many rows there is room for
+   * @param firstIndex the index of its first row in the crowd that it is a block of
+   */
   constructor(
     readonly controller: Controller,
     count: number,
+    readonly firstIndex = 0,
   ) {
     const { layout, timelines, tables, tracks } = controller;
     this.timelines = timelines;
@@ -204,7 +208,8 @@ export function findSituation(rows: Rows, at: number, before?: Situation): Situa
   const { ints } = rows;
   const words = 2 * at + rows.words;
   const next = before?.followed;
-  const isNext = next !== undefined && next.first === ints[words] && (rows.wordCount === 1 || next.isOf(ints, words));
+  const isNext =
+    next !== undefined && next.first === ints[words] && (rows.wordCount === 1 || next.isOf(ints, words));
   const found = isNext ? next : rows.situations.find(ints, words);
   ints[2 * at + Row.situation] = found.number;
   // One that is not kept in the list would live on in it.
@@ -227,12 +232,12 @@ export function report(
   const index = rows.indexOf(at);
   const place = rows.crowd === null ? index : 0;
   const reports = rows.reports[place] ?? rows.reportsAt(place);
-  reports.add(head, to, index, rows.doubles, at + Row.now);
+  reports.add(head, to, rows.firstIndex + index, rows.doubles, at + Row.now);
 }
 
 /** Reports the cues of the segment that begins. */
 export function reportCues(rows: Rows, at: number, strand: number): void {
   const { cues, of } = timelineOf(rows, strand);
   const begins = cues[rows.ints[2 * strand + Strand.segment]!]!;
-  for (let i = 0; i < begins.length; i++) report(rows, at, of.track, 0, begins[i]!, begins[i]!, 0);
+  for (const cue of begins) report(rows, at, of.track, 0, cue, cue, 0);
 }

@@ -91,7 +91,8 @@ export function enter(rows: Rows, at: number, strand: number, decision: number):
   ints[2 * strand + Strand.timeline] = state.books[bridge ?? gaitOf(rows, at, state)]![direction]!.number;
   const begins = takePlace(rows, at, strand, left, carry);
   // Its tags, the pulses that were used and the numbers it reads may change what holds.
-  if (state.reads.length > 0 || ((rows.asksAnything || hasPulse || rows.trackCount > 1) && differs(rows, at))) commit(rows, at);
+  if (state.reads.length > 0 || ((rows.asksAnything || hasPulse || rows.trackCount > 1) && differs(rows, at)))
+    commit(rows, at);
   return begins;
 }
 
@@ -375,7 +376,7 @@ function pressed(rows: Rows, at: number): number {
 /** States lead to one another without taking time. */
 function circleError(rows: Rows, at: number, decision: number): Error {
   const { states } = rows.controller;
-  const index = rows.indexOf(at);
+  const index = rows.firstIndex + rows.indexOf(at);
   const reports = rows.reportsOf(at);
   const names: string[] = [];
   for (let i = 0; i < reports.count; i++)

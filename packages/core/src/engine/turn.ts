@@ -41,7 +41,9 @@ function noteStarts({ watched }: Rows, before: Situation, after: Situation): voi
 /** Whether a strand may have to turn, or to run at another rate. */
 function isMoved(rows: Rows, strand: number): boolean {
   const { of: state, direction } = timelineOf(rows, strand);
-  return state.rate !== undefined || rows.turnTimer >= 0 || (!state.held && towardOf(rows, strand) !== direction);
+  return (
+    state.rate !== undefined || rows.turnTimer >= 0 || (!state.held && towardOf(rows, strand) !== direction)
+  );
 }
 
 /** Turns the state that shows, and has its rate follow, for signals as they are now. @returns whether it turned */

@@ -1,15 +1,12 @@
-import { signalNamed } from '../controller/compile.js';
 import type { Controller } from '../controller/controller.js';
 import { inStepFrame } from '../controller/figure.js';
 import { Row, Strand } from '../controller/layout.js';
-import type { Names, Settable, VectorNames } from '../controller/names.js';
+import type { Names } from '../controller/names.js';
 import type { Reports } from '../controller/reports.js';
 import { Rule } from '../controller/rule.js';
-import { Situations } from '../controller/situations.js';
 import { Units } from '../controller/timeline.js';
 import { bodyTrack } from '../controller/tracks.js';
 import { ask, decideNow, findFirstStates, request, route } from '../engine/begin.js';
-import { hearFlag, hearPulse, leaveInterval } from '../engine/hear.js';
 import { catchUp, phaseOf, poseOf, segmentNow, shownBy, valueNamed } from '../engine/inspect.js';
 import { findDue, pass, until } from '../engine/pass.js';
 import { vectorOf } from '../engine/read.js';
@@ -27,19 +24,18 @@ import type { Rows } from '../engine/rows.js';
 import { leadOf } from '../engine/switch.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
-import type { Signal, SignalValue } from '../signal/definition.js';
-import { placeOf } from '../signal/program.js';
+import type { SignalValue } from '../signal/definition.js';
 import type { Outfit } from '../wardrobe/outfit.js';
-import { addObserver, isHeld, tellInput, tellMoved, tellStep, unobserved } from './observing.js';
+import { addObserver, tellInput, tellMoved, tellStep, unobserved } from './observing.js';
 import type { Observer } from './observing.js';
-import { takeRow } from './places.js';
+import { lengthOfStep } from './steps.js';
+import { loadRow, saveRow } from './saved.js';
+import type { SavedPerformer } from './saved.js';
 import type { PerformerSnapshot } from './snapshot.js';
 import { rememberedBy, restoreRow, snapshotOf, usedBy } from './standing.js';
 import { explain } from './why.js';
 import type { Why } from './why.js';
-
-/** The longest time one step may take, in milliseconds: an hour. Its reports must fit into memory. */
-export const longestStep = 3_600_000;
+import { Told } from './told.js';
 
 /**
  * The length of the latest step, in milliseconds as it was said and in whole microseconds: whoever steps many performers
@@ -47,13 +43,6 @@ export const longestStep = 3_600_000;
  */
 const latest = { time: 0 };
 const latestMs = new Float64Array(1);
-
-function takeLength(ms: unknown): void {
-  if (!(typeof ms === 'number' && ms >= 0 && ms <= longestStep))
-    throw callError('step-time', { received: ms, most: longestStep });
-  latestMs[0] = ms;
-  latest.time = Math.round(ms * 1000);
-}
 
 /** What a track shows. */
 export interface Showing<N extends Names = Names> {
@@ -81,17 +70,7 @@ const worn = new WeakMap<object, Outfit>();
  *
  * @typeParam N the names that its controller has, for the compiler alone
  */
-export class Performer<N extends Names = Names> {
-  /** What it plays; shared by any number of performers. */
-  readonly controller: Controller<N>;
-  private readonly rows: Rows;
-  /** Where its row begins. */
-  private readonly at: number;
-  /** Those of its rows: to go there by way of these would cost at every step. */
-  private readonly doubles: Float64Array;
-  private readonly waits: Int32Array;
-  private readonly index: number;
-
+export class Performer<N extends Names = Names> extends Told<N> {
   /**
    * @param controller what it plays; shared by any number of performers
    * @param first first values of signals that differ from the document's; they decide which state it begins in
@@ -103,78 +82,8 @@ export class Performer<N extends Names = Names> {
     first: Partial<N['values']> = {},
     member?: { readonly rows: Rows; readonly at: number },
   ) {
-    // A definition is easily taken for what it compiles to.
-    if (!isController(controller)) throw callError('controller-wanted', { received: controller });
-    this.controller = controller;
-    const { rows, at } = member ?? takeRow(controller);
-    this.rows = rows;
-    this.at = at;
-    this.doubles = rows.doubles;
-    this.waits = rows.waits;
-    this.index = rows.indexOf(at);
+    super(controller, member);
     if (member === undefined) this.begin(first);
-  }
-
-  /**
-   * Sets a number, flag, choice or vector. It counts from the next `step` on; of several values set before it only the
-   * last does.
-   *
-   * @param signal its name, or its handle from `signal(name)` of this very controller, which is faster
-   * @param value a finite number, true or false, the name of an option, or `[x, y]`
-   * @throws {DotHopError} for an unknown name (with the nearest known one), a wrong kind, or a number that is not
-   *   finite; nothing is changed then
-   */
-  set<S extends (keyof N['values'] & string) | Signal>(signal: S, value: Settable<S, N['values']>): void {
-    // Whatever comes from outside the compiler's sight is no handle.
-    const one = (typeof signal === 'string' ? this.signal(signal) : signal) as Signal | undefined | null;
-    if (one?.owner !== this.controller.signalOwner) this.setSpecially(one, value as SignalValue);
-    else if (one.kind !== 'number' || typeof value !== 'number') this.setOther(one, value as SignalValue);
-    else if (!this.staysWithin(one.place, value)) this.setFarther(one, value);
-  }
-
-  /**
-   * Sets a vector without an array being made.
-   *
-   * @throws {DotHopError} as {@link set} does
-   */
-  setVector(signal: VectorNames<N['values']> | Signal, x: number, y: number): void {
-    const one = (typeof signal === 'string' ? this.signal(signal) : signal) as Signal | undefined | null;
-    if (one?.owner !== this.controller.signalOwner) {
-      this.setSpecially(one, [x, y]);
-      return;
-    }
-    if (one.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(one, [x, y]);
-    this.setNumber(one.place, x);
-    this.setNumber(one.place + placeOf(1), y);
-  }
-
-  /**
-   * Makes a pulse happen: it counts until a state uses it or its `keep` has passed. A second one while the first
-   * still counts only begins `keep` anew.
-   *
-   * @throws {DotHopError} for an unknown name or a signal of another kind
-   */
-  pulse(signal: N['pulses'] | Signal<never>): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
-    if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
-    if (this.isWatched) {
-      if (isHeld(this, one.name)) return;
-      tellInput(this, { kind: 'pulse', name: one.name });
-    }
-    catchUp(this.rows, this.at);
-    hearPulse(this.rows, this.at, one);
-  }
-
-  /**
-   * A signal's value as it was set, a derived one's as it was decided last, whether a state with a tag shows, or the state
-   * that a track shows.
-   *
-   * @param name also of a part of a vector, such as `aim.x`
-   * @throws {DotHopError} for an unknown name
-   */
-  value<S extends N['read']>(name: S): S extends keyof N['values'] ? N['values'][S] : SignalValue;
-  value(name: string): SignalValue {
-    return valueNamed(this.rows, this.at, name);
   }
 
   /**
@@ -184,6 +93,7 @@ export class Performer<N extends Names = Names> {
    * @returns what ends it
    */
   observe(observer: Observer): () => void {
+    this.checkAlone();
     const attention = 2 * this.at + Row.attention;
     this.rows.ints[attention]! |= Attention.watched;
     stopWaiting(this.rows, this.at);
@@ -197,18 +107,44 @@ export class Performer<N extends Names = Names> {
    * Puts everything back to where it began: signals, state, time.
    *
    * @param first as for a new performer
+   * @throws {DotHopError} for a member of a troupe: remove it and add another
    * @throws {DotHopError} for an unknown signal or a value of the wrong kind; it has then begun with the document's
    *   first values
    */
   reset(first: Partial<N['values']> = {}): void {
+    this.checkAlone();
     this.clearReports();
     this.rows.clear(this.at);
-    catchUp(this.rows, this.at);
     try {
       unobserved(this.controller, () => this.begin(first));
     } finally {
       if (this.isWatched) tellMoved(this);
     }
+  }
+
+  /**
+   * Copies where it stands, for going back to it soon: a game that plays some steps anew does so many times a second. Nothing is
+   * allocated where a copy of this controller is handed over. For files, and for other versions of the document, take a
+   * {@link snapshot}.
+   *
+   * @param into a copy that is not needed any more
+   * @throws {DotHopError} for a member of a troupe, which is saved as a whole
+   */
+  save(into?: SavedPerformer): SavedPerformer {
+    this.checkAlone();
+    return saveRow(this.rows, this.at, into);
+  }
+
+  /**
+   * Goes back to where a copy was made, of this performer or of another one of the same controller.
+   *
+   * @throws {DotHopError} for a copy of another controller and for a member of a troupe; nothing is changed then
+   */
+  load(saved: SavedPerformer): void {
+    this.checkAlone();
+    this.clearReports();
+    loadRow(this.rows, this.at, saved);
+    if (this.isWatched) tellMoved(this);
   }
 
   /** Where it stands, as plain data. Restoring it and going on equals never having stopped. */
@@ -296,7 +232,8 @@ export class Performer<N extends Names = Names> {
     catchUp(rows, at);
     if (outfit === undefined) return poseOf(rows, at);
     const strand = at + Row.strands;
-    if (this.isAlone) return outfit.poseAt(controller, timelineOf(rows, strand), segmentNow(rows, at, strand));
+    if (this.isAlone)
+      return outfit.poseAt(controller, timelineOf(rows, strand), segmentNow(rows, at, strand));
     return outfit.figureAt(controller, poseOf(rows, at), shownBy(rows, at));
   }
 
@@ -449,17 +386,23 @@ export class Performer<N extends Names = Names> {
 
   private begin(first: Partial<N['values']>): void {
     try {
-      for (const [name, value] of Object.entries(first as Record<string, N['values'][string]>))
-        (this as unknown as Performer).set(name, value);
+      for (const [name, value] of Object.entries(first as Record<string, SignalValue>))
+        (this as Told).set(name, value);
     } finally {
       findFirstStates(this.rows, this.at);
     }
   }
 
   private stand(snapshot: PerformerSnapshot, adopt: boolean): void {
+    this.checkAlone();
     restoreRow(this.rows, this.at, snapshot, adopt);
     this.clearReports();
     if (this.isWatched) tellMoved(this);
+  }
+
+  /** Refuses what is done for a troupe as a whole. */
+  private checkAlone(): void {
+    if (this.rows.crowd !== null) throw callError('step-member', {});
   }
 
   /** Whether it has one track only. */
@@ -472,10 +415,6 @@ export class Performer<N extends Names = Names> {
     return timelineOf(this.rows, this.at + Row.strands);
   }
 
-  private get isWatched(): boolean {
-    return (this.rows.ints[2 * this.at + Row.attention]! & Attention.watched) !== 0;
-  }
-
   /** Forgets what the latest step told, if anything. */
   private clearReports(): void {
     const { rows, at } = this;
@@ -485,73 +424,16 @@ export class Performer<N extends Names = Names> {
     rows.reportsOf(at).clear();
   }
 
-  /** Takes a number over if it is within the interval in which nothing changes, which holds finite numbers alone. */
-  private staysWithin(place: number, value: number): boolean {
-    const { doubles } = this;
-    const at = this.at + place;
-    const stays = value >= doubles[at + 1]! && value < doubles[at + 2]!;
-    if (stays) doubles[at] = value;
-    return stays;
-  }
-
-  private leaveInterval(place: number, value: number): void {
-    const at = this.at + place;
-    if (this.doubles[at] === value) return;
-    this.doubles[at] = value;
-    leaveInterval(this.rows, this.at);
-  }
-
-  private setNumber(place: number, value: number): void {
-    if (!this.staysWithin(place, value)) this.leaveInterval(place, value);
-  }
-
-  /** Sets a number that leaves the interval in which nothing changes. */
-  private setFarther(signal: Signal, value: number): void {
-    if (!Number.isFinite(value)) throw wrongKind(signal, value);
-    this.leaveInterval(signal.place, value);
-  }
-
-  private setOther(signal: Signal, value: SignalValue): void {
-    if (signal.kind === 'flag' && typeof value === 'boolean') {
-      hearFlag(this.rows, this.at, signal, value);
-      return;
-    }
-    if (signal.kind === 'vector' && Array.isArray(value) && value.length === 2) {
-      this.setVector(signal, value[0] as number, value[1] as number);
-      return;
-    }
-    if (signal.kind !== 'choice' || typeof value !== 'string') throw wrongKind(signal, value);
-    const option = signal.options.indexOf(value);
-    if (option < 0)
-      throw callError('choice-unknown', { choice: signal.name, name: value, known: signal.options });
-    this.setNumber(signal.place, option);
-  }
-
-  /** Refuses a handle of another controller, and sets a signal of a performer that somebody may watch. */
-  private setSpecially(signal: Signal | undefined | null, value: SignalValue): void {
-    const { name } = this.own(signal);
-    if (isHeld(this, name)) return;
-    unobserved(this.controller, () => this.set(signal as Signal<SignalValue>, value as never));
-    tellInput(this, { kind: 'set', name, value });
-  }
-
-  /** A handle of this very controller: one of another version of the document could mean another signal. */
-  private own(signal: Signal | undefined | null): Signal {
-    if (signal?.owner === this.controller.tables.owner) return signal;
-    throw callError('signal-handle', { received: signal?.name ?? signal });
-  }
-
-  private signal(name: string): Signal {
-    return this.controller.tables.signals.get(name) ?? signalNamed(this.controller.tables, name);
-  }
-
   /** A step in which something is due, or that has to look first: at its length, at what was set, told or is watched. */
   private stepOn(ms: number): number {
     const { rows, at, index, waits, doubles } = this;
     const { ints } = rows;
     const place = 2 * at + Row.attention;
     const attention = ints[place]!;
-    if (ms !== latestMs[0]) takeLength(ms);
+    if (ms !== latestMs[0]) {
+      latest.time = lengthOfStep(ms);
+      latestMs[0] = ms;
+    }
     if ((attention & Attention.told) !== 0) {
       ints[place] = attention & ~Attention.told;
       rows.reports[index]!.clear();
@@ -578,7 +460,7 @@ export class Performer<N extends Names = Names> {
       return asked();
     } finally {
       findDue(rows, at);
-      rows.crowd?.file(at);
+      rows.crowd?.file(rows.firstIndex + this.index);
       if (this.isWatched) tellStep(this, rows.reportsOf(at).count);
     }
   }
@@ -597,19 +479,4 @@ export class Performer<N extends Names = Names> {
     if (state === undefined) throw callError('state-unknown', { name, known: [...stateNamed.keys()] });
     return state.index;
   }
-}
-
-/** Whether a value is a controller, as far as a caller can get it wrong. */
-const isController = (value: unknown): boolean =>
-  typeof value === 'object' && value !== null && (value as Partial<Controller>).situations instanceof Situations;
-
-function wrongKind(signal: Signal, received: unknown): Error {
-  const expected = {
-    number: 'a finite number',
-    flag: 'true or false',
-    choice: `one of ${signal.options.join(', ')}`,
-    vector: 'two finite numbers, [x, y]',
-    pulse: 'no value; call pulse()',
-  }[signal.kind];
-  return callError('set-kind', { name: signal.name, kind: signal.kind, expected, received });
 }

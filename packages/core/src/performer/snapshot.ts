@@ -119,9 +119,7 @@ export function writeSnapshot(
 ): PerformerSnapshot {
   const { tables, tracks } = controller;
   const timers = timed(controller)
-    .filter(
-      (one) => still.timers[one.timer] !== Infinity && (one.bit === 0 || isOn(one, still.set)),
-    )
+    .filter((one) => still.timers[one.timer] !== Infinity && (one.bit === 0 || isOn(one, still.set)))
     .map(({ name, timer }) => [name, still.timers[timer]! / 1000] as const);
   const [first, ...others] = still.strands.map((strand) => writeStrand(controller, strand));
   return {

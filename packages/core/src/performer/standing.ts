@@ -4,7 +4,16 @@ import { catchUp, phaseOf, signalValue } from '../engine/inspect.js';
 import { findDue, findTimer } from '../engine/pass.js';
 import { readRate } from '../engine/play.js';
 import { readSignals } from '../engine/read.js';
-import { Attention, Mark, findSituation, pointStrand, situationOf, strandAt, timelineOf, towardOf } from '../engine/rows.js';
+import {
+  Attention,
+  Mark,
+  findSituation,
+  pointStrand,
+  situationOf,
+  strandAt,
+  timelineOf,
+  towardOf,
+} from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 import { placeOf } from '../signal/program.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
@@ -34,7 +43,9 @@ export function snapshotOf(rows: Rows, at: number): PerformerSnapshot {
 export function rememberedBy(rows: Rows, strand: number): number[] {
   const { ints } = rows;
   return timelineOf(rows, strand).of.hops.flatMap(({ memory }, hop) =>
-    memory >= 0 && (ints[2 * strand + Place.words + (memory >> 5)]! & (1 << (memory & 31))) !== 0 ? [hop] : [],
+    memory >= 0 && (ints[2 * strand + Place.words + (memory >> 5)]! & (1 << (memory & 31))) !== 0
+      ? [hop]
+      : [],
   );
 }
 
@@ -108,7 +119,8 @@ function stand(rows: Rows, at: number, still: Standstill): void {
   if (still.changed) return;
   // Nothing is waiting to be decided: reading finds the intervals and changes no bit. Where it does, or where what shows
   // would give way, the snapshot was changed by hand: then the next step decides.
-  if (readSignals(rows, at, before) !== before || wouldSwitch(rows, at)) ints[2 * at + Row.attention]! |= Attention.decide | Attention.read;
+  if (readSignals(rows, at, before) !== before || wouldSwitch(rows, at))
+    ints[2 * at + Row.attention]! |= Attention.decide | Attention.read;
   else findDue(rows, at);
 }
 

@@ -137,7 +137,8 @@ export class SignalCompiler implements ProgramReader {
       return bits;
     };
     const pulses = all.filter(({ kind }) => kind === 'pulse');
-    const isComputed = ({ kind }: Term): boolean => kind === 'compare' || kind === 'band' || kind === 'lasting';
+    const isComputed = ({ kind }: Term): boolean =>
+      kind === 'compare' || kind === 'band' || kind === 'lasting';
     const derived = new Map<string, Program | Condition>(this.scope.derivedFlags);
     for (const [name, expression] of this.scope.derivedNumbers)
       derived.set(name, programOf(expression, this));
@@ -199,7 +200,7 @@ export class SignalCompiler implements ProgramReader {
     const { bits } = this;
     const index = bits.flag + bits.pulse + bits.tag + bits.term;
     bits[kind]++;
-    return { word: Math.floor(index / wordBits), bit: 1 << index % wordBits };
+    return { word: Math.floor(index / wordBits), bit: 1 << (index % wordBits) };
   }
 
   /** Runs one reading; any fault becomes one problem at its place. */
@@ -301,7 +302,12 @@ export class SignalCompiler implements ProgramReader {
     return { op: 'term', term };
   }
 
-  private term(text: string, kind: Term['kind'], reads: readonly string[], place = this.nextBit('term')): Term {
+  private term(
+    text: string,
+    kind: Term['kind'],
+    reads: readonly string[],
+    place = this.nextBit('term'),
+  ): Term {
     const { word, bit } = place;
     const term: Term = { index: this.terms.size, text, kind, word, bit, reads };
     this.terms.set(text, term);

@@ -143,13 +143,7 @@ export function runProgram(
 }
 
 /** The value of a program, for whoever asks now and then. */
-export function valueOf(
-  program: Program,
-  numbers: Float64Array,
-  base: number,
-  words: Words,
-  at = 0,
-): number {
+export function valueOf(program: Program, numbers: Float64Array, base: number, words: Words, at = 0): number {
   runProgram(program, numbers, base, words, at);
   return stack[0]!;
 }

@@ -101,7 +101,8 @@ interface RegionParts {
 }
 
 function isEqual(one: RegionParts, other: RegionParts): boolean {
-  const isSameWord = (keep: number, i: number): boolean => keep === other.keep[i] && one.put[i] === other.put[i];
+  const isSameWord = (keep: number, i: number): boolean =>
+    keep === other.keep[i] && one.put[i] === other.put[i];
   return one.toward === other.toward && one.keep.every(isSameWord);
 }
 

@@ -48,7 +48,8 @@ export function programOf(expression: Expression, reader: ProgramReader): Progra
     if (condition.op === 'term') {
       const { word, bit } = condition.term;
       code.push(Op.bit, word * wordBits + 31 - Math.clz32(bit));
-    } else if (condition.op === 'constant') code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
+    } else if (condition.op === 'constant')
+      code.push(Op.constant, constants.push(condition.value ? 1 : 0) - 1);
     else if (condition.op === 'not') {
       emitCondition(condition.part);
       code.push(Op.not, 0);

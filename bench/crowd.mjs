@@ -1,0 +1,70 @@
+// A hundred thousand characters: by hand in a loop, and as a troupe. What is told is the same for both.
+import { Performer } from 'dot-hop';
+import { Troupe } from 'dot-hop/troupe';
+import { memory } from './bytes.mjs';
+import { load, tick } from './load.mjs';
+
+const count = 100_000;
+const settled = 10;
+const measured = 30;
+const turns = 5;
+
+const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
+
+/** The median of what each turn of the troupe took against the same turn by hand, once all have begun. */
+function against(hand, troupe, share) {
+  const given = load(count, share, false, settled + measured);
+  const take = ({ make, run }) => {
+    const all = make(count);
+    run(all, given, 0, settled);
+    const begin = performance.now();
+    run(all, given, settled, settled + measured);
+    return performance.now() - begin;
+  };
+  take(troupe);
+  return median(
+    Array.from({ length: turns }, () => {
+      const byHand = take(hand);
+      return take(troupe) / byHand;
+    }),
+  );
+}
+
+/** Nanoseconds of each of many calls. */
+function nanoseconds(times, call) {
+  for (let i = 0; i < times / 4; i++) call();
+  const begin = performance.now();
+  for (let i = 0; i < times; i++) call();
+  return ((performance.now() - begin) * 1e6) / times;
+}
+
+export function crowd(hand, troupe, controller) {
+  const calm = against(hand, troupe, 4);
+  const busy = against(hand, troupe, 97);
+  globalThis.gc();
+  const before = memory();
+  const all = new Troupe(controller, count);
+  globalThis.gc();
+  const bytes = (memory() - before) / count;
+  for (let t = 0; t < settled; t++) all.step(tick);
+  const asleep = nanoseconds(200, () => all.step(tick)) / count;
+  const one = new Performer(controller);
+  one.step(tick);
+  let saved = one.save();
+  let savedAll = all.save();
+  return {
+    calm,
+    busy,
+    bytes,
+    asleep,
+    save: nanoseconds(200_000, () => {
+      saved = one.save(saved);
+    }),
+    load: nanoseconds(200_000, () => one.load(saved)),
+    saveMember:
+      nanoseconds(12, () => {
+        savedAll = all.save(savedAll);
+      }) / count,
+    loadMember: nanoseconds(12, () => all.load(savedAll)) / count,
+  };
+}

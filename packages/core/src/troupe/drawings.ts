@@ -1,0 +1,38 @@
+import type { Controller } from '../controller/controller.js';
+import type { Timeline } from '../controller/timeline.js';
+
+/** The caller's arrays into which a troupe writes what its members show: a place for each member. */
+export interface DrawnMembers {
+  /** The number of the cell on its sheet; -1 where there is no member. */
+  readonly cell: Int32Array;
+  /** The number of its image among {@link Drawings.images}. */
+  readonly image: Uint16Array | Int32Array;
+  /** 1 where it is drawn mirrored. */
+  readonly mirrored: Uint8Array;
+}
+
+/** What the segments of timelines show, as numbers. */
+export class Drawings {
+  /** The files of the images, by the numbers that are told of them. */
+  readonly images: readonly string[];
+  /** Of each timeline for each segment the cell, the image and whether it is mirrored; made when they are first asked for. */
+  private readonly known: (Int32Array | undefined)[];
+
+  constructor(controller: Controller) {
+    this.images = [
+      ...new Set([...controller.sheets.values()].flatMap(({ cells }) => cells.map(({ image }) => image))),
+    ];
+    this.known = new Array<Int32Array | undefined>(controller.timelines.length).fill(undefined);
+  }
+
+  /** Three numbers for each segment of a timeline: cell, image, mirrored. */
+  of(timeline: Timeline): Int32Array {
+    return (this.known[timeline.number] ??= Int32Array.from(
+      timeline.poses.flatMap(({ cell, mirrored }) => [
+        cell.index,
+        this.images.indexOf(cell.image),
+        mirrored ? 1 : 0,
+      ]),
+    ));
+  }
+}

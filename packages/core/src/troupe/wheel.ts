@@ -1,0 +1,124 @@
+/** A list of whole numbers that grows as it needs to, and keeps the room it has had. */
+export class IntList {
+  items = new Int32Array(4);
+  length = 0;
+
+  push(value: number): void {
+    if (this.length === this.items.length) {
+      const larger = new Int32Array(2 * this.length);
+      larger.set(this.items);
+      this.items = larger;
+    }
+    this.items[this.length++] = value;
+  }
+}
+
+/** How many microseconds belong to a slot of the wheel, as a power of two: about 4 ms. */
+const slotBits = 12;
+const slotTime = 1 << slotBits;
+/** How many slots there are: about 4 s go round. */
+const slotCount = 1024;
+
+/** Who the members of a wheel belong to. */
+export interface Owner {
+  /** Whether a member is due by now. */
+  isDue(member: number): boolean;
+  /** Does what is due for a member, if anything is, and files it anew. */
+  visit(member: number): void;
+}
+
+/** Where a member is filed: a slot by its number since time began, or one of these. */
+const enum Filed {
+  nowhere = -1,
+  /** Due too far ahead for the wheel. */
+  far = -2,
+}
+
+/**
+ * Who is due when: a wheel of slots, each with those whose instant lies in it, and a list of those who are due after a whole turn. So
+ * nobody who sleeps is looked at. A member that is filed anew stays in its old slot too, and is passed over there.
+ */
+export class Wheel {
+  private readonly slots = Array.from({ length: slotCount }, () => new IntList());
+  private far = new IntList();
+  private spare = new IntList();
+  private filed = new Int32Array(0);
+  /** The slot that is passed now; none before it is filed into. */
+  private present = 0;
+
+  /** Makes room for so many members. */
+  grow(count: number): void {
+    const larger = new Int32Array(count).fill(Filed.nowhere);
+    larger.set(this.filed);
+    this.filed = larger;
+  }
+
+  /** Files a member. @param due where its instant is among the doubles */
+  file(member: number, doubles: Float64Array, due: number): void {
+    const slot = Math.max(this.present, Math.floor(doubles[due]! * (1 / slotTime)));
+    const isFar = slot >= this.present + slotCount;
+    const place = isFar ? Filed.far : slot;
+    if (this.filed[member] === place) return;
+    this.filed[member] = place;
+    if (isFar) this.far.push(member);
+    else this.slots[slot & (slotCount - 1)]!.push(member);
+  }
+
+  /** Takes a member out. */
+  remove(member: number): void {
+    this.filed[member] = Filed.nowhere;
+  }
+
+  /** Forgets everybody. @param now the present instant */
+  clear(now: number): void {
+    for (const slot of this.slots) slot.length = 0;
+    this.far.length = 0;
+    this.filed.fill(Filed.nowhere);
+    this.present = Math.floor(now / slotTime);
+  }
+
+  /** Goes over all who are due up to an instant, or to be filed anew. @param until where the instant is kept, in microseconds */
+  pass(until: Float64Array, owner: Owner): void {
+    const last = Math.floor(until[0]! / slotTime);
+    // After a whole turn every slot has been passed once.
+    const end = Math.min(last, this.present + slotCount - 1);
+    for (let slot = this.present; slot <= end; slot++) {
+      this.present = slot;
+      this.passSlot(slot, owner);
+      if ((slot & (slotCount - 1)) === slotCount - 1) this.passFar(owner);
+    }
+    if (last === end) return;
+    this.present = last;
+    this.passFar(owner);
+  }
+
+  private passSlot(slot: number, owner: Owner): void {
+    const list = this.slots[slot & (slotCount - 1)]!;
+    const { filed } = this;
+    let kept = 0;
+    // Who is visited may be filed in this slot again, behind all others.
+    for (let i = 0; i < list.length; i++) {
+      const member = list.items[i]!;
+      if (filed[member] !== slot) continue;
+      if (owner.isDue(member)) {
+        filed[member] = Filed.nowhere;
+        owner.visit(member);
+      } else list.items[kept++] = member;
+    }
+    list.length = kept;
+  }
+
+  /** Files those anew who were too far ahead. */
+  private passFar(owner: Owner): void {
+    const list = this.far;
+    this.far = this.spare;
+    this.spare = list;
+    this.far.length = 0;
+    for (let i = 0; i < list.length; i++) {
+      const member = list.items[i]!;
+      if (this.filed[member] !== Filed.far) continue;
+      this.filed[member] = Filed.nowhere;
+      owner.visit(member);
+    }
+  }
+}
