@@ -426,8 +426,8 @@ export class Performer<N extends Names = Names> extends Told<N> {
 
   /** A step in which something is due, or that has to look first: at its length, at what was set, told or is watched. */
   private stepOn(ms: number): number {
-    const { rows, at, index, waits, doubles } = this;
-    const { ints } = rows;
+    const { rows, at, index, waits } = this;
+    const { ints, doubles } = rows;
     const place = 2 * at + Row.attention;
     const attention = ints[place]!;
     if (ms !== latestMs[0]) {

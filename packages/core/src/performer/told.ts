@@ -25,8 +25,7 @@ export abstract class Told<N extends Names = Names> {
   protected readonly rows: Rows;
   /** Where its row begins. */
   protected readonly at: number;
-  /** Those of its rows: to go there by way of these would cost at every step. */
-  protected readonly doubles: Float64Array;
+  /** Those of its rows, and which row it has: to go there by way of these would cost at every step. */
   protected readonly waits: Int32Array;
   protected readonly index: number;
 
@@ -37,7 +36,6 @@ export abstract class Told<N extends Names = Names> {
     const { rows, at } = member ?? takeRow(controller);
     this.rows = rows;
     this.at = at;
-    this.doubles = rows.doubles;
     this.waits = rows.waits;
     this.index = rows.indexOf(at);
   }
@@ -110,7 +108,7 @@ export abstract class Told<N extends Names = Names> {
 
   /** Takes a number over if it is within the interval in which nothing changes, which holds finite numbers alone. */
   private staysWithin(place: number, value: number): boolean {
-    const { doubles } = this;
+    const { doubles } = this.rows;
     const at = this.at + place;
     const stays = value >= doubles[at + 1]! && value < doubles[at + 2]!;
     if (stays) doubles[at] = value;
@@ -119,8 +117,9 @@ export abstract class Told<N extends Names = Names> {
 
   private leaveInterval(place: number, value: number): void {
     const at = this.at + place;
-    if (this.doubles[at] === value) return;
-    this.doubles[at] = value;
+    const { doubles } = this.rows;
+    if (doubles[at] === value) return;
+    doubles[at] = value;
     leaveInterval(this.rows, this.at);
   }
 

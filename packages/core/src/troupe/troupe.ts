@@ -306,7 +306,8 @@ export class Troupe<N extends Names = Names> {
    */
   load(saved: SavedTroupe): void {
     if (saved.owner !== this.controller.tables.owner) throw callError('saved-other', {});
-    while (this.blocks.length * blockSize < saved.end) this.addBlock();
+    while (this.blocks.length < saved.blocks.length || this.isMember.length < saved.isMember.length)
+      this.addBlock();
     const { blocks, isMember, free, crowd } = this;
     pasteTroupe(saved, { blocks, isMember, free, clock: crowd.clock });
     this.end = saved.end;
@@ -326,7 +327,8 @@ export class Troupe<N extends Names = Names> {
     rows.crowd = crowd;
     rows.reports[0] = reports;
     blocks.push(rows);
-    const isMember = new Uint8Array(blocks.length * blockSize);
+    if (this.isMember.length >= blocks.length * blockSize) return;
+    const isMember = new Uint8Array(Math.max(blockSize, 2 * this.isMember.length));
     isMember.set(this.isMember);
     this.isMember = isMember;
     crowd.wheel.grow(isMember.length);

@@ -23,8 +23,10 @@ const slotCount = 1024;
 export interface Owner {
   /** Whether a member is due by now. */
   isDue(member: number): boolean;
-  /** Does what is due for a member, if anything is, and files it anew. */
+  /** Does what is due for a member, and files it anew. */
   visit(member: number): void;
+  /** Files it anew. */
+  file(member: number): void;
 }
 
 /** Where a member is filed: a slot by its number since time began, or one of these. */
@@ -45,6 +47,8 @@ export class Wheel {
   private filed = new Int32Array(0);
   /** The slot that is passed now; none before it is filed into. */
   private present = 0;
+  /** The slot from which on the first of those far ahead is within a turn. */
+  private nearSlot = Infinity;
 
   /** Makes room for so many members. */
   grow(count: number): void {
@@ -60,8 +64,10 @@ export class Wheel {
     const place = isFar ? Filed.far : slot;
     if (this.filed[member] === place) return;
     this.filed[member] = place;
-    if (isFar) this.far.push(member);
-    else this.slots[slot & (slotCount - 1)]!.push(member);
+    if (isFar) {
+      this.far.push(member);
+      this.nearSlot = Math.min(this.nearSlot, slot - slotCount + 1);
+    } else this.slots[slot & (slotCount - 1)]!.push(member);
   }
 
   /** Takes a member out. */
@@ -73,6 +79,7 @@ export class Wheel {
   clear(now: number): void {
     for (const slot of this.slots) slot.length = 0;
     this.far.length = 0;
+    this.nearSlot = Infinity;
     this.filed.fill(Filed.nowhere);
     this.present = Math.floor(now / slotTime);
   }
@@ -85,11 +92,10 @@ export class Wheel {
     for (let slot = this.present; slot <= end; slot++) {
       this.present = slot;
       this.passSlot(slot, owner);
-      if ((slot & (slotCount - 1)) === slotCount - 1) this.passFar(owner);
+      if (slot >= this.nearSlot) this.passFar(owner);
     }
-    if (last === end) return;
     this.present = last;
-    this.passFar(owner);
+    if (last >= this.nearSlot) this.passFar(owner);
   }
 
   private passSlot(slot: number, owner: Owner): void {
@@ -114,11 +120,13 @@ export class Wheel {
     this.far = this.spare;
     this.spare = list;
     this.far.length = 0;
+    this.nearSlot = Infinity;
     for (let i = 0; i < list.length; i++) {
       const member = list.items[i]!;
       if (this.filed[member] !== Filed.far) continue;
       this.filed[member] = Filed.nowhere;
-      owner.visit(member);
+      if (owner.isDue(member)) owner.visit(member);
+      else owner.file(member);
     }
   }
 }
