@@ -1,5 +1,6 @@
 import { Performer } from 'dot-hop';
 import { compile, lastTold, perform, stepTold } from './characters.js';
+import { walker } from './walker.js';
 
 // Characters with more of everything than a word has bits.
 
@@ -109,6 +110,38 @@ test('of forty yields the open ones give way', () => {
   expect(one.state).toBe('held');
   one.step(45);
   expect(one.state).toBe('other39');
+});
+
+test('characters with few words and with many do not mind one another', () => {
+  const pulses = names(70, 'p');
+  const wide = compile({
+    clips: { c: { cells: 0 }, blow: { cells: '1-2', ms: 50, loop: 'once' } },
+    signals: Object.fromEntries(pulses.map((name) => [name, { pulse: { keep: 300 } }])),
+    states: {
+      still: { shows: 'c' },
+      ...Object.fromEntries(
+        pulses.map((name, i) => [`on-${name}`, { shows: 'blow', when: name, priority: i }]),
+      ),
+    },
+    rest: 'still',
+  });
+  const play = (performer: Performer, tick: number, of: readonly string[]): string[] => {
+    performer.pulse(of[(tick * 13) % of.length]!);
+    if (performer.controller.tables.signals.has('speed')) performer.set('speed', (tick % 5) * 20 - 40);
+    return [...stepTold(performer, 30), JSON.stringify(performer.snapshot())];
+  };
+  const alone = (make: () => Performer, of: readonly string[]): string[] => {
+    const performer = make();
+    return Array.from({ length: 60 }, (_, tick) => play(performer, tick, of)).flat();
+  };
+  const narrow = walker();
+  const expected = [alone(() => new Performer(narrow), ['wave']), alone(() => new Performer(wide), pulses)];
+  const both = [new Performer(narrow), new Performer(wide)];
+  const told: string[][] = [[], []];
+  for (let tick = 0; tick < 60; tick++)
+    both.forEach((performer, i) => told[i]!.push(...play(performer, tick, i === 0 ? ['wave'] : pulses)));
+  expect(told).toEqual(expected);
+  expect(told[1]!.filter((text) => text.includes('> on-')).length).toBeGreaterThan(30);
 });
 
 test('tags that nothing asks for take no place, and are true all the same', () => {

@@ -59,8 +59,9 @@ export function expirePulses(rows: Rows, at: number): void {
 }
 
 /** Takes pulses that were used out of what is set. */
-export function usePulses({ doubles, ints, set, timers, controller }: Rows, at: number, used: Words): void {
-  for (let i = 0; i < used.length; i++) ints[2 * at + set + i]! &= ~used[i]!;
+export function usePulses(rows: Rows, at: number, used: Words): void {
+  const { doubles, ints, set, timers, wordCount, controller } = rows;
+  for (let i = 0; i < wordCount; i++) ints[2 * at + set + i]! &= ~used[i]!;
   // The timer of pulses without `keep` is shared; it may run out for nothing.
   for (const { timer, word, bit, keep } of controller.tables.pulses)
     if ((bit & used[word]!) !== 0 && keep > 1) doubles[at + timers + timer] = Infinity;

@@ -1,6 +1,5 @@
 import type { Controller } from '../controller/controller.js';
 import type { Situation } from '../controller/situations.js';
-import type { Words } from '../signal/condition.js';
 import { situationOf } from './rows.js';
 import type { Rows } from './rows.js';
 
@@ -14,7 +13,8 @@ export const enum Moment {
 }
 
 /**
- * What is noted while an instant is decided. It is decided within one call, so one set of notes serves all rows.
+ * What is noted while an instant is decided. It is decided within one call, so one set of notes serves all rows, also those of several
+ * controllers: what is listed here may be longer than the row at hand needs.
  */
 export const notes = {
   /** A 1 for each state whose `when` has become true at this instant. */
@@ -39,8 +39,7 @@ export function makeRoom({ states, tracks, tables }: Controller): void {
   if (notes.moments.length < tracks.length) notes.moments = new Uint8Array(tracks.length);
   if (notes.seen.length < tracks.length * tables.words)
     notes.seen = new Int32Array(tracks.length * tables.words);
-  // Of exactly so many words, because they are gone through from end to end.
-  if (notes.used.length !== tables.words) {
+  if (notes.used.length < tables.words) {
     notes.used = new Int32Array(tables.words);
     notes.words = new Int32Array(tables.words);
   }
@@ -81,22 +80,17 @@ export function forgetSeen(): boolean {
   return any !== 0;
 }
 
-/** Has the other tracks see pulses yet that one uses. @param set the words of flags and pulses as they are set, from `at` on */
-export function sharePulses(
-  { tracks }: Controller,
-  track: number,
-  used: Words,
-  set: Words,
-  at: number,
-): void {
-  const count = used.length;
-  for (let i = 0; i < count; i++) {
+/** Has the other tracks of a row see pulses yet that one uses: those that are noted. */
+export function sharePulses(rows: Rows, at: number, track: number): void {
+  const { ints, set, wordCount, trackCount } = rows;
+  const { used, seen } = notes;
+  for (let i = 0; i < wordCount; i++) {
     if (used[i] === 0) continue;
     // One that another track has used already is none to be shared any more.
-    const shared = used[i]! & set[at + i]!;
-    for (let other = 0; other < tracks.length; other++)
-      if (other !== track) notes.seen[other * count + i]! |= shared;
-    notes.seen[track * count + i]! &= ~used[i]!;
+    const shared = used[i]! & ints[2 * at + set + i]!;
+    for (let other = 0; other < trackCount; other++)
+      if (other !== track) seen[other * wordCount + i]! |= shared;
+    seen[track * wordCount + i]! &= ~used[i]!;
     notes.anySeen = true;
   }
 }
@@ -106,8 +100,7 @@ export function sharePulses(
  */
 export function situationFor(rows: Rows, at: number, track: number): Situation {
   if (!notes.anySeen) return situationOf(rows, at);
-  const { controller, ints } = rows;
-  const { words: count } = controller.tables;
+  const { controller, ints, wordCount: count } = rows;
   const { words, seen } = notes;
   const first = 2 * at + rows.words;
   for (let i = 0; i < count; i++) words[i] = ints[first + i]! | seen[track * count + i]!;

@@ -97,13 +97,14 @@ export function enter(rows: Rows, at: number, strand: number, decision: number):
 }
 
 /** Notes by which rule and from which state another was entered, which pulses were used for it, and that no hop is remembered. */
-function noteSwitch({ ints, controller }: Rows, strand: number, from: number, rule: number): void {
-  const { memories } = controller.layout;
+function noteSwitch(rows: Rows, strand: number, from: number, rule: number): void {
+  const { ints, wordCount } = rows;
+  const { memories } = rows.controller.layout;
   const words = 2 * strand + Strand.words;
   ints[2 * strand + Strand.last] = ((from + 1) << 4) | rule;
   for (let i = 0; i < memories; i++) ints[words + i] = 0;
   const { used } = notes;
-  for (let i = 0; i < used.length; i++) ints[words + memories + i] = used[i]!;
+  for (let i = 0; i < wordCount; i++) ints[words + memories + i] = used[i]!;
 }
 
 /** Enters a state where that is no more than beginning its clip: the short way of most switches. */
@@ -146,8 +147,7 @@ function forgetUsed(): void {
 
 /** Uses the pulses that are noted. */
 function use(rows: Rows, at: number, track: number): void {
-  const { controller, ints, set } = rows;
-  if (rows.trackCount > 1) sharePulses(controller, track, notes.used, ints, 2 * at + set);
+  if (rows.trackCount > 1) sharePulses(rows, at, track);
   usePulses(rows, at, notes.used);
 }
 

@@ -237,7 +237,7 @@ const sentences = {
   'saved-other': () =>
     'what was saved is of another controller; load it where it was saved, or take a snapshot, which goes by names',
   'step-member': () =>
-    'a member of a troupe is stepped, saved and watched with all others; call the method of the troupe',
+    'a member of a troupe is not stepped, saved, put elsewhere or observed by itself; call step(), save() or load() of the troupe',
   'step-time': (v: Values) =>
     `step takes milliseconds from 0 to ${v.most} (an hour), not ${shown(v.received)}`,
   'switch-cycle': (v: Values) =>

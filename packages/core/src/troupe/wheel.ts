@@ -18,6 +18,8 @@ const slotBits = 12;
 const slotTime = 1 << slotBits;
 /** How many slots there are: about 4 s go round. */
 const slotCount = 1024;
+/** A slot as it is noted of a member: in 31 bits, which come round after 101 days. */
+const noted = (slot: number): number => slot & 0x7fff_ffff;
 
 /** Who the members of a wheel belong to. */
 export interface Owner {
@@ -29,7 +31,7 @@ export interface Owner {
   file(member: number): void;
 }
 
-/** Where a member is filed: a slot by its number since time began, or one of these. */
+/** Where a member is filed: the number of a slot since time began, or one of these. */
 const enum Filed {
   nowhere = -1,
   /** Due too far ahead for the wheel. */
@@ -61,7 +63,7 @@ export class Wheel {
   file(member: number, doubles: Float64Array, due: number): void {
     const slot = Math.max(this.present, Math.floor(doubles[due]! * (1 / slotTime)));
     const isFar = slot >= this.present + slotCount;
-    const place = isFar ? Filed.far : slot;
+    const place = isFar ? Filed.far : noted(slot);
     if (this.filed[member] === place) return;
     this.filed[member] = place;
     if (isFar) {
@@ -105,7 +107,7 @@ export class Wheel {
     // Who is visited may be filed in this slot again, behind all others.
     for (let i = 0; i < list.length; i++) {
       const member = list.items[i]!;
-      if (filed[member] !== slot) continue;
+      if (filed[member] !== noted(slot)) continue;
       if (owner.isDue(member)) {
         filed[member] = Filed.nowhere;
         owner.visit(member);
