@@ -127,7 +127,7 @@ test('characters with few words and with many do not mind one another', () => {
   });
   const play = (performer: Performer, tick: number, of: readonly string[]): string[] => {
     performer.pulse(of[(tick * 13) % of.length]!);
-    if (performer.controller.tables.signals.has('speed')) performer.set('speed', (tick % 5) * 20 - 40);
+    if (performer.controller.tables.signals.has('speed')) performer.set('speed', (tick % 5) * 20.1 - 40.3);
     return [...stepTold(performer, 30), JSON.stringify(performer.snapshot())];
   };
   const alone = (make: () => Performer, of: readonly string[]): string[] => {
