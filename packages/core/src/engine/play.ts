@@ -17,7 +17,7 @@ export const runs = ({ ints }: Rows, strand: number): boolean =>
   ints[2 * strand + Strand.rate]! !== 0 && (ints[2 * strand + Strand.marks]! & Mark.ended) === 0;
 
 /** Whether a route leads a strand somewhere: it is decided at every border then. */
-export const isRouted = ({ ints }: Rows, strand: number): boolean => ints[2 * strand + Strand.goal]! >= 0;
+const isRouted = ({ ints }: Rows, strand: number): boolean => ints[2 * strand + Strand.goal]! >= 0;
 
 /** Brings the place of a strand up to the present instant, over borders that nobody notices. @param timeline what it shows */
 export function advance(rows: Rows, at: number, strand: number, timeline = timelineOf(rows, strand)): void {
