@@ -12,6 +12,6 @@ declare const character: DocumentModule<{
   directions: "east" | "southeast" | "south" | "southwest" | "west" | "northwest" | "north" | "northeast";
   clips: "stand-south" | "stand-southeast" | "stand-east" | "stand-northeast" | "stand-north" | "walk-south" | "walk-southeast" | "walk-east" | "walk-northeast" | "walk-north";
   reports: "step" | "stand" | "walk" | "east" | "southeast" | "south" | "southwest" | "west" | "northwest" | "north" | "northeast";
-  read: "vx" | "vy" | "moving" | "speed" | "body" | `${string}.${string}`;
+  read: "vx" | "vy" | "speed" | "moving" | "body" | `${string}.${string}`;
 }>;
 export default character;

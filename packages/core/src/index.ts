@@ -71,8 +71,8 @@ export type { Report, ReportKind, Reports } from './controller/reports.js';
 
 // Step 6: performing, and asking why.
 export { Performer } from './performer/performer.js';
-export { longestStep } from './performer/steps.js';
-export type { Showing } from './performer/performer.js';
+export { longestStep } from './performer/step-length.js';
+export type { Showing } from './performer/showing.js';
 export type { SavedPerformer } from './performer/saved.js';
 export type { Input, Observer } from './performer/observing.js';
 export type { PerformerSnapshot, TrackSnapshot } from './performer/snapshot.js';

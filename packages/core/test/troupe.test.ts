@@ -102,6 +102,27 @@ describe('a troupe', () => {
     expect([0, 1, 3, 4].map((index) => troupe.member(index).state)).toEqual(['wave', 'wave', 'wave', 'wave']);
   });
 
+  test('of a member that was told something and removed then, nothing is told any more', () => {
+    const troupe = new Troupe(controller, 2);
+    troupe.step(10);
+    const gone = troupe.member(1);
+    troupe.set(1, 'speed', 50);
+    troupe.remove(1);
+    gone.set('speed', 70);
+    expect(troupe.step(1000)).toBe(0);
+    // Whoever is given its index next begins anew, and once.
+    expect(troupe.add({ speed: 50 })).toBe(1);
+    troupe.step(0);
+    expect(toldOf(troupe, 1)).toEqual(['1010 step']);
+  });
+
+  test('a member with a faulty first value is not added', () => {
+    const troupe = new Troupe(controller, 1);
+    expect(() => troupe.add({ speed: NaN })).toThrow('a finite number');
+    expect([troupe.members, troupe.has(1)]).toEqual([1, false]);
+    expect(troupe.add()).toBe(1);
+  });
+
   test('sets a number of each; NaN sets nothing', () => {
     const troupe = new Troupe(controller, 4);
     troupe.setEach('speed', new Float32Array([0, 50, NaN, 50]));

@@ -31,8 +31,8 @@ export class ChartHearing extends ChartReader {
         ]),
       ...this.spansRead().map((id) => one(id, 'false')),
       ...this.controller.states.flatMap((state) =>
-        state.hops.flatMap(({ remembers }, i) =>
-          remembers ? [one(`heard_${idOf(state)}_${i}`, 'false')] : [],
+        state.hops.flatMap(({ memory }, i) =>
+          memory >= 0 ? [one(`heard_${idOf(state)}_${i}`, 'false')] : [],
         ),
       ),
     ];

@@ -9,7 +9,7 @@ export class ChartStates extends ChartHearing {
   protected state(state: State): Node {
     const definition = this.definitionOf(state);
     const spans = this.spansRead().filter((id) => id.startsWith(`in_${idOf(state)}_`));
-    const heard = state.hops.flatMap(({ remembers }, i) => (remembers ? [`heard_${idOf(state)}_${i}`] : []));
+    const heard = state.hops.flatMap(({ memory }, i) => (memory >= 0 ? [`heard_${idOf(state)}_${i}`] : []));
     const clocks = this.clocks(state);
     const reads = clocks.map(({ attributes }) => attributes.id!);
     const entered = [

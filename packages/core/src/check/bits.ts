@@ -1,11 +1,4 @@
-import type { BitPlace, Words } from '../signal/condition.js';
-
-/** So many words with some bits on. */
-export function bitsOf(count: number, places: Iterable<BitPlace>): Words {
-  const words = new Int32Array(count);
-  for (const { word, bit } of places) words[word]! |= bit;
-  return words;
-}
+import type { Words } from '../signal/condition.js';
 
 /** The bits that are on in one or the other. */
 export function withBits(one: Words, other: Words): Words {

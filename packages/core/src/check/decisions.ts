@@ -92,9 +92,8 @@ export class Decisions extends Questions {
     state.hops.forEach((hop, i) => {
       const to = states[hop.to]!;
       // What is remembered may have been true before.
-      const taken = hop.remembers
-        ? this.condition(to.while)
-        : all([this.condition(hop.if), this.condition(to.while)]);
+      const taken =
+        hop.memory >= 0 ? this.condition(to.while) : all([this.condition(hop.if), this.condition(to.while)]);
       if (!this.wide.can(taken, here))
         this.found.add('hop-never', this.pathOf(state, 'hops', i), { to: to.name });
       else this.checkOvertaken(state, to, taken, this.pathOf(state, 'hops', i));

@@ -1,6 +1,7 @@
 import type { Controller, State, Track } from '../controller/controller.js';
 import type { Condition, Words } from '../signal/condition.js';
-import { bitsOf, withBits } from './bits.js';
+import { bitsOf } from '../signal/bits.js';
+import { withBits } from './bits.js';
 import type { FindingList } from './finding.js';
 import { all, always, not } from './solver.js';
 import type { Solver } from './solver.js';

@@ -2,7 +2,8 @@ import type { Controller } from '../controller/controller.js';
 import type { SignalValue } from '../signal/definition.js';
 import { isOn, termsOf } from '../signal/condition.js';
 import type { BitPlace, Condition, Term, Words } from '../signal/condition.js';
-import { bitsOf, withBits } from './bits.js';
+import { bitsOf } from '../signal/bits.js';
+import { withBits } from './bits.js';
 import type { Source } from './sources.js';
 import { sourcesOf } from './sources.js';
 

@@ -1,12 +1,12 @@
 import type { Controller } from '../controller/controller.js';
 import type { BitPlace, Words } from '../signal/condition.js';
-import { slotsOf } from '../signal/compiler.js';
-import { Op, placeOf, valueOf } from '../signal/program.js';
+import { Op, placeOf, slotsOf, valueOf } from '../signal/program.js';
 import type { Program } from '../signal/program.js';
 import { regionOf } from '../signal/regions.js';
 import type { Regions } from '../signal/regions.js';
 import type { ComputedTerm } from '../signal/tables.js';
-import { bitsOf, hasBits, withBits } from './bits.js';
+import { bitsOf } from '../signal/bits.js';
+import { hasBits, withBits } from './bits.js';
 
 /** One thing that a source can be: the bits it then has, and values of signals that bring it about. */
 export interface Possibility {

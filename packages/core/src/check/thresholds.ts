@@ -3,7 +3,7 @@ import { isOn, termsOf } from '../signal/condition.js';
 import type { Condition, Term, Words } from '../signal/condition.js';
 import { placeOf } from '../signal/program.js';
 import { regionOf } from '../signal/regions.js';
-import { bitsOf } from './bits.js';
+import { bitsOf } from '../signal/bits.js';
 import { decides, isSame, thresholdsOf, tiny, wordsAt } from './lines.js';
 import type { Side, Threshold } from './lines.js';
 import { Questions } from './questions.js';

@@ -22,8 +22,7 @@ export interface Hop {
   readonly to: number;
   /** Index of its condition, -1 for always. */
   readonly if: number;
-  readonly remembers: boolean;
-  /** Of one that remembers, which of the state's it is, from 0; -1 for others. */
+  /** Of one that remembers its condition until its instant, which of the state's it is, from 0; -1 for others. */
   readonly memory: number;
   /** Whether it is taken at any time; else at the segments that the timeline's `hopsAt` and `hopsAfter` say. */
   readonly now: boolean;

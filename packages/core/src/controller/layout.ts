@@ -63,13 +63,20 @@ export interface Layout {
   /** Where the words of flags and pulses begin as they were set, and those that were decided on last; in integers. */
   readonly set: number;
   readonly words: number;
-  /** Whether conditions ask for any tag or state. */
+  /** Whether conditions ask for any tag or state, and whether any state has gaits, or follows a number by its frame. */
   readonly asksAnything: boolean;
+  readonly hasGaits: boolean;
+  readonly hasScrubs: boolean;
   /** A row at the very first. */
   readonly first: Float64Array;
 }
 
-/** Finds everything its place. @param rests the timelines in which tracks begin @param toward where the compass points at first */
+/**
+ * Finds everything its place.
+ *
+ * @param rests the timelines in which tracks begin
+ * @param toward where the compass points at first
+ */
 export function layOut(
   { regions, signals, timers, words, firstBits, tags }: SignalTables,
   states: readonly State[],
@@ -78,7 +85,7 @@ export function layOut(
   unitsPerMicrosecond: number,
 ): Layout {
   const memories = states.reduce(
-    (most, { hops }) => Math.max(most, Math.ceil(hops.filter(({ remembers }) => remembers).length / 32)),
+    (most, { hops }) => Math.max(most, Math.ceil(hops.filter(({ memory }) => memory >= 0).length / 32)),
     0,
   );
   const strand = Strand.words / 2 + Math.ceil((memories + words) / 2);
@@ -113,6 +120,8 @@ export function layOut(
     set,
     words: set + words,
     asksAnything: tags.size > 0,
+    hasGaits: states.some(({ gaits }) => gaits.length > 0),
+    hasScrubs: states.some(({ scrub }) => scrub !== undefined),
     first,
   };
 }

@@ -60,6 +60,10 @@ const enum Pack {
   head = 4095,
 }
 
+/** What a report is, as one number of it. @param from what was left */
+export const packed = (kind: 0 | 1 | 2 | 3, from: number, rule: number, track: number): number =>
+  kind | (rule << 2) | (track << 6) | (from << Pack.from);
+
 /**
  * The cues, switches, turns and changes of gait of a performer's latest step or request, in the order in which they happened.
  * It always speaks of the latest step of its own performer, whenever it was taken and whatever other performers do in
@@ -164,7 +168,7 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
   /**
    * For performers: adds one.
    *
-   * @param head the kind (two bits), the rule (four), the track (six) and what was left
+   * @param head what it is: see {@link packed}
    * @param now where the instant is among the numbers; a double handed over would be boxed
    */
   add(head: number, to: number, member: number, numbers: Float64Array, now: number): void {

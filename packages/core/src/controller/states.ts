@@ -3,7 +3,7 @@ import type { Compass } from '../compass/compass.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { PoseBook } from '../sheet/pose.js';
 import type { BitPlace, Condition } from '../signal/condition.js';
-import { slotsOf } from '../signal/compiler.js';
+import { slotsOf } from '../signal/program.js';
 import type { SignalCompiler } from '../signal/compiler.js';
 import type { Books } from './books.js';
 import type { Hop, State, Yield } from './controller.js';
@@ -14,6 +14,7 @@ import { gaitBands, rateOf, scrubOf } from './motion.js';
 import { askedAs } from '../signal/scope.js';
 import { turningBy } from './turning.js';
 import type { Turning } from './turning.js';
+import { isNow, remembers } from './timeline.js';
 import type { Timeline } from './timeline.js';
 import { Timelines } from './timelines.js';
 import type { Book } from './timelines.js';
@@ -141,7 +142,7 @@ class StatesCompiler {
     let memories = 0;
     const resolved = hops.map((hop, i): Hop => {
       const one = this.hop(hop, clips, [...path, 'hops', i]);
-      return one.remembers ? { ...one, memory: memories++ } : one;
+      return remembers(hop) ? { ...one, memory: memories++ } : one;
     });
     const again = againOf(definition, kind, [...path, 'again'], problems);
     const leaves = leavesOf(definition, clips, [...path, 'leaves'], problems);
@@ -179,7 +180,7 @@ class StatesCompiler {
       atLeast,
       again,
       isStatic: hops.length === 0 && yields.length === 0 && !leaves && atLeast === 0,
-      hears: again !== 'ignore' || resolved.some(({ remembers }) => remembers),
+      hears: again !== 'ignore' || memories > 0,
       tags: definition.tags ?? [],
       tagBits: noBits,
       isAskedFor: false,
@@ -260,13 +261,11 @@ class StatesCompiler {
     const { problems } = this.input;
     checkSpan(hop.during, clips, [...path, 'during'], problems);
     if (hop.at !== undefined) checkInstant(hop.at, true, clips, [...path, 'at'], problems);
-    const now = hop.at === undefined || hop.at === 'now';
     return {
       to: this.stateIndex(this.track, hop.to, [...path, 'to']),
       if: this.condition(hop.if, [...path, 'if']),
-      remembers: hop.during !== undefined && !now,
       memory: -1,
-      now,
+      now: isNow(hop),
     };
   }
 

@@ -103,13 +103,13 @@ interface Segment {
   readonly ends: number;
 }
 
-type HopRule = FrameRules['hops'][number];
+type HopRule = Partial<FrameRules['hops'][number]>;
 
 /** Whether a hop is taken at any time. */
-const isNow = ({ at }: HopRule): boolean => at === undefined || at === 'now';
+export const isNow = ({ at }: HopRule): boolean => at === undefined || at === 'now';
 
 /** Whether a hop hears its condition within a span and is taken at an instant that comes later. */
-const remembers = (hop: HopRule): boolean => hop.during !== undefined && !isNow(hop);
+export const remembers = (hop: HopRule): boolean => hop.during !== undefined && !isNow(hop);
 
 const phasesOf = (at: AtDefinition | undefined): readonly number[] =>
   typeof at === 'object' && 'phases' in at ? at.phases : [];
@@ -155,11 +155,11 @@ export function buildSegments(
   const [nothing, never] = [perSegment(() => none), perSegment(() => false)];
   const those = <T>(
     list: readonly T[],
-    isMeant: (one: T, segment: Segment, index: number) => boolean,
+    isMeant: (one: T, segment: Segment, index: number, of: number) => boolean,
   ): (readonly number[])[] => {
     if (list.length === 0) return nothing;
     return perSegment((segment, index) =>
-      list.flatMap((one, i) => (isMeant(one, segment, index) ? [i] : [])),
+      list.flatMap((one, i) => (isMeant(one, segment, index, i) ? [i] : [])),
     );
   };
 
@@ -172,8 +172,7 @@ export function buildSegments(
   const hopsAfter = those(hops, ({ at }, one, i) => ends(at, one, i));
   // What is remembered is taken wherever its instant is, all else within its span.
   const waysWith = (instants: readonly (readonly number[])[]): (readonly number[])[] =>
-    those(hops, (hop, _, i) => {
-      const index = hops.indexOf(hop);
+    those(hops, (hop, _, i, index) => {
       const isHere = isNow(hop) || instants[i]!.includes(index);
       return isHere && (remembers(hop) || armed[i]!.includes(index));
     });
@@ -191,7 +190,7 @@ export function buildSegments(
     ways: waysWith(nothing),
     waysAt: waysWith(hopsAt),
     waysAfter: waysWith(hopsAfter),
-    hearing: those(hops, (hop, _, i) => remembers(hop) && armed[i]!.includes(hops.indexOf(hop))),
+    hearing: those(hops, (hop, _, i, index) => remembers(hop) && armed[i]!.includes(index)),
     hopsAt,
     hopsAfter,
     yielding: those(yields, ({ during }, one) => inSpan(during, frameOf(one))),

@@ -1,18 +1,22 @@
 import { Row, Strand } from '../controller/layout.js';
-import { findDue, findTimer } from './pass.js';
+import { Rule } from '../controller/rule.js';
+import { Decision, choose, decided, grants } from './choose.js';
 import { decideInstant } from './instant.js';
 import { Moment, forgetMoments, forgetSeen, makeRoom, notes } from './notes.js';
-import { choose, decided, Decision, grants } from './choose.js';
+import { findDue, findTimer } from './pass.js';
 import { followsNumber, gaitOf, placeByNumber, readRate } from './play.js';
 import { readSignals } from './read.js';
 import { Attention, findSituation, stateOf, strandAt, towardOf } from './rows.js';
 import type { Rows } from './rows.js';
-import { Rule } from '../controller/rule.js';
 import { enter, settleAll } from './switch.js';
 
 // Where a row begins, and what a game asks for outside of the rules.
 
-/** Finds the states that a row begins in. What is true at the very start has not just become true. @param among the tracks that are meant; by default all */
+/**
+ * Finds the states that a row begins in. What is true at the very start has not just become true.
+ *
+ * @param among the tracks that are meant; by default all
+ */
 export function findFirstStates(rows: Rows, at: number, among?: readonly number[]): void {
   const { controller } = rows;
   const { tracks } = controller;
@@ -46,7 +50,6 @@ function showNow(rows: Rows, at: number, track: number, index: number): void {
 
 /** Decides upon what was set, whether anything was or not, before something is asked for at the present instant. */
 export function decideNow(rows: Rows, at: number): void {
-  makeRoom(rows.controller);
   rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read;
   decideInstant(rows, at, false);
   findDue(rows, at);
@@ -95,7 +98,6 @@ function settleNow(rows: Rows, at: number, track: number, moment: number): void 
 
 /** Whether any track would switch at this instant. */
 export function wouldSwitch(rows: Rows, at: number): boolean {
-  makeRoom(rows.controller);
   return rows.controller.tracks.some(
     ({ index }) => choose(rows, at, strandAt(rows, at, index), Moment.nothing) !== Decision.stay,
   );

@@ -37,7 +37,7 @@ export const stateOfDecision = (decision: number): number => decision >> Decisio
 export function choose(rows: Rows, at: number, strand: number, moment: number): number {
   const timeline = timelineOf(rows, strand);
   const { of: state } = timeline;
-  const situation = notes.anySeen ? situationFor(rows, at, state.track) : situationOf(rows, at);
+  const situation = situationFor(rows, at, state.track);
   const { ints } = rows;
   const ended = (ints[2 * strand + Strand.marks]! & Mark.ended) !== 0;
   const goal = ints[2 * strand + Strand.goal]!;

@@ -9,7 +9,7 @@ import type { Rows } from './rows.js';
 // between two steps only the last counts, also for bands.
 
 /** Has the next step do something before time passes. */
-export function wake(rows: Rows, at: number, what: Attention.decide | Attention.read): void {
+function wake(rows: Rows, at: number, what: Attention.decide | Attention.read): void {
   const { ints, crowd } = rows;
   const place = 2 * at + Row.attention;
   const before = ints[place]!;
@@ -19,8 +19,14 @@ export function wake(rows: Rows, at: number, what: Attention.decide | Attention.
   if (crowd !== null) crowd.tell(rows.firstIndex + rows.indexOf(at));
 }
 
-/** Notes a number that is not within its interval. It was put there already unless it is what it was. */
-export const leaveInterval = (rows: Rows, at: number): void => wake(rows, at, Attention.read);
+/** Sets a finite number. @param place where its value is kept, and behind it the two ends of its interval */
+export function hearNumber(rows: Rows, place: number, at: number, value: number): void {
+  const { doubles } = rows;
+  const stays = value >= doubles[place + 1]! && value < doubles[place + 2]!;
+  if (!stays && doubles[place] === value) return;
+  doubles[place] = value;
+  if (!stays) wake(rows, at, Attention.read);
+}
 
 /** Sets a flag. */
 export function hearFlag(rows: Rows, at: number, { place, word, bit }: Signal, value: boolean): void {

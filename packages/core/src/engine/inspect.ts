@@ -15,14 +15,6 @@ import { leadOf } from './switch.js';
 // What shows, and what is true: all that reads a row without changing what it does. A strand is brought up to the present instant
 // when it is looked at, because nobody notices most borders of frames.
 
-/** Puts the present instant of a row, or of the crowd that it is in, where it is read. Nothing is due before that. */
-export function catchUp(rows: Rows, at: number): void {
-  const { crowd, doubles, waits } = rows;
-  const wait = waits[rows.indexOf(at)]!;
-  if (crowd !== null) doubles[at + Row.now] = crowd.clock[0]!;
-  else if (wait > 0) doubles[at + Row.now] = doubles[at + Row.due]! - wait;
-}
-
 /** The segment that a strand shows now. */
 export function segmentNow(rows: Rows, at: number, strand: number): number {
   advance(rows, at, strand);

@@ -15,11 +15,6 @@ import { changeGait, commit } from './turn.js';
  * @param isDue whether it was waited for; else only something was set, and where that changes nothing nothing happens
  */
 export function decideInstant(rows: Rows, at: number, isDue: boolean): void {
-  // Pulses are shared among several tracks only.
-  if (rows.trackCount === 1) {
-    decideAll(rows, at, isDue);
-    return;
-  }
   try {
     decideAll(rows, at, isDue);
   } finally {
@@ -33,7 +28,6 @@ function decideAll(rows: Rows, at: number, isDue: boolean): void {
   const changed = commit(rows, at);
   if (isDue || isToBeSeen(rows, at)) passBorders(rows, at, changed);
   else if (!changed) return;
-  else if (rows.trackCount === 1) settleOne(rows, at, at + Row.strands, Moment.nothing);
   else {
     forgetMoments(rows);
     settleAll(rows, at);

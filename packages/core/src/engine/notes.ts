@@ -20,7 +20,7 @@ export const notes = {
   /** A 1 for each state whose `when` has become true at this instant. */
   starts: new Uint8Array(64),
   anyStarts: false,
-  /** Whether any state was entered at this instant. */
+  /** Whether something was switched at this instant. */
   anySwitch: false,
   /** What happens in the clip of each track: a {@link Moment}. */
   moments: new Uint8Array(8),
@@ -100,9 +100,9 @@ export function sharePulses(rows: Rows, at: number, track: number): void {
  */
 export function situationFor(rows: Rows, at: number, track: number): Situation {
   if (!notes.anySeen) return situationOf(rows, at);
-  const { controller, ints, wordCount: count } = rows;
+  const { situations, ints, wordCount: count } = rows;
   const { words, seen } = notes;
   const first = 2 * at + rows.words;
   for (let i = 0; i < count; i++) words[i] = ints[first + i]! | seen[track * count + i]!;
-  return controller.situations.find(words, 0);
+  return situations.find(words, 0);
 }

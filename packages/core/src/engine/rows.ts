@@ -1,6 +1,6 @@
 import type { Controller, State } from '../controller/controller.js';
 import { Row, Strand } from '../controller/layout.js';
-import { Reports } from '../controller/reports.js';
+import { Reports, packed } from '../controller/reports.js';
 import type { Situation, Situations } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
 import type { Words } from '../signal/condition.js';
@@ -120,8 +120,8 @@ export class Rows {
     this.turning = controller.turning;
     this.isTurningRead = controller.isTurningRead;
     this.turnTimer = controller.turnTimer;
-    this.hasGaits = controller.states.some(({ gaits }) => gaits.length > 0);
-    this.hasScrubs = controller.states.some(({ scrub }) => scrub !== undefined);
+    this.hasGaits = layout.hasGaits;
+    this.hasScrubs = layout.hasScrubs;
     this.asksAnything = layout.asksAnything;
     this.size = layout.size;
     this.strandSize = layout.strand;
@@ -163,18 +163,21 @@ export class Rows {
   }
 }
 
-/** Has the next step look, whatever its length. The present instant is then in its place. */
-export function stopWaiting(rows: Rows, at: number): void {
-  const { waits, doubles, crowd } = rows;
+/** Puts the present instant of a row, or of the crowd that it is in, where it is read. Nothing is due before that. */
+export function catchUp(rows: Rows, at: number): void {
+  const { crowd, doubles, waits } = rows;
   if (crowd !== null) {
     doubles[at + Row.now] = crowd.clock[0]!;
     return;
   }
-  const index = rows.indexOf(at);
-  const wait = waits[index]!;
-  if (wait === 0) return;
-  doubles[at + Row.now] = doubles[at + Row.due]! - wait;
-  waits[index] = 0;
+  const wait = waits[rows.indexOf(at)]!;
+  if (wait > 0) doubles[at + Row.now] = doubles[at + Row.due]! - wait;
+}
+
+/** Has the next step look, whatever its length. */
+export function stopWaiting(rows: Rows, at: number): void {
+  catchUp(rows, at);
+  rows.waits[rows.indexOf(at)] = 0;
 }
 
 /** Where the strand of a track begins. */
@@ -228,11 +231,10 @@ export function report(
   rule: number,
 ): void {
   rows.ints[2 * at + Row.attention]! |= Attention.told;
-  const head = kind | (rule << 2) | (track << 6) | (from << 12);
   const index = rows.indexOf(at);
   const place = rows.crowd === null ? index : 0;
   const reports = rows.reports[place] ?? rows.reportsAt(place);
-  reports.add(head, to, rows.firstIndex + index, rows.doubles, at + Row.now);
+  reports.add(packed(kind, from, rule, track), to, rows.firstIndex + index, rows.doubles, at + Row.now);
 }
 
 /** Reports the cues of the segment that begins. */

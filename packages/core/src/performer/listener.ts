@@ -1,25 +1,23 @@
-import { signalNamed } from '../controller/compile.js';
 import type { Controller } from '../controller/controller.js';
 import { Row } from '../controller/layout.js';
 import type { Names, Settable, VectorNames } from '../controller/names.js';
 import { Situations } from '../controller/situations.js';
-import { hearFlag, hearPulse, leaveInterval } from '../engine/hear.js';
-import { catchUp, valueNamed } from '../engine/inspect.js';
+import { hearPulse } from '../engine/hear.js';
+import { valueNamed } from '../engine/inspect.js';
 import { Attention } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 import { callError } from '../problem/problem.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
-import { placeOf } from '../signal/program.js';
 import { isHeld, tellInput, unobserved } from './observing.js';
-import { takeRow } from './places.js';
-import { wrongKind } from './wrong-kind.js';
+import { takeRow } from './row-pool.js';
+import { setNumber, setSignal, setVector, signalOf, wrongKind } from './set-signal.js';
 
 /**
  * What a game tells a performer: signals. A performer is this and all else; see `Performer`.
  *
  * @typeParam N the names that its controller has, for the compiler alone
  */
-export abstract class Told<N extends Names = Names> {
+export abstract class Listener<N extends Names = Names> {
   /** What it plays; shared by any number of performers. */
   readonly controller: Controller<N>;
   protected readonly rows: Rows;
@@ -53,8 +51,9 @@ export abstract class Told<N extends Names = Names> {
     // Whatever comes from outside the compiler's sight is no handle.
     const one = (typeof signal === 'string' ? this.signal(signal) : signal) as Signal | undefined | null;
     if (one?.owner !== this.controller.signalOwner) this.setSpecially(one, value as SignalValue);
-    else if (one.kind !== 'number' || typeof value !== 'number') this.setOther(one, value as SignalValue);
-    else if (!this.staysWithin(one.place, value)) this.setFarther(one, value);
+    else if (one.kind !== 'number' || typeof value !== 'number')
+      setSignal(this.rows, this.at, one, value as SignalValue);
+    else if (!this.staysWithin(one.place, value)) setNumber(this.rows, this.at, one, value);
   }
 
   /**
@@ -68,9 +67,7 @@ export abstract class Told<N extends Names = Names> {
       this.setSpecially(one, [x, y]);
       return;
     }
-    if (one.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(one, [x, y]);
-    this.setNumber(one.place, x);
-    this.setNumber(one.place + placeOf(1), y);
+    setVector(this.rows, this.at, one, x, y);
   }
 
   /**
@@ -80,13 +77,12 @@ export abstract class Told<N extends Names = Names> {
    * @throws {DotHopError} for an unknown name or a signal of another kind
    */
   pulse(signal: N['pulses'] | Signal<never>): void {
-    const one = typeof signal === 'string' ? this.signal(signal) : this.own(signal);
+    const one = this.signal(signal);
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
     if (this.isWatched) {
       if (isHeld(this, one.name)) return;
       tellInput(this, { kind: 'pulse', name: one.name });
     }
-    catchUp(this.rows, this.at);
     hearPulse(this.rows, this.at, one);
   }
 
@@ -102,6 +98,11 @@ export abstract class Told<N extends Names = Names> {
     return valueNamed(this.rows, this.at, name);
   }
 
+  /** Refuses what is done for a troupe as a whole. */
+  protected checkAlone(): void {
+    if (this.rows.crowd !== null) throw callError('step-member', {});
+  }
+
   protected get isWatched(): boolean {
     return (this.rows.ints[2 * this.at + Row.attention]! & Attention.watched) !== 0;
   }
@@ -115,56 +116,16 @@ export abstract class Told<N extends Names = Names> {
     return stays;
   }
 
-  private leaveInterval(place: number, value: number): void {
-    const at = this.at + place;
-    const { doubles } = this.rows;
-    if (doubles[at] === value) return;
-    doubles[at] = value;
-    leaveInterval(this.rows, this.at);
-  }
-
-  private setNumber(place: number, value: number): void {
-    if (!this.staysWithin(place, value)) this.leaveInterval(place, value);
-  }
-
-  /** Sets a number that leaves the interval in which nothing changes. */
-  private setFarther(signal: Signal, value: number): void {
-    if (!Number.isFinite(value)) throw wrongKind(signal, value);
-    this.leaveInterval(signal.place, value);
-  }
-
-  private setOther(signal: Signal, value: SignalValue): void {
-    if (signal.kind === 'flag' && typeof value === 'boolean') {
-      hearFlag(this.rows, this.at, signal, value);
-      return;
-    }
-    if (signal.kind === 'vector' && Array.isArray(value) && value.length === 2) {
-      this.setVector(signal, value[0] as number, value[1] as number);
-      return;
-    }
-    if (signal.kind !== 'choice' || typeof value !== 'string') throw wrongKind(signal, value);
-    const option = signal.options.indexOf(value);
-    if (option < 0)
-      throw callError('choice-unknown', { choice: signal.name, name: value, known: signal.options });
-    this.setNumber(signal.place, option);
-  }
-
   /** Refuses a handle of another controller, and sets a signal of a performer that somebody may watch. */
   private setSpecially(signal: Signal | undefined | null, value: SignalValue): void {
-    const { name } = this.own(signal);
+    const { name } = this.signal(signal);
     if (isHeld(this, name)) return;
     unobserved(this.controller, () => this.set(signal as Signal<SignalValue>, value as never));
     tellInput(this, { kind: 'set', name, value });
   }
 
-  /** A handle of this very controller: one of another version of the document could mean another signal. */
-  private own(signal: Signal | undefined | null): Signal {
-    if (signal?.owner === this.controller.tables.owner) return signal;
-    throw callError('signal-handle', { received: signal?.name ?? signal });
-  }
-
-  private signal(name: string): Signal {
-    return this.controller.tables.signals.get(name) ?? signalNamed(this.controller.tables, name);
+  private signal(signal: unknown): Signal {
+    return signalOf(this.controller.tables, signal);
   }
 }
 

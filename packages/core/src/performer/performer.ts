@@ -1,5 +1,4 @@
 import type { Controller } from '../controller/controller.js';
-import { inStepFrame } from '../controller/figure.js';
 import { Row, Strand } from '../controller/layout.js';
 import type { Names } from '../controller/names.js';
 import type { Reports } from '../controller/reports.js';
@@ -7,35 +6,27 @@ import { Rule } from '../controller/rule.js';
 import { Units } from '../controller/timeline.js';
 import { bodyTrack } from '../controller/tracks.js';
 import { ask, decideNow, findFirstStates, request, route } from '../engine/begin.js';
-import { catchUp, phaseOf, poseOf, segmentNow, shownBy, valueNamed } from '../engine/inspect.js';
+import { phaseOf, poseOf, segmentNow, shownBy } from '../engine/inspect.js';
 import { findDue, pass, until } from '../engine/pass.js';
 import { vectorOf } from '../engine/read.js';
-import {
-  Attention,
-  Mark,
-  situationOf,
-  stateOf,
-  stopWaiting,
-  strandAt,
-  timelineOf,
-  towardOf,
-} from '../engine/rows.js';
+import { Attention, catchUp, stopWaiting, timelineOf, towardOf } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
-import { leadOf } from '../engine/switch.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
 import type { SignalValue } from '../signal/definition.js';
 import type { Outfit } from '../wardrobe/outfit.js';
+import { Listener } from './listener.js';
+import { stateNamed, trackNamed } from './named.js';
 import { addObserver, tellInput, tellMoved, tellStep, unobserved } from './observing.js';
 import type { Observer } from './observing.js';
-import { lengthOfStep } from './steps.js';
+import { restoreRow, snapshotOf } from './row-snapshot.js';
 import { loadRow, saveRow } from './saved.js';
 import type { SavedPerformer } from './saved.js';
+import { showingOf, whyOf } from './showing.js';
+import type { Showing } from './showing.js';
 import type { PerformerSnapshot } from './snapshot.js';
-import { rememberedBy, restoreRow, snapshotOf, usedBy } from './standing.js';
-import { explain } from './why.js';
+import { lengthOfStep } from './step-length.js';
 import type { Why } from './why.js';
-import { Told } from './told.js';
 
 /**
  * The length of the latest step, in milliseconds as it was said and in whole microseconds: whoever steps many performers
@@ -43,23 +34,6 @@ import { Told } from './told.js';
  */
 const latest = { time: 0 };
 const latestMs = new Float64Array(1);
-
-/** What a track shows. */
-export interface Showing<N extends Names = Names> {
-  /** Where another track has taken this one, the state by which it has. */
-  readonly state: N['states'];
-  /** The track that it is in step with; `undefined` for none. */
-  readonly inStep: N['tracks'] | undefined;
-  /** Whether a state of another track has taken this one. */
-  readonly isTaken: boolean;
-  readonly facing: N['directions'];
-  readonly clip: N['clips'];
-  /** From 0. */
-  readonly frameIndex: number;
-  /** From 0 to 1, as that of the performer. */
-  readonly phase: number;
-  readonly isBridging: boolean;
-}
 
 /** What performers wear, kept beside them: most wear nothing, and a field would be paid for by every one. */
 const worn = new WeakMap<object, Outfit>();
@@ -70,7 +44,7 @@ const worn = new WeakMap<object, Outfit>();
  *
  * @typeParam N the names that its controller has, for the compiler alone
  */
-export class Performer<N extends Names = Names> extends Told<N> {
+export class Performer<N extends Names = Names> extends Listener<N> {
   /**
    * @param controller what it plays; shared by any number of performers
    * @param first first values of signals that differ from the document's; they decide which state it begins in
@@ -195,7 +169,7 @@ export class Performer<N extends Names = Names> extends Told<N> {
    * @throws {DotHopError} for an unknown state
    */
   ask(state: N['states']): boolean {
-    const to = this.stateNamed(state);
+    const to = stateNamed(this.controller, state);
     return this.now('ask', to, () => ask(this.rows, this.at, to));
   }
 
@@ -206,7 +180,7 @@ export class Performer<N extends Names = Names> extends Told<N> {
    * @throws {DotHopError} for an unknown state
    */
   cut(state: N['states']): void {
-    const to = this.stateNamed(state);
+    const to = stateNamed(this.controller, state);
     this.now('cut', to, () => {
       request(this.rows, this.at, to, Rule.cut);
       return true;
@@ -222,7 +196,7 @@ export class Performer<N extends Names = Names> extends Told<N> {
    * @throws {DotHopError} for an unknown state
    */
   route(state: N['states']): boolean {
-    const to = this.stateNamed(state);
+    const to = stateNamed(this.controller, state);
     return this.now('route', to, () => route(this.rows, this.at, to));
   }
 
@@ -260,25 +234,7 @@ export class Performer<N extends Names = Names> extends Told<N> {
    * @throws {DotHopError} for an unknown track, with the nearest known one
    */
   showing(track: N['tracks'] = bodyTrack): Showing<N> {
-    const { controller, rows, at } = this;
-    catchUp(rows, at);
-    const own = this.trackNamed(track);
-    const { name, inStep, takenBy, drawsOwn } = stateOf(rows, strandAt(rows, at, own));
-    const lead = leadOf(rows, at, own);
-    const strand = strandAt(rows, at, lead < 0 ? own : lead);
-    const timeline = timelineOf(rows, strand);
-    const shown = drawsOwn ? timelineOf(rows, strandAt(rows, at, own)).clip : timeline.clip;
-    const frame = timeline.frames[segmentNow(rows, at, strand)]!;
-    return {
-      state: name,
-      inStep: controller.tracks[inStep]?.name,
-      isTaken: takenBy >= 0,
-      facing: controller.compass.names[timeline.direction]!,
-      clip: shown.name,
-      frameIndex: shown === timeline.clip ? frame : inStepFrame(frame, timeline.clip, shown),
-      phase: phaseOf(rows, at, strand),
-      isBridging: timeline.bridge,
-    };
+    return showingOf(this.rows, this.at, trackNamed(this.controller, track));
   }
 
   /** The name of the state that shows. */
@@ -361,33 +317,13 @@ export class Performer<N extends Names = Names> extends Told<N> {
    * @throws {DotHopError} for an unknown track
    */
   why(track: N['tracks'] = bodyTrack): Why {
-    const { rows, at } = this;
-    const { doubles, ints } = rows;
-    catchUp(rows, at);
-    const strand = strandAt(rows, at, this.trackNamed(track));
-    const marks = ints[2 * strand + Strand.marks]!;
-    const last = ints[2 * strand + Strand.last]!;
-    return explain(this.controller, {
-      situation: situationOf(rows, at),
-      timeline: timelineOf(rows, strand),
-      segment: segmentNow(rows, at, strand),
-      ended: (marks & Mark.ended) !== 0,
-      queued: (marks & Mark.queued) !== 0,
-      remembered: rememberedBy(rows, strand),
-      at: doubles[at + Row.now]!,
-      entered: doubles[strand + Strand.entered]!,
-      from: (last >> 4) - 1,
-      rule: last & 15,
-      used: usedBy(rows, strand),
-      goal: ints[2 * strand + Strand.goal]!,
-      value: (name) => valueNamed(rows, at, name),
-    });
+    return whyOf(this.rows, this.at, trackNamed(this.controller, track));
   }
 
   private begin(first: Partial<N['values']>): void {
     try {
       for (const [name, value] of Object.entries(first as Record<string, SignalValue>))
-        (this as Told).set(name, value);
+        (this as Listener).set(name, value);
     } finally {
       findFirstStates(this.rows, this.at);
     }
@@ -398,11 +334,6 @@ export class Performer<N extends Names = Names> extends Told<N> {
     restoreRow(this.rows, this.at, snapshot, adopt);
     this.clearReports();
     if (this.isWatched) tellMoved(this);
-  }
-
-  /** Refuses what is done for a troupe as a whole. */
-  private checkAlone(): void {
-    if (this.rows.crowd !== null) throw callError('step-member', {});
   }
 
   /** Whether it has one track only. */
@@ -463,20 +394,5 @@ export class Performer<N extends Names = Names> extends Told<N> {
       rows.crowd?.file(rows.firstIndex + this.index);
       if (this.isWatched) tellStep(this, rows.reportsOf(at).count);
     }
-  }
-
-  /** The index of a track by name. */
-  private trackNamed(name: string): number {
-    const { tracks } = this.controller;
-    const track = tracks.find((one) => one.name === name);
-    if (track === undefined) throw callError('track-unknown', { name, known: tracks.map((one) => one.name) });
-    return track.index;
-  }
-
-  private stateNamed(name: string): number {
-    const { stateNamed } = this.controller;
-    const state = stateNamed.get(name);
-    if (state === undefined) throw callError('state-unknown', { name, known: [...stateNamed.keys()] });
-    return state.index;
   }
 }

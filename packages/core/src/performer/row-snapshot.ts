@@ -1,10 +1,11 @@
 import { Row, Strand as Place } from '../controller/layout.js';
 import { findFirstStates, wouldSwitch } from '../engine/begin.js';
-import { catchUp, phaseOf, signalValue } from '../engine/inspect.js';
+import { phaseOf, signalValue } from '../engine/inspect.js';
 import { findDue, findTimer } from '../engine/pass.js';
 import { readRate } from '../engine/play.js';
 import { readSignals } from '../engine/read.js';
 import {
+  catchUp,
   Attention,
   Mark,
   findSituation,

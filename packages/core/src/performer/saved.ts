@@ -1,6 +1,5 @@
 import { Row } from '../controller/layout.js';
-import { catchUp } from '../engine/inspect.js';
-import { Attention } from '../engine/rows.js';
+import { catchUp, Attention } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 import { callError } from '../problem/problem.js';
 

@@ -168,7 +168,7 @@ function checkStrand(
   if (state === undefined) return;
   saved.remembered.forEach(({ hop, to }, i) => {
     const way = state.hops[hop];
-    if (way?.remembers !== true || states[way.to]!.name !== to)
+    if (way === undefined || way.memory < 0 || states[way.to]!.name !== to)
       problems.add('field-kind', [...path, 'remembered', i], {
         expected: 'a hop that remembers',
         received: { hop, to },

@@ -265,7 +265,7 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
     segment: ended ? ends.length - 1 : isSame ? saved.segment : indexAt(ends, place),
     marks: saved.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : markBits[name]), 0),
     remembered: saved.remembered.flatMap(({ hop, to }) =>
-      states[state.hops[hop]?.to ?? -1]?.name === to && state.hops[hop]!.remembers ? [hop] : [],
+      states[state.hops[hop]?.to ?? -1]?.name === to && state.hops[hop]!.memory >= 0 ? [hop] : [],
     ),
     goal: indexOf(saved.routeTo),
     from: indexOf(saved.last.from),

@@ -183,10 +183,10 @@ export function explain(controller: Controller, standing: Standing): Why {
     return { name, takenBy, kind, priority, wantsIn, keptOut, while: during, when: start };
   };
 
-  const hopOf = ({ to, if: test, remembers, now }: State['hops'][number], index: number): WhyHop => {
+  const hopOf = ({ to, if: test, memory, now }: State['hops'][number], index: number): WhyHop => {
     const remembered = standing.remembered.includes(index);
     const within = timeline.armed[standing.segment]!.includes(index);
-    const met = remembers ? remembered : within && situation.holds(test);
+    const met = memory >= 0 ? remembered : within && situation.holds(test);
     let kept: HopKept = now ? 'open' : 'instant';
     if (!met) kept = within ? 'condition' : 'span';
     else if (!situation.holds(states[to]!.while)) kept = 'while';

@@ -226,14 +226,6 @@ const sentences = {
     `${shown(v.received)} is no signal of this performer's controller; name it, or take its handle with performer.controller.signal(name)`,
   'set-derived': (v: Values) => `"${v.name}" is derived; set the signals it is computed from`,
   'set-kind': (v: Values) => `"${v.name}" is a ${v.kind} and takes ${v.expected}, not ${shown(v.received)}`,
-  'troupe-count': (v: Values) =>
-    `a troupe has 0 to ${v.most} members, not ${shown(v.received)}; make several troupes for more`,
-  'troupe-memory': (v: Values) =>
-    `there is no memory for more than ${v.members} members; remove those that nobody sees`,
-  'member-unknown': (v: Values) =>
-    `there is no member ${shown(v.index)}; members are numbered from 0, the troupe has had ${v.end} so far, and those that were removed are gone`,
-  'member-range': (v: Values) =>
-    `the members from ${shown(v.from)} up to ${shown(v.to)} are not all there; a range is { from, to } with whole numbers from 0 to ${v.end}`,
   'saved-other': () =>
     'what was saved is of another controller; load it where it was saved, or take a snapshot, which goes by names',
   'step-member': () =>

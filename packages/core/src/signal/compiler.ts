@@ -1,13 +1,13 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
+import { BitPlaces, bitsOf } from './bits.js';
 import { NumberExpression, compare, flipped, shaped } from './comparison.js';
-import { wordBits } from './condition.js';
 import type { BitPlace, Condition, Term } from './condition.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
 import { ExpressionError, parseExpression, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
 import { choiceTested, kindOf, mostParts, want } from './kinds.js';
 import type { Kind } from './kinds.js';
-import { Op, functions } from './program.js';
+import { functions, slotsOf } from './program.js';
 import type { Program } from './program.js';
 import { RegionBuilder } from './regions.js';
 import { Scope, constantOf } from './scope.js';
@@ -17,9 +17,6 @@ import type { ProgramReader } from './writer.js';
 import type { ComputedTerm, SignalTables } from './tables.js';
 
 type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
-/** The most flags, pulses, tags that are asked for, and comparisons: of each so many. */
-const mostBits = 1000;
-
 /** Stops the reading of one expression after its problem was added. */
 class Refused extends Error {}
 
@@ -44,8 +41,7 @@ export class SignalCompiler implements ProgramReader {
   private readonly refused = new Set<string>();
   /** Of how many parts conditions consist; a term is one. */
   private readonly sizes = new WeakMap<Condition, number>();
-  /** How many bits there are of each kind. */
-  private readonly bits = { flag: 0, pulse: 0, tag: 0, term: 0 };
+  private readonly bits = new BitPlaces();
   private timers = 0;
   /** One for all pulses without `keep`: all expire a microsecond after the instant at which any was set. */
   private tapTimer: number | undefined;
@@ -124,18 +120,9 @@ export class SignalCompiler implements ProgramReader {
   }
 
   finish(): SignalTables {
-    const { flag, pulse, tag, term } = this.bits;
-    this.checkCount('too-many-flags', ['signals'], flag);
-    this.checkCount('too-many-pulses', ['signals'], pulse);
-    this.checkCount('too-many-tags', ['states'], tag);
-    this.checkCount('too-many-terms', ['states'], term);
+    this.bits.check(this.problems);
+    const { words } = this.bits;
     const all = [...this.scope.signals.values()];
-    const words = Math.max(1, Math.ceil((flag + pulse + tag + term) / wordBits));
-    const bitsOf = (places: readonly BitPlace[]): Int32Array => {
-      const bits = new Int32Array(words);
-      for (const { word, bit } of places) bits[word]! |= bit;
-      return bits;
-    };
     const pulses = all.filter(({ kind }) => kind === 'pulse');
     const isComputed = ({ kind }: Term): boolean =>
       kind === 'compare' || kind === 'band' || kind === 'lasting';
@@ -151,20 +138,15 @@ export class SignalCompiler implements ProgramReader {
       regions: this.regions.map((builder) => builder.build()),
       computed: this.computed,
       words,
-      computedBits: bitsOf([...this.terms.values()].filter(isComputed)),
+      computedBits: bitsOf(words, [...this.terms.values()].filter(isComputed)),
       pulses,
-      pulseBits: bitsOf(pulses),
+      pulseBits: bitsOf(words, pulses),
       timers: this.timers,
-      firstBits: bitsOf(all.filter(({ kind, first }) => kind === 'flag' && first[0] === 1)),
+      firstBits: bitsOf(
+        words,
+        all.filter(({ kind, first }) => kind === 'flag' && first[0] === 1),
+      ),
     };
-  }
-
-  private checkCount(
-    code: 'too-many-flags' | 'too-many-pulses' | 'too-many-tags' | 'too-many-terms',
-    path: DocumentPath,
-    received: number,
-  ): void {
-    if (received > mostBits) this.problems.add(code, path, { received, most: mostBits });
   }
 
   private checkName(name: string, path: DocumentPath): void {
@@ -176,7 +158,7 @@ export class SignalCompiler implements ProgramReader {
   private addSignal(signal: Signal): void {
     const { name, kind, keep, first, options } = signal;
     const isBit = kind === 'flag' || kind === 'pulse';
-    const { word, bit } = isBit ? this.nextBit(kind) : { word: 0, bit: 0 };
+    const { word, bit } = isBit ? this.bits.next(kind === 'flag' ? 'flags' : 'pulses') : { word: 0, bit: 0 };
     const slot = isBit ? -1 : this.regions.length;
     if (!isBit) this.regions.push(...first.map(() => new RegionBuilder()));
     const timer = kind !== 'pulse' ? -1 : keep > 1 ? this.timers++ : (this.tapTimer ??= this.timers++);
@@ -194,13 +176,6 @@ export class SignalCompiler implements ProgramReader {
       first,
       options,
     });
-  }
-
-  private nextBit(kind: 'flag' | 'pulse' | 'tag' | 'term'): BitPlace {
-    const { bits } = this;
-    const index = bits.flag + bits.pulse + bits.tag + bits.term;
-    bits[kind]++;
-    return { word: Math.floor(index / wordBits), bit: 1 << (index % wordBits) };
   }
 
   /** Runs one reading; any fault becomes one problem at its place. */
@@ -306,7 +281,7 @@ export class SignalCompiler implements ProgramReader {
     text: string,
     kind: Term['kind'],
     reads: readonly string[],
-    place = this.nextBit('term'),
+    place = this.bits.next('terms'),
   ): Term {
     const { word, bit } = place;
     const term: Term = { index: this.terms.size, text, kind, word, bit, reads };
@@ -384,7 +359,7 @@ export class SignalCompiler implements ProgramReader {
   /** The bit of a tag, or of a state with its track: it has one from when it is first asked for. */
   private tagBit(name: string): BitPlace {
     const { tags } = this.scope;
-    const place = tags.get(name) ?? this.nextBit('tag');
+    const place = tags.get(name) ?? this.bits.next('tags');
     tags.set(name, place);
     return place;
   }
@@ -422,11 +397,4 @@ export class SignalCompiler implements ProgramReader {
     }
     return { op: 'term', term };
   }
-}
-
-/** The number slots that a program reads, each once. */
-export function slotsOf({ code }: Program): number[] {
-  const slots = new Set<number>();
-  for (let i = 0; i < code.length; i += 2) if (code[i] === Op.number) slots.add(code[i + 1]!);
-  return [...slots];
 }

@@ -217,3 +217,10 @@ function hypotenuse(place: number): void {
   else if (most === 0) stack[place] = 0;
   else stack[place] = Math.sqrt((left / most) ** 2 + (right / most) ** 2) * most;
 }
+
+/** The number slots that a program reads, each once. */
+export function slotsOf({ code }: Program): number[] {
+  const slots = new Set<number>();
+  for (let i = 0; i < code.length; i += 2) if (code[i] === Op.number) slots.add(code[i + 1]!);
+  return [...slots];
+}

@@ -1,30 +1,26 @@
-import { signalNamed } from '../controller/compile.js';
 import type { Controller } from '../controller/controller.js';
 import { Row, Strand } from '../controller/layout.js';
 import type { Names, Settable } from '../controller/names.js';
 import { Reports } from '../controller/reports.js';
 import { findFirstStates } from '../engine/begin.js';
-import { hearFlag, hearPulse, leaveInterval } from '../engine/hear.js';
-import { catchUp, poseOf, segmentNow } from '../engine/inspect.js';
-import { pass, until } from '../engine/pass.js';
-import { Attention, Rows, timelineOf } from '../engine/rows.js';
-import type { Crowd } from '../engine/rows.js';
+import { hearPulse } from '../engine/hear.js';
+import { poseOf, segmentNow } from '../engine/inspect.js';
+import { Attention, Rows, catchUp, timelineOf } from '../engine/rows.js';
 import { Performer } from '../performer/performer.js';
-import { lengthOfStep } from '../performer/steps.js';
-import { wrongKind } from '../performer/wrong-kind.js';
+import { setNumber, setSignal, signalOf, wrongKind } from '../performer/set-signal.js';
+import { lengthOfStep } from '../performer/step-length.js';
 import { callError } from '../problem/problem.js';
 import type { Pose } from '../sheet/pose.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
-import { placeOf } from '../signal/program.js';
+import { TroupeCrowd, blockBits, blockSize } from './crowd.js';
 import { Drawings } from './drawings.js';
 import type { DrawnMembers } from './drawings.js';
 import { copyTroupe, pasteTroupe } from './saved.js';
 import type { SavedTroupe } from './saved.js';
-import { IntList, Wheel } from './wheel.js';
+import { useTroupeSentences } from './sentences.js';
+import { IntList } from './wheel.js';
 
-/** How many members share a block of rows, as a power of two. A block is never moved. */
-const blockBits = 10;
-const blockSize = 1 << blockBits;
+useTroupeSentences();
 
 /** The most members of a troupe. */
 const mostMembers = 1 << 23;
@@ -103,7 +99,7 @@ export class Troupe<N extends Names = Names> {
    *
    * @param first first values of signals that differ from the document's
    * @returns its index
-   * @throws {DotHopError} for an unknown signal or a value of the wrong kind, and when there are too many
+   * @throws {DotHopError} for an unknown signal or a value of the wrong kind, and when there are too many; nobody is added then
    */
   add(first?: Partial<N['values']>): number {
     const index = this.free.length > 0 ? this.free.items[--this.free.length]! : this.end;
@@ -122,11 +118,14 @@ export class Troupe<N extends Names = Names> {
     this.end = Math.max(this.end, index + 1);
     this.count++;
     try {
-      for (const [name, value] of Object.entries(first ?? {})) this.set(index, name, value as never);
-    } finally {
-      findFirstStates(rows, at);
-      this.crowd.told.push(index);
+      for (const [name, value] of Object.entries(first ?? {}))
+        setSignal(rows, at, this.signal(name), value as SignalValue);
+    } catch (error) {
+      this.remove(index);
+      throw error;
     }
+    findFirstStates(rows, at);
+    this.crowd.tell(index);
     return index;
   }
 
@@ -139,7 +138,7 @@ export class Troupe<N extends Names = Names> {
     this.check(index);
     this.isMember[index] = 0;
     this.count--;
-    this.crowd.wheel.remove(index);
+    this.crowd.remove(index);
     this.performers.delete(index);
     this.free.push(index);
   }
@@ -157,10 +156,7 @@ export class Troupe<N extends Names = Names> {
     value: Settable<S, N['values']>,
   ): void {
     const one = this.signal(signal);
-    if (typeof which === 'number') {
-      this.check(which);
-      this.setOne(which, one, value as SignalValue);
-    } else this.each(which, (index) => this.setOne(index, one, value as SignalValue));
+    this.each(which, (rows, at) => setSignal(rows, at, one, value as SignalValue));
   }
 
   /**
@@ -168,24 +164,26 @@ export class Troupe<N extends Names = Names> {
    *
    * @param signal a number, by name or handle
    * @param values a value for each member from `from` on; `NaN` where nothing is to be set
-   * @throws {DotHopError} for a signal of another kind, and for values that reach past the last index or are not finite
+   * @throws {DotHopError} for a signal of another kind, for values that reach past the last index, and for one that is not finite: those before it
+   *   are set by then
    */
   setEach(signal: (keyof N['values'] & string) | Signal<number>, values: ArrayLike<number>, from = 0): void {
     const one = this.signal(signal);
     if (one.kind !== 'number') throw wrongKind(one, values);
     const { length } = values;
-    if (!(Number.isInteger(from) && from >= 0 && from + length <= this.end))
-      throw callError('member-range', { from, to: from + length, end: this.end });
+    this.checkRange(from, from + length);
     const { isMember, blocks, size } = this;
     const { place } = one;
     for (let i = 0; i < length; i++) {
       const value = values[i]!;
       // NaN is no value to be set.
       if (value !== value || isMember[from + i] !== 1) continue;
-      const { doubles } = blocks[(from + i) >> blockBits]!;
-      const at = ((from + i) & (blockSize - 1)) * size + place;
-      if (value >= doubles[at + 1]! && value < doubles[at + 2]!) doubles[at] = value;
-      else this.setNumber(from + i, one, place, value);
+      const rows = blocks[(from + i) >> blockBits]!;
+      const { doubles } = rows;
+      const at = ((from + i) & (blockSize - 1)) * size;
+      const slot = at + place;
+      if (value >= doubles[slot + 1]! && value < doubles[slot + 2]!) doubles[slot] = value;
+      else setNumber(rows, at, one, value);
     }
   }
 
@@ -197,10 +195,7 @@ export class Troupe<N extends Names = Names> {
   pulse(which: number | MemberRange, signal: N['pulses'] | Signal<never>): void {
     const one = this.signal(signal);
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
-    if (typeof which === 'number') {
-      this.check(which);
-      hearPulse(this.rowsOf(which), this.placeOf(which), one);
-    } else this.each(which, (index) => hearPulse(this.rowsOf(index), this.placeOf(index), one));
+    this.each(which, (rows, at) => hearPulse(rows, at, one));
   }
 
   /**
@@ -213,16 +208,8 @@ export class Troupe<N extends Names = Names> {
    */
   step(ms: number): number {
     const time = lengthOfStep(ms);
-    const { crowd } = this;
     this.reports.clear();
-    until[0] = crowd.clock[0]! + time;
-    crowd.until[0] = until[0];
-    crowd.passTold();
-    crowd.wheel.pass(crowd.until, crowd);
-    crowd.clock[0] = crowd.until[0];
-    const { failed } = crowd;
-    crowd.failed = undefined;
-    if (failed !== undefined) throw failed;
+    this.crowd.step(time);
     return this.reports.count;
   }
 
@@ -240,8 +227,7 @@ export class Troupe<N extends Names = Names> {
    * @throws {DotHopError} for a range past the last index
    */
   draw(out: DrawnMembers, from = 0, to = this.end): number {
-    if (!(from >= 0 && from <= to && to <= this.end))
-      throw callError('member-range', { from, to, end: this.end });
+    this.checkRange(from, to);
     const { drawings, isMember, blocks, size } = this;
     const { cell, image, mirrored } = out;
     for (let index = from; index < to; index++) {
@@ -346,50 +332,26 @@ export class Troupe<N extends Names = Names> {
     if (this.isMember[index] !== 1) throw callError('member-unknown', { index, end: this.end });
   }
 
-  private each({ from, to }: MemberRange, visit: (index: number) => void): void {
-    if (!(Number.isInteger(from) && Number.isInteger(to) && from >= 0 && from <= to && to <= this.end))
-      throw callError('member-range', { from, to, end: this.end });
-    for (let index = from; index < to; index++) if (this.isMember[index] === 1) visit(index);
-  }
-
-  private signal(signal: string | Signal): Signal {
-    const { tables } = this.controller;
-    if (typeof signal === 'string') return tables.signals.get(signal) ?? signalNamed(tables, signal);
-    const one = signal as Signal | undefined | null;
-    if (one?.owner !== tables.owner) throw callError('signal-handle', { received: one?.name ?? signal });
-    return one;
-  }
-
-  private setOne(index: number, signal: Signal, value: SignalValue): void {
-    const { kind, place, options } = signal;
-    if (kind === 'number' && typeof value === 'number') this.setNumber(index, signal, place, value);
-    else if (kind === 'flag' && typeof value === 'boolean')
-      hearFlag(this.rowsOf(index), this.placeOf(index), signal, value);
-    else if (kind === 'vector' && Array.isArray(value) && value.length === 2) {
-      const [x, y] = value as [number, number];
-      if (!Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(signal, value);
-      this.setNumber(index, signal, place, x);
-      this.setNumber(index, signal, place + placeOf(1), y);
-    } else if (kind === 'choice' && typeof value === 'string') {
-      const option = options.indexOf(value);
-      if (option < 0) throw callError('choice-unknown', { choice: signal.name, name: value, known: options });
-      this.setNumber(index, signal, place, option);
-    } else throw wrongKind(signal, value);
-  }
-
-  private setNumber(index: number, signal: Signal, place: number, value: number): void {
-    const rows = this.rowsOf(index);
-    const at = this.placeOf(index);
-    const { doubles } = rows;
-    const slot = at + place;
-    if (value >= doubles[slot + 1]! && value < doubles[slot + 2]!) {
-      doubles[slot] = value;
+  /** @throws {DotHopError} for an index that is no member's, and for a range past the last one */
+  private each(which: number | MemberRange, visit: (rows: Rows, at: number) => void): void {
+    if (typeof which === 'number') {
+      this.check(which);
+      visit(this.rowsOf(which), this.placeOf(which));
       return;
     }
-    if (!Number.isFinite(value)) throw wrongKind(signal, value);
-    if (doubles[slot] === value) return;
-    doubles[slot] = value;
-    leaveInterval(rows, at);
+    const { from, to } = which;
+    this.checkRange(from, to);
+    for (let index = from; index < to; index++)
+      if (this.isMember[index] === 1) visit(this.rowsOf(index), this.placeOf(index));
+  }
+
+  private checkRange(from: number, to: number): void {
+    if (!(Number.isInteger(from) && Number.isInteger(to) && from >= 0 && from <= to && to <= this.end))
+      throw callError('member-range', { from, to, end: this.end });
+  }
+
+  private signal(signal: unknown): Signal {
+    return signalOf(this.controller.tables, signal);
   }
 }
 
@@ -400,71 +362,5 @@ function blockOf(controller: Controller, firstIndex: number): Rows {
   } catch (error) {
     if (error instanceof RangeError) throw callError('troupe-memory', { members: firstIndex });
     throw error;
-  }
-}
-
-/** What the rows of a troupe have in common: the time, who was told something, and who is due when. */
-class TroupeCrowd implements Crowd {
-  readonly clock = new Float64Array(1);
-  /** Up to when the present step goes. */
-  readonly until = new Float64Array(1);
-  readonly wheel = new Wheel();
-  /** The members that were told something since the last step. */
-  readonly told = new IntList();
-  /** What went wrong first in the present step. */
-  failed: Error | undefined = undefined;
-
-  constructor(
-    private readonly blocks: readonly Rows[],
-    private readonly size: number,
-  ) {}
-
-  tell(index: number): void {
-    this.told.push(index);
-  }
-
-  file(index: number): void {
-    const { doubles } = this.blocks[index >> blockBits]!;
-    this.wheel.file(index, doubles, (index & (blockSize - 1)) * this.size + Row.due);
-  }
-
-  /** Has those pass the step first that were told something. */
-  passTold(): void {
-    const { told } = this;
-    for (let i = 0; i < told.length; i++) this.visit(told.items[i]!);
-    told.length = 0;
-  }
-
-  isDue(index: number): boolean {
-    const { doubles } = this.blocks[index >> blockBits]!;
-    return doubles[(index & (blockSize - 1)) * this.size + Row.due]! <= this.until[0]!;
-  }
-
-  visit(index: number): void {
-    const rows = this.blocks[index >> blockBits]!;
-    const at = (index & (blockSize - 1)) * this.size;
-    until[0] = this.until[0]!;
-    try {
-      pass(rows, at);
-    } catch (error) {
-      // It goes on from here, once its signals break the circle.
-      this.failed ??= error as Error;
-      rows.doubles[at + Row.now] = this.until[0]!;
-      rows.doubles[at + Row.due] = this.until[0]! + 1;
-    }
-    this.wheel.file(index, rows.doubles, at + Row.due);
-  }
-
-  /** Files everybody anew. */
-  begin(isMember: Uint8Array, end: number): void {
-    this.wheel.clear(this.clock[0]!);
-    this.told.length = 0;
-    for (let index = 0; index < end; index++) {
-      if (isMember[index] !== 1) continue;
-      const { ints } = this.blocks[index >> blockBits]!;
-      const attention = ints[2 * (index & (blockSize - 1)) * this.size + Row.attention]!;
-      if ((attention & Attention.decide) !== 0) this.told.push(index);
-      else this.file(index);
-    }
   }
 }

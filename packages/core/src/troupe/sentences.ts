@@ -1,0 +1,25 @@
+import { addSentences, shown } from '../problem/sentences.js';
+import type { Values } from '../problem/sentences.js';
+
+/** The wording of what is wrong with calls of a troupe. */
+const sentences = {
+  'troupe-count': (v: Values) =>
+    `a troupe has 0 to ${v.most} members, not ${shown(v.received)}; make several troupes for more`,
+  'troupe-memory': (v: Values) =>
+    `there is no memory for more than ${v.members} members; remove those that nobody sees`,
+  'member-unknown': (v: Values) =>
+    `there is no member ${shown(v.index)}; members are numbered from 0, the troupe has had ${v.end} so far, and those that were removed are gone`,
+  'member-range': (v: Values) =>
+    `the members from ${shown(v.from)} up to ${shown(v.to)} are not all there; a range is { from, to } with whole numbers from 0 to ${v.end}`,
+} satisfies Record<string, (values: Values) => string>;
+
+type Sentences = typeof sentences;
+declare module '../problem/sentences.js' {
+  // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- it adds all of them by name
+  interface FurtherSentences extends Sentences {}
+}
+
+/** To be called where such a problem may be found: a bundler would leave out a module that is only imported. */
+export function useTroupeSentences(): void {
+  addSentences(sentences);
+}
