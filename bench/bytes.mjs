@@ -7,6 +7,18 @@ import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 /** Bytes in use, also of what typed arrays keep outside the heap. */
 export const memory = () => process.memoryUsage().heapUsed + process.memoryUsage().arrayBuffers;
 
+/** The same once all that is not needed any more has been given back: buffers are given back some time after their owners. */
+export function settledMemory() {
+  let before = Infinity;
+  for (let tries = 0; tries < 20; tries++) {
+    globalThis.gc();
+    const now = memory();
+    if (Math.abs(before - now) < 1000) return now;
+    before = now;
+  }
+  return before;
+}
+
 /**
  * Bytes that each of a million goes allocates, after some that warm the engine up: the least of up to eight millions, since
  * what the engine keeps for itself when it compiles something anew comes now and then, and what a go allocates every time.

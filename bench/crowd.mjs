@@ -1,7 +1,7 @@
 // A hundred thousand characters: by hand in a loop, and as a troupe. What is told is the same for both.
 import { Performer } from 'dot-hop';
 import { Troupe } from 'dot-hop/troupe';
-import { memory } from './bytes.mjs';
+import { settledMemory } from './bytes.mjs';
 import { load, tick } from './load.mjs';
 
 const count = 100_000;
@@ -41,11 +41,9 @@ function nanoseconds(times, call) {
 export function crowd(hand, troupe, controller) {
   const calm = against(hand, troupe, 4);
   const busy = against(hand, troupe, 97);
-  globalThis.gc();
-  const before = memory();
+  const before = settledMemory();
   const all = new Troupe(controller, count);
-  globalThis.gc();
-  const bytes = (memory() - before) / count;
+  const bytes = (settledMemory() - before) / count;
   for (let t = 0; t < settled; t++) all.step(tick);
   const asleep = nanoseconds(200, () => all.step(tick)) / count;
   const one = new Performer(controller);

@@ -3,7 +3,7 @@
 // by hand. `--json` prints them as data.
 import { Performer, compileController } from 'dot-hop';
 import { wardrobeOf } from 'dot-hop/wardrobe';
-import { bytesPerAnything, bytesPerPose, bytesPerStep, demo, memory } from './bytes.mjs';
+import { bytesPerAnything, bytesPerPose, bytesPerStep, demo, settledMemory } from './bytes.mjs';
 import { document, times } from './character.mjs';
 import { load, ticks } from './load.mjs';
 import { byHand, byPerformers, byTroupe, reading } from './players.mjs';
@@ -162,11 +162,9 @@ function bytesPerPerformer() {
   const many = 50_000;
   const all = new Array(many).fill(null);
   for (let i = 0; i < 100; i++) new Performer(controllers[0]);
-  globalThis.gc();
-  const before = memory();
+  const before = settledMemory();
   for (let i = 0; i < many; i++) all[i] = new Performer(controllers[0]);
-  globalThis.gc();
-  const bytes = (memory() - before) / many;
+  const bytes = (settledMemory() - before) / many;
   return all.length === many ? bytes : NaN;
 }
 
