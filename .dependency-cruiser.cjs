@@ -13,7 +13,7 @@ module.exports = {
       comment: 'What a running game needs reads no files and checks no schema.',
       severity: 'error',
       from: {
-        path: '^packages/core/src/(problem|sheet|clip|compass|signal|controller|engine|performer|troupe|index)',
+        path: '^packages/core/src/(problem|sheet|clip|compass|signal|controller|engine|performer|troupe|compiled|play|index)',
       },
       to: { path: '^packages/core/src/(view|explain|pixels|wardrobe|document|check|rehearsal)|node_modules' },
     },

@@ -1,4 +1,4 @@
-import type { Performer } from 'dot-hop';
+import type { Player } from 'dot-hop/play';
 
 /**
  * What sets one signal. Keys are named by where they lie (`KeyboardEvent.code`), buttons and axes of a gamepad by the
@@ -115,16 +115,15 @@ export class Controls {
   }
 
   /**
-   * Sets the signals of a performer: once before each of its steps.
+   * Sets the signals of a player or performer: once before each of its steps.
    *
    * @param only the signals that are set; by default all that are bound and that the performer has
    */
-  feed(performer: Performer, only?: ReadonlySet<string>): void {
+  feed(performer: Player, only?: ReadonlySet<string>): void {
     this.readPad();
     const { controller } = performer;
-    const { signals = {} } = controller.definition;
     for (const [name, binding] of Object.entries(this.bindings)) {
-      if (!Object.hasOwn(signals, name) || (only !== undefined && !only.has(name))) continue;
+      if (!controller.signalNames.includes(name) || (only !== undefined && !only.has(name))) continue;
       const signal = controller.signal(name);
       if (signal.kind === 'pulse') {
         if (!isPair(binding) && inputsOf(binding).some((input) => this.pressed.includes(input)))

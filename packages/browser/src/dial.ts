@@ -1,4 +1,5 @@
-import type { Compass, Performer } from 'dot-hop';
+import type { Compass } from 'dot-hop';
+import type { Player } from 'dot-hop/play';
 import { dialOf } from 'dot-hop/view';
 
 /** The colours of a dial. */
@@ -33,7 +34,7 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
  */
 export function drawDial(
   context: CanvasRenderingContext2D,
-  performer: Performer,
+  performer: Player,
   x: number,
   y: number,
   radius: number,

@@ -1,8 +1,10 @@
 import { Performer, compileController } from 'dot-hop';
+import type { Player } from 'dot-hop/play';
 import type { Controller, ControllerDefinition, ImageSize, Names } from 'dot-hop';
 import type { LoadedCharacter } from './character.js';
-import { Fetching, loadImages } from './images.js';
 import type { Progress } from './images.js';
+import { followModule, imagesOfModule } from './character-module.js';
+import type { CharacterModule } from './character-module.js';
 
 /**
  * A document that was imported as a module: read and checked when the page was built, so that the page needs neither a reader
@@ -10,18 +12,10 @@ import type { Progress } from './images.js';
  *
  * @typeParam N the document's names, where the plugin writes them down
  */
-export interface DocumentModule<N extends Names = Names> {
+export interface DocumentModule<N extends Names = Names> extends CharacterModule<DocumentModule> {
   readonly definition: ControllerDefinition;
-  /** The addresses of the images by file, as the document names them. */
-  readonly images: Readonly<Record<string, string>>;
   /** The sizes of the images: with them `compileController(module.definition, { images: module.sizes })` needs no picture. */
   readonly sizes: Readonly<Record<string, ImageSize>>;
-  /**
-   * Calls back with each later version while the page runs. While a game is being made only: a built page has none.
-   *
-   * @returns what ends it
-   */
-  readonly listen?: ((listener: (next: DocumentModule) => void) => () => void) | undefined;
   /** For the compiler alone. */
   readonly names?: N;
 }
@@ -37,10 +31,7 @@ export async function openCharacter<N extends Names>(
   progress?: Progress,
 ): Promise<LoadedCharacter<N>> {
   const { definition } = module;
-  const addresses = Object.entries(module.images).map(
-    ([file, address]) => [file, new URL(address, document.baseURI)] as const,
-  );
-  const images = await loadImages(Object.fromEntries(addresses), new Fetching(progress));
+  const images = await imagesOfModule(module, progress);
   return { controller: compileController(definition, { images }) as Controller as Controller<N>, images };
 }
 
@@ -54,20 +45,9 @@ export async function openCharacter<N extends Names>(
 export function followEdits<N extends Names>(
   module: DocumentModule<N>,
   use: (next: LoadedCharacter<N>) => void,
-  trouble: (error: unknown) => void = (error) => console.error(error),
+  trouble?: (error: unknown) => void,
 ): () => void {
-  let latest = 0;
-  const end = module.listen?.((next) => {
-    const edit = ++latest;
-    // Of two edits in quick succession the first may come last.
-    openCharacter(next as DocumentModule<N>).then((character) => {
-      if (edit === latest) use(character);
-    }, trouble);
-  });
-  return () => {
-    latest = -1;
-    end?.();
-  };
+  return followModule(module, (next) => openCharacter(next as DocumentModule<N>), use, trouble);
 }
 
 /**
@@ -75,9 +55,9 @@ export function followEdits<N extends Names>(
  * the same signals and pulses, the same outfit, by name, as far as the new one has them. What the outfit is dyed in, {@link dyeImages}
  * puts among the new images.
  */
-export function goOn<N extends Names>(performer: Performer, controller: Controller<N>): Performer<N> {
+export function goOn<N extends Names>(player: Player, controller: Controller<N>): Performer<N> {
   const next = new Performer(controller);
-  next.adopt(performer.snapshot());
-  next.wear(performer.outfit?.fittedTo(controller));
+  next.adopt(Performer.of(player).snapshot());
+  next.wear(player.outfit?.fittedTo(controller));
   return next;
 }

@@ -13,8 +13,13 @@ function valueOf({ kind, options }: SignalFacts): string {
 /** What a document is called by TypeScript's rule for files that are no code: `wick.dothop.d.yaml.ts`. */
 export const namesFileOf = (file: string): string => file.replace(/\.(\w+)$/, '.d.$1.ts');
 
-/** The names of a document for the compiler: a misspelt signal is underlined where it is set. */
-export function namesFile(file: string, controller: Controller): string {
+/**
+ * The names of a document for the compiler: a misspelt signal is underlined where it is set.
+ *
+ * @param compiled whether pages are given what is played instead of the document
+ */
+export function namesFile(file: string, controller: Controller, compiled = false): string {
+  const module = compiled ? 'CompiledModule' : 'DocumentModule';
   const { states, tracks, compass, clips, cueNames } = controller;
   const { signals, derived } = describeController(controller);
   const tags = states.flatMap((state) => state.tags);
@@ -24,9 +29,9 @@ export function namesFile(file: string, controller: Controller): string {
     .map((signal) => `    ${one(signal.name)}: ${valueOf(signal)};`);
   return [
     `// The names of ${file}, for the compiler. Written by "dot-hop names", and by the plugin of @dot-hop/cli/vite whenever the document changes.`,
-    `import type { DocumentModule } from '@dot-hop/browser';`,
+    `import type { ${module} } from '@dot-hop/browser';`,
     ``,
-    `declare const character: DocumentModule<{`,
+    `declare const character: ${module}<{`,
     `  values: {`,
     ...values,
     `  };`,

@@ -350,8 +350,15 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     )
     .option('--power-of-two', 'widths and heights of 256, 512, 1024, ...')
     .option('--most <pixels>', 'the largest width and height (default: 4096)', wholeNumber(0, 16_384))
+    .option('--compiled', 'write what is played instead of the document: games load it without a compiler')
     .option('--json', 'print what came of it as JSON')
-    .addHelpText('after', example('dot-hop pack demo/townsfolk/marlis.dothop.yaml -o packed-marlis.json'))
+    .addHelpText(
+      'after',
+      example(
+        'dot-hop pack demo/wick.dothop.yaml -o wick-game.json --compiled',
+        'dot-hop pack demo/townsfolk/marlis.dothop.yaml -o packed-marlis.json',
+      ),
+    )
     .action(async (document: string, options: PackCommandOptions) =>
       finish(await (await import('./commands/pack.js')).packCharacter(document, options, output)),
     );

@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { DotHopError } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
+import { compiledOf } from 'dot-hop/compiled';
 import { DocumentError } from 'dot-hop/document';
 import type { Plugin } from 'vite';
 import { loadCharacter } from './character.js';
@@ -18,6 +19,11 @@ export interface DotHopPluginOptions {
    * `allowArbitraryExtensions` in the `tsconfig.json`. Default false.
    */
   readonly names?: boolean;
+  /**
+   * Gives pages what is played instead of documents, so that they carry no compiler: see `openCompiled` of `@dot-hop/browser`. A
+   * wardrobe stays out. Default false.
+   */
+  readonly compiled?: boolean;
 }
 
 const isDocument = /\.dothop\.(ya?ml|json)$/;
@@ -38,7 +44,7 @@ function fileOf(id: string): string | undefined {
  * runs, an edit is handed over to it (see `followEdits` of `@dot-hop/browser`), and a faulty one is shown on the page while
  * the old one plays on. What `dot-hop check` finds is written as warnings.
  */
-export function dotHop({ names = false }: DotHopPluginOptions = {}): Plugin {
+export function dotHop({ names = false, compiled = false }: DotHopPluginOptions = {}): Plugin {
   let isAllowed: (file: string) => boolean = () => true;
   return {
     name: 'dot-hop',
@@ -80,22 +86,30 @@ export function dotHop({ names = false }: DotHopPluginOptions = {}): Plugin {
         // Drawings are not measured here, so what is accepted of them is not found.
         if (accepted === undefined && code !== 'accept-unused')
           this.warn(`${path.basename(file)}: ${at.join('.')}: ${message} (${code})`);
-      if (names) await writeNames(file, character);
-      return { code: await moduleOf(file, character), moduleType: 'js' };
+      if (compiled && character.controller.hasWardrobe)
+        this.warn(`${path.basename(file)}: its wardrobe is left out, because a compiled document has none`);
+      if (names) await writeNames(file, character, compiled);
+      return { code: await moduleOf(file, character, compiled), moduleType: 'js' };
     },
   };
 }
 
-async function writeNames(file: string, { controller }: Character): Promise<void> {
+async function writeNames(file: string, { controller }: Character, compiled: boolean): Promise<void> {
   const beside = namesFileOf(file);
-  const text = namesFile(path.basename(file), controller);
+  const text = namesFile(path.basename(file), controller, compiled);
   const before = await readText(beside).catch(() => '');
   if (before !== text) await writeWhole(beside, text, 'edited');
 }
 
 /** The module of a document. Its listeners outlive it: each version hands them on to the next. */
-async function moduleOf(file: string, { document, images }: Character): Promise<string> {
-  const files = [...images.keys()];
+async function moduleOf(
+  file: string,
+  { document, controller, images }: Character,
+  compiled: boolean,
+): Promise<string> {
+  const shown = new Set([...controller.sheets.values()].flatMap((sheet) => sheet.images));
+  // Those of clothes are not drawn where there is no wardrobe.
+  const files = [...images.keys()].filter((name) => !compiled || shown.has(name));
   const sizes = Object.fromEntries([...images].map(([name, { width, height }]) => [name, { width, height }]));
   const addresses = await Promise.all(
     files.map(async (image, i) => {
@@ -109,10 +123,12 @@ async function moduleOf(file: string, { document, images }: Character): Promise<
     ...files.map((image, i) => `import image${i} from ${JSON.stringify(`./${image}?url&no-inline`)};`),
     `const listeners = import.meta.hot?.data.listeners ?? new Set();`,
     `export default {`,
-    `  definition: ${JSON.stringify(document.definition)},`,
+    compiled
+      ? `  compiled: ${JSON.stringify(compiledOf(controller))},`
+      : `  definition: ${JSON.stringify(document.definition)},`,
     `  images: { ${addresses.join(', ')} },`,
     // What it takes to compile it where no picture can be loaded: in a worker, on a server, in a test.
-    `  sizes: ${JSON.stringify(sizes)},`,
+    ...(compiled ? [] : [`  sizes: ${JSON.stringify(sizes)},`]),
     `  listen: import.meta.hot && ((listener) => (listeners.add(listener), () => listeners.delete(listener))),`,
     `};`,
     `if (import.meta.hot) {`,

@@ -51,6 +51,36 @@ test('an imported document is compiled without a picture, and a packed one may h
   ]);
 });
 
+test('a document can be compiled where it is built, so that the page carries no compiler', () => {
+  writeFileSync(
+    file('compiled.config.mjs'),
+    `import { dotHop } from '@dot-hop/cli/vite';
+    export default { plugins: [dotHop({ compiled: true, names: true })], build: { outDir: 'compiled' } };`,
+  );
+  writeFileSync(
+    file('player.js'),
+    `import { Player, loadCompiled } from 'dot-hop/play';
+    import keeper from './keeper.dothop.yaml';
+    const player = new Player(loadCompiled(keeper.compiled));
+    player.set('vx', 30);
+    player.step(100);
+    console.log(player.state, player.facing, Object.keys(keeper.images).join());`,
+  );
+  const { code, err } = run(vite, 'build', '--config', 'compiled.config.mjs', '--ssr', 'player.js');
+  expect({ code, err: code === 0 ? '' : err }).toEqual({ code: 0, err: '' });
+  expect(run('compiled/player.mjs').out.trim()).toBe('walk east keeper.png');
+  writeFileSync(file('index.html'), '<script type="module" src="./player.js"></script>');
+  expect(run(vite, 'build', '--config', 'compiled.config.mjs').code).toBe(0);
+  const scripts = readdirSync(file('compiled/assets')).filter((name) => name.endsWith('.js'));
+  const text = scripts.map((name) => readFileSync(file(`compiled/assets/${name}`), 'utf8')).join('');
+  expect(text).toContain('dotHopCompiled');
+  // A sentence of the compiler, and a word of what the document says.
+  expect(text).not.toMatch(/does not fit into an image|expected a finite number|"dotHop":1/);
+  expect(text.length).toBeLessThan(80_000);
+  expect(readFileSync(file('keeper.dothop.d.yaml.ts'), 'utf8')).toContain('CompiledModule<{');
+  rmSync(file('keeper.dothop.d.yaml.ts'));
+});
+
 test('small images are files of their own, so that a page may allow images of its own origin alone', () => {
   writeFileSync(file('index.html'), '<script type="module" src="./worker.js"></script>');
   expect(run(vite, 'build').code).toBe(0);

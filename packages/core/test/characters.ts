@@ -8,6 +8,7 @@ import type {
   SignalValue,
   StateDefinition,
 } from 'dot-hop';
+import type { Player } from 'dot-hop/play';
 
 /** Sixty-four cells of 8x8 pixels, eight to a row: what the made-up characters of these tests are cut from. */
 export const sheets = { s: { image: 's.png', size: [64, 64], grid: { cell: [8, 8] } } } as const;
@@ -25,13 +26,13 @@ export function perform(parts: Parts, first?: Record<string, SignalValue>): Perf
 }
 
 /** The reports of one step as texts: `300 stand > run`, `445.455 step`, `10 turns west`. */
-export function stepTold(performer: Performer, ms: number): string[] {
+export function stepTold(performer: Player, ms: number): string[] {
   performer.step(ms);
   return lastTold(performer);
 }
 
 /** The reports of the latest step, also of one that failed on its way. */
-export function lastTold({ reports }: Pick<Performer, 'reports'>): string[] {
+export function lastTold({ reports }: Pick<Player, 'reports'>): string[] {
   return Array.from({ length: reports.count }, (_, i) => {
     const track = reports.track(i);
     const at = `${reports.at(i)}${track === 'body' ? '' : ` ${track}:`}`;
@@ -43,7 +44,7 @@ export function lastTold({ reports }: Pick<Performer, 'reports'>): string[] {
 }
 
 /** What each track shows, and how far it is. */
-export function shownBy(performer: Performer): Showing[] {
+export function shownBy(performer: Player): Showing[] {
   return performer.controller.tracks.map(({ name }) => performer.showing(name));
 }
 
@@ -62,7 +63,7 @@ export interface Scene {
 }
 
 /** Does it. @returns what a request gives */
-export function act(performer: Performer, deed: Deed): boolean | undefined {
+export function act(performer: Player, deed: Deed): boolean | undefined {
   if ('ask' in deed) return performer.ask(deed.ask);
   if ('route' in deed) return performer.route(deed.route);
   if ('cut' in deed) {

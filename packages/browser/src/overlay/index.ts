@@ -1,4 +1,6 @@
-import type { Performer, SignalValue } from 'dot-hop';
+import { Performer } from 'dot-hop';
+import type { SignalValue } from 'dot-hop';
+import type { Player } from 'dot-hop/play';
 import { lastSwitchText, takerOf } from 'dot-hop/explain';
 import { Recording } from 'dot-hop/rehearsal';
 import { drawPose } from '../draw.js';
@@ -12,7 +14,7 @@ import { Timeline } from './timeline.js';
 
 /** What an overlay is told of the game. */
 export interface OverlayOptions {
-  readonly performer: Performer;
+  readonly performer: Player;
   /** The images by file, as {@link loadCharacter} gives them. */
   readonly images: Readonly<Record<string, CanvasImageSource>>;
   /** The game's loop, so that it can be slowed down, stopped and stepped. Without it these buttons are left out. */
@@ -85,7 +87,8 @@ class Panel implements Overlay, Hands {
   private frame: number;
 
   constructor(private readonly options: OverlayOptions) {
-    const { performer, seconds = 10 } = options;
+    const { seconds = 10 } = options;
+    const performer = Performer.of(options.performer);
     this.performer = performer;
     this.reach = seconds * 1000;
     this.recording = new Recording(performer, this.reach);

@@ -1,13 +1,18 @@
 import { stat } from 'node:fs/promises';
 import path from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { compileController } from 'dot-hop';
+import type { ControllerDefinition } from 'dot-hop';
+import { compiledOf } from 'dot-hop/compiled';
 import sharp from 'sharp';
 import UPNG from 'upng-js';
 import { stringify } from 'yaml';
 import { loadCharacter } from '../character.js';
+import type { Character } from '../character.js';
 import { endingOf } from '../files/kinds.js';
 import { writeFiles } from '../files/writing.js';
 import type { Image } from '../images.js';
-import { pack } from '../pack/pack.js';
+import { pack, without } from '../pack/pack.js';
 import type { PackedImage } from '../pack/atlas.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
@@ -18,18 +23,23 @@ export interface PackCommandOptions {
   readonly padding?: number;
   readonly powerOfTwo?: boolean;
   readonly most?: number;
+  readonly compiled?: boolean;
   readonly json?: boolean;
 }
 
 /** Writes one image and one document with only what the game needs. */
 export async function packCharacter(
   file: string,
-  { out, padding = 2, powerOfTwo = false, most = 4096, json }: PackCommandOptions,
+  { out, padding = 2, powerOfTwo = false, most = 4096, compiled = false, json }: PackCommandOptions,
   output: Output,
 ): Promise<number> {
   const told = 'the packed document is written as .json or .yaml, its image beside it as .png';
-  const format = endingOf('-o', out, ['.json', '.yaml', '.yml'], told);
-  const { controller, images, document } = await loadCharacter(file);
+  const format = compiled
+    ? endingOf('-o', out, ['.json'], 'a compiled document is written as .json, its image beside it as .png')
+    : endingOf('-o', out, ['.json', '.yaml', '.yml'], told);
+  const character = await loadCharacter(file);
+  const { document } = character;
+  const { controller, images } = compiled ? bare(character) : character;
   const atlasFile = path.join(
     path.dirname(out),
     `${path.basename(out).replace(/(\.dothop)?\.\w+$/i, '')}.png`,
@@ -47,7 +57,11 @@ export async function packCharacter(
     })),
   );
   const plain = JSON.parse(JSON.stringify(definition)) as object;
-  const text = format === '.json' ? `${JSON.stringify(plain)}\n` : stringify(plain, { lineWidth: 0 });
+  const text = compiled
+    ? compiledText(plain as ControllerDefinition, packed.images)
+    : format === '.json'
+      ? `${JSON.stringify(plain)}\n`
+      : stringify(plain, { lineWidth: 0 });
   await writeFiles([
     ...pngs.map(({ file: name, png }) => ({ file: name, content: png })),
     { file: out, content: text },
@@ -61,6 +75,7 @@ export async function packCharacter(
     height: atlas.height,
     padding,
     cells,
+    compiled,
     clips: { used: Object.keys(definition.clips).length, all: Object.keys(document.definition.clips).length },
     pixels: {
       before: pixelsOf(images.values()),
@@ -83,9 +98,31 @@ export async function packCharacter(
     );
     const left = cells.all - cells.used;
     if (left > 0) output.line(`  ${left} of ${cells.all} cells are shown by nothing and left out`);
-    output.line(`${output.paint.bold(out)}  ${result.clips.used} clips`);
+    output.line(`${output.paint.bold(out)}  ${result.clips.used} clips${compiled ? ', compiled' : ''}`);
+    if (compiled) {
+      output.line(
+        `  ${text.length} bytes, ${gzipSync(text).length} as they are sent; for loadCompiled of dot-hop/play`,
+      );
+      if (character.controller.hasWardrobe)
+        output.line('  its wardrobe is left out: a compiled document has none');
+    }
   }
   return exit.well;
+}
+
+/** A character without its wardrobe, which a compiled document does not hold. */
+function bare({ controller: whole, images }: Character): Pick<Character, 'controller' | 'images'> {
+  if (!whole.hasWardrobe) return { controller: whole, images };
+  const controller = compileController(without(whole.definition, 'wardrobe'), {
+    images: Object.fromEntries(images),
+  });
+  const shown = new Set([...controller.sheets.values()].flatMap((sheet) => sheet.images));
+  return { controller, images: new Map([...images].filter(([name]) => shown.has(name))) };
+}
+
+function compiledText(definition: ControllerDefinition, packed: readonly PackedImage[]): string {
+  const images = Object.fromEntries(packed.map(({ file, atlas }) => [file, atlas]));
+  return `${JSON.stringify(compiledOf(compileController(definition, { images })))}\n`;
 }
 
 function pixelsOf(images: Iterable<{ width: number; height: number }>): number {

@@ -80,7 +80,7 @@ export function pack(
 }
 
 /** An object without some of its fields. */
-function without<T extends object, K extends keyof T>(object: T, ...fields: readonly K[]): Omit<T, K> {
+export function without<T extends object, K extends keyof T>(object: T, ...fields: readonly K[]): Omit<T, K> {
   const kept = Object.entries(object).filter(([name]) => !(fields as readonly string[]).includes(name));
   return Object.fromEntries(kept) as Omit<T, K>;
 }

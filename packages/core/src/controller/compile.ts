@@ -3,17 +3,15 @@ import type { Clip } from '../clip/clip.js';
 import { writeOutRows } from '../clip/rows.js';
 import { buildCompass, noCompass } from '../compass/compass.js';
 import type { Compass } from '../compass/compass.js';
-import { ProblemList, callError } from '../problem/problem.js';
+import { ProblemList } from '../problem/problem.js';
 import { PoseBook } from '../sheet/pose.js';
 import { cutSheet } from '../sheet/sheet.js';
 import type { ImageSize, Sheet } from '../sheet/sheet.js';
 import { SignalCompiler } from '../signal/compiler.js';
 import { needsPulse } from '../signal/condition.js';
 import type { Condition } from '../signal/condition.js';
-import type { Signal } from '../signal/definition.js';
-import { placeOf } from '../signal/program.js';
-import type { SignalTables } from '../signal/tables.js';
 import { checkShape } from '../shape/check.js';
+import { assemble } from './assemble.js';
 import { Books } from './books.js';
 import type { Page } from './books.js';
 import { controllerShape } from './shape.js';
@@ -21,16 +19,9 @@ import { compileTurning } from './turning.js';
 import { compileStates, finishStates } from './states.js';
 import { askableOf, placeStates } from './tracks.js';
 import type { PlacedStates } from './tracks.js';
-import { Units } from './timeline.js';
 import type { Controller, State, Track, Watched } from './controller.js';
 import type { NamesOf } from './names.js';
-import { Figures } from './figure.js';
-import { layOut } from './layout.js';
-import type { Layout } from './layout.js';
 import type { ControllerDefinition } from './definition.js';
-import { ReportNames } from './reports.js';
-import { Routes } from './routes.js';
-import { Situations } from './situations.js';
 
 /** The most states: an index has 13 bits. */
 const mostStates = 8000;
@@ -117,19 +108,11 @@ export function compileWith(
   problems.throwIfAny();
 
   const tracks = tracksOf(placed, states.list, states.rests, states.conditions);
-  const orders = tracks.map((track) => track.order);
-  const watched = tracks.flatMap((track) => track.watched);
-  const places: number[] = states.list.map(() => 0);
-  for (const order of orders) order.forEach((state, place) => (places[state] = place));
-  const stateNames = states.list.map((state) => state.name);
-  const names = tracks.map(({ name }) => name);
-  const bookNames = [...new Set(states.list.flatMap((state) => state.bookNames))];
-  const begins = states.rests.map((rest) => states.list[rest]!.books[0]![compass.start]!.number);
-  const layout = layOut(tables, states.list, begins, compass.start, Units.perMicrosecond);
-  placeSignals(tables, layout);
-  return {
+  return assemble({
     name: definition.name ?? 'character',
     definition,
+    version: undefined,
+    hasWardrobe: definition.wardrobe !== undefined,
     sheets: sheets as Map<string, Sheet>,
     clips: clips as Map<string, Clip>,
     pages: books.pages,
@@ -137,35 +120,14 @@ export function compileWith(
     tables,
     states: states.list,
     tracks,
-    figures: new Figures(
-      sheets as Map<string, Sheet>,
-      tracks.map(({ draws }) => draws),
-    ),
     timelines: states.timelines,
-    order: orders.flat(),
-    places,
-    stateNamed: new Map(states.list.filter(({ takenBy }) => takenBy < 0).map((state) => [state.name, state])),
-    rest: states.rests[0]!,
     conditions: states.conditions,
     conditionTexts: states.conditionTexts,
     questions: questions as Condition[],
     cueNames: states.cueNames,
     turning,
-    isTurningRead: turning !== undefined && !turning.inRegions,
     turnTimer,
-    watched,
-    situations: new Situations(tables.words, {
-      conditions: states.conditions,
-      states: states.list,
-      orders,
-      watched: watched.map(({ when }) => when),
-    }),
-    routes: new Routes(states.list),
-    reportNames: new ReportNames(states.cueNames, stateNames, compass.names, bookNames, names),
-    signalOwner: tables.owner,
-    layout,
-    signal: (name: string) => signalNamed(tables, name) as Signal<never>,
-  };
+  });
 }
 
 function tracksOf(
@@ -190,12 +152,6 @@ function tracksOf(
   });
 }
 
-/** Tells the handles of signals where their values are in a row, now that this is known. */
-function placeSignals({ signals }: SignalTables, { values, set }: Layout): void {
-  for (const signal of signals.values())
-    (signal as { place: number }).place = signal.slot < 0 ? set + signal.word : values + placeOf(signal.slot);
-}
-
 /** The states whose `when` can hold without a pulse, so that the instant at which it becomes true matters. */
 function watchedStates(
   states: readonly State[],
@@ -206,12 +162,4 @@ function watchedStates(
     const { when, while: during } = states[index]!;
     return when < 0 || needsPulse(conditions[when]!) ? [] : [{ state: index, when, while: during, place }];
   });
-}
-
-/** The handle of a signal by name. */
-export function signalNamed({ signals, derived }: SignalTables, name: string): Signal {
-  const signal = signals.get(name);
-  if (signal !== undefined) return signal;
-  if (derived.has(name)) throw callError('set-derived', { name });
-  throw callError('set-unknown', { name, known: [...signals.keys()] });
 }

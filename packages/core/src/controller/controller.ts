@@ -148,8 +148,16 @@ export interface Controller<out N extends Names = Names> {
   /** The names it has, for the compiler alone: never there at run time. */
   readonly names?: N;
   readonly name: string;
-  /** What it was compiled from. */
+  /**
+   * What it was compiled from.
+   *
+   * @throws {DotHopError} for a controller that was loaded from a compiled document, which has it no more
+   */
   readonly definition: ControllerDefinition;
+  /** The version of what it decides, where that is known from a compiled document; see `versionOf`. @internal */
+  readonly version: string | undefined;
+  /** Whether its document has a wardrobe. */
+  readonly hasWardrobe: boolean;
   readonly sheets: ReadonlyMap<string, Sheet>;
   readonly clips: ReadonlyMap<string, Clip>;
   /** What each flipbook, and each clip that a state shows, shows in each direction of the compass. */
@@ -178,6 +186,8 @@ export interface Controller<out N extends Names = Names> {
   /** The conditions of {@link CompileOptions}' `questions`, in their order; they decide nothing. */
   readonly questions: readonly Condition[];
   readonly cueNames: readonly string[];
+  /** The signals that a game sets, in the order of the document. */
+  readonly signalNames: readonly string[];
   /** Absent when the character never turns. @internal */
   readonly turning: Turning | undefined;
   /** Whether a vector is read to turn it; not where the regions of one number say where it turns. @internal */

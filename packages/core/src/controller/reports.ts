@@ -1,4 +1,4 @@
-import { callError } from '../problem/problem.js';
+import { callError } from '../problem/error.js';
 import { ruleNames } from './rule.js';
 import type { RuleName } from './rule.js';
 

@@ -180,7 +180,7 @@ export function buildSegments(
     clip,
     poses: {},
     frames: segments.map(frameOf),
-    ends: doubles(segments.map((segment) => segment.ends * Units.perMicrosecond)),
+    ends: asDoubles(segments.map((segment) => segment.ends * Units.perMicrosecond)),
     length: whole * Units.perMicrosecond,
     loops,
     loopFrom,
@@ -201,7 +201,7 @@ export function buildSegments(
   const silent = quiet.map((next) => (next >= 0 && cues[next]!.length === 0 ? next : -1));
   const ahead = segments.map((_, i) => noticedAfter(i, silent, segments));
   const isSilent = silent.every((next) => next >= 0);
-  return Object.assign(segmentsOf, { quiet, silent, ahead: doubles(ahead), isSilent });
+  return Object.assign(segmentsOf, { quiet, silent, ahead: asDoubles(ahead), isSilent });
 }
 
 /** How far it is from the end of a segment to the next border that somebody notices, in units. */
@@ -219,7 +219,7 @@ function noticedAfter(from: number, silent: readonly number[], segments: readonl
 const none: readonly number[] = [];
 
 /** An array that the engine keeps as doubles whatever the values: arrays of several kinds in one place are slow. */
-function doubles(values: readonly number[]): number[] {
+export function asDoubles(values: readonly number[]): number[] {
   const list = values.map((value) => value + 0.5);
   for (let i = 0; i < values.length; i++) list[i] = values[i]!;
   return list;

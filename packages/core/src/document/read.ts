@@ -19,6 +19,8 @@ export function readWith(read: ReadTree, text: string, file?: string): Character
   const source = new Source(text, read, file);
   const now = broughtUp(source.value, 'dotHop');
   if ('problem' in now) throw source.placed([now.problem]);
+  if (Object.hasOwn(Object(now.data) as object, 'dotHopCompiled'))
+    throw source.placed([{ code: 'document-compiled', path: ['dotHopCompiled'], values: {} }]);
   const problems = validate(documentShape, now.data, 'dotHop');
   if (problems.length > 0) throw source.placed(problems);
   return { source, definition: now.data as ControllerDefinition };

@@ -14,6 +14,8 @@ const sentences = {
     `inside braces and brackets a comma ends the value, so this would be cut in two; put it in quotes: ${v.line}`,
   'document-version': (v: Values) =>
     `this is version ${v.received} of the format, and this program reads up to version ${v.current}; bring the program up to date`,
+  'document-compiled': () =>
+    'this is a compiled document, which is only played (loadCompiled of dot-hop/play); take the document that it was made of',
   'other-kind': (v: Values) =>
     `this is a ${v.received}, where a ${v.expected} is wanted; a ${v.expected} begins with "${v.field}: 1"`,
   'image-missing': (v: Values) =>

@@ -4,7 +4,7 @@ import { Rule } from '../controller/rule.js';
 import { Units } from '../controller/timeline.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
-import { callError } from '../problem/problem.js';
+import { callError } from '../problem/error.js';
 import { addPulsesRead } from '../signal/condition.js';
 import { Decision, choose, decided, hasStarted, isKnownToStay, stateOfDecision } from './choose.js';
 import { usePulses } from './hear.js';

@@ -74,7 +74,7 @@ const thresholdsOf = ({ bounds }: Regions): number[] =>
 
 /** Describes a controller by what its document says, without the tables that it runs by. */
 export function describeController(controller: Controller): ControllerFacts {
-  const { name, definition, tables, tracks, states, order, clips, compass, conditionTexts } = controller;
+  const { name, tables, tracks, states, order, clips, compass, conditionTexts } = controller;
   const changes = new Set(controller.watched.map(({ state }) => state));
   return {
     name,
@@ -96,9 +96,9 @@ export function describeController(controller: Controller): ControllerFacts {
         range: bounds.length === 0 ? undefined : ([Math.min(...bounds), Math.max(...bounds)] as const),
       };
     }),
-    derived: Object.keys(definition.derived ?? {}).map((derived) => ({
+    derived: [...tables.derived].map(([derived, one]) => ({
       name: derived,
-      kind: 'code' in tables.derived.get(derived)! ? 'number' : 'flag',
+      kind: 'code' in one ? 'number' : 'flag',
     })),
     tracks: tracks.map((track) => track.name),
     states: order

@@ -6,14 +6,14 @@ import { hearPulse } from '../engine/hear.js';
 import { valueNamed } from '../engine/inspect.js';
 import { Attention } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
-import { callError } from '../problem/problem.js';
+import { callError } from '../problem/error.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
-import { isHeld, tellInput, unobserved } from './observing.js';
 import { takeRow } from './row-pool.js';
 import { setNumber, setSignal, setVector, signalOf, wrongKind } from './set-signal.js';
+import { unobserved, watch } from './watch.js';
 
 /**
- * What a game tells a performer: signals. A performer is this and all else; see `Performer`.
+ * What a game tells a performer: signals. See `Player`, which is this and all else.
  *
  * @typeParam N the names that its controller has, for the compiler alone
  */
@@ -80,8 +80,8 @@ export abstract class Listener<N extends Names = Names> {
     const one = this.signal(signal);
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
     if (this.isWatched) {
-      if (isHeld(this, one.name)) return;
-      tellInput(this, { kind: 'pulse', name: one.name });
+      if (watch.holds(this.rows, this.at, one.name)) return;
+      watch.input(this.rows, this.at, { kind: 'pulse', name: one.name });
     }
     hearPulse(this.rows, this.at, one);
   }
@@ -96,6 +96,11 @@ export abstract class Listener<N extends Names = Names> {
   value<S extends N['read']>(name: S): S extends keyof N['values'] ? N['values'][S] : SignalValue;
   value(name: string): SignalValue {
     return valueNamed(this.rows, this.at, name);
+  }
+
+  /** Where its character is, for another handle on it. @internal */
+  get place(): { readonly rows: Rows; readonly at: number } {
+    return { rows: this.rows, at: this.at };
   }
 
   /** Refuses what is done for a troupe as a whole. */
@@ -119,9 +124,9 @@ export abstract class Listener<N extends Names = Names> {
   /** Refuses a handle of another controller, and sets a signal of a performer that somebody may watch. */
   private setSpecially(signal: Signal | undefined | null, value: SignalValue): void {
     const { name } = this.signal(signal);
-    if (isHeld(this, name)) return;
+    if (this.isWatched && watch.holds(this.rows, this.at, name)) return;
     unobserved(this.controller, () => this.set(signal as Signal<SignalValue>, value as never));
-    tellInput(this, { kind: 'set', name, value });
+    if (this.isWatched) watch.input(this.rows, this.at, { kind: 'set', name, value });
   }
 
   private signal(signal: unknown): Signal {

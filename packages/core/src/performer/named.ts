@@ -1,5 +1,5 @@
 import type { Controller } from '../controller/controller.js';
-import { callError } from '../problem/problem.js';
+import { callError } from '../problem/error.js';
 
 /** The index of a track by name. @throws {DotHopError} for an unknown track, with the nearest known one */
 export function trackNamed({ tracks }: Controller, name: string): number {

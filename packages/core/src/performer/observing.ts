@@ -1,4 +1,7 @@
+import type { Controller } from '../controller/controller.js';
+import type { Rows } from '../engine/rows.js';
 import type { SignalValue } from '../signal/definition.js';
+import { watchBy } from './watch.js';
 
 /** Something that a game tells a performer. */
 export type Input =
@@ -17,64 +20,47 @@ export interface Observer {
   readonly moved?: () => void;
 }
 
-/** What of a controller says whether handles of signals are its own; and, while anybody watches, that none is at first sight. */
-interface Watched {
-  signalOwner: object;
-  readonly tables: { readonly owner: object };
-}
-
 /** Handles belong to nobody while somebody watches, so that setting a signal takes the way on which that is asked. */
 const watchedOwner = Object.freeze({});
 
-const observers = new WeakMap<object, Observer[]>();
+/** The observers of each row, by where it begins. */
+const observers = new WeakMap<Rows, Map<number, Observer[]>>();
 /** How many observers a controller's performers have. */
-const counts = new WeakMap<object, number>();
+const counts = new WeakMap<Controller, number>();
 const none: readonly Observer[] = [];
 
-const of = (performer: object): readonly Observer[] => observers.get(performer) ?? none;
+const of = (rows: Rows, at: number): readonly Observer[] => observers.get(rows)?.get(at) ?? none;
 
-function count(controller: Watched, change: 1 | -1): void {
+function put(rows: Rows, at: number, list: Observer[]): void {
+  let some = observers.get(rows);
+  if (some === undefined) observers.set(rows, (some = new Map<number, Observer[]>()));
+  some.set(at, list);
+}
+
+function count(controller: Controller, change: 1 | -1): void {
   const now = (counts.get(controller) ?? 0) + change;
   counts.set(controller, now);
   controller.signalOwner = now > 0 ? watchedOwner : controller.tables.owner;
 }
 
 /** @returns what ends it, and then whether others still watch */
-export function addObserver(performer: object, controller: Watched, observer: Observer): () => boolean {
-  observers.set(performer, [...of(performer), observer]);
-  count(controller, 1);
+export function addObserver(rows: Rows, at: number, observer: Observer): () => boolean {
+  put(rows, at, [...of(rows, at), observer]);
+  count(rows.controller, 1);
   let isOn = true;
   return () => {
-    if (isOn) count(controller, -1);
+    if (isOn) count(rows.controller, -1);
     isOn = false;
-    const others = of(performer).filter((one) => one !== observer);
-    observers.set(performer, others);
+    const others = of(rows, at).filter((one) => one !== observer);
+    put(rows, at, others);
     return others.length > 0;
   };
 }
 
-export const isHeld = (performer: object, signal: string): boolean =>
-  of(performer).some(({ holds }) => holds?.(signal) === true);
-
-export function tellInput(performer: object, input: Input): void {
-  for (const observer of of(performer)) observer.input?.(input);
-}
-
-export function tellStep(performer: object, reports: number): void {
-  for (const observer of of(performer)) observer.step?.(reports);
-}
-
-export function tellMoved(performer: object): void {
-  for (const observer of of(performer)) observer.moved?.();
-}
-
-/** Sets signals of which observers are told afterwards, or not at all. */
-export function unobserved(controller: Watched, run: () => void): void {
-  const { signalOwner } = controller;
-  controller.signalOwner = controller.tables.owner;
-  try {
-    run();
-  } finally {
-    controller.signalOwner = signalOwner;
-  }
-}
+// A bundler keeps this wherever anything of this module is used.
+watchBy({
+  holds: (rows, at, signal) => of(rows, at).some(({ holds }) => holds?.(signal) === true),
+  input: (rows, at, input) => of(rows, at).forEach((observer) => observer.input?.(input)),
+  step: (rows, at, reports) => of(rows, at).forEach((observer) => observer.step?.(reports)),
+  moved: (rows, at) => of(rows, at).forEach((observer) => observer.moved?.()),
+});

@@ -1,7 +1,7 @@
 import { Row } from '../controller/layout.js';
 import { catchUp, Attention } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
-import { callError } from '../problem/problem.js';
+import { callError } from '../problem/error.js';
 
 /** Where a performer stands, copied: to be gone back to within the same run of a program, and never to be written to a file. */
 export interface SavedPerformer {

@@ -1,9 +1,9 @@
-import { signalNamed } from '../controller/compile.js';
 import { hearFlag, hearNumber } from '../engine/hear.js';
 import type { Rows } from '../engine/rows.js';
-import { callError } from '../problem/problem.js';
+import { callError } from '../problem/error.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf } from '../signal/program.js';
+import { signalNamed } from '../signal/signal-named.js';
 import type { SignalTables } from '../signal/tables.js';
 
 // Signals as a game sets them, of a performer or of a member of a troupe: checked, and handed to the engine.

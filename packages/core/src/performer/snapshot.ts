@@ -1,4 +1,5 @@
 import type { Controller, State } from '../controller/controller.js';
+import { versionOf } from '../controller/version.js';
 import { Rule, ruleNames } from '../controller/rule.js';
 import type { RuleName } from '../controller/rule.js';
 import { indexAt } from '../clip/clip.js';
@@ -92,24 +93,6 @@ export interface Standstill {
 const markBits = { ended: Mark.ended, begun: Mark.begun, queued: Mark.queued, underway: Mark.underway };
 type MarkName = keyof typeof markBits;
 const markNames = Object.keys(markBits) as MarkName[];
-
-const versions = new WeakMap<Controller, string>();
-
-/** The version of a controller: a hash of its document (FNV-1a, 32 bits, forwards and backwards). */
-function versionOf(controller: Controller): string {
-  let version = versions.get(controller);
-  if (version === undefined) {
-    const text = JSON.stringify(controller.definition);
-    const hash = (at: (i: number) => number): string => {
-      let value = 0x811c9dc5;
-      for (let i = 0; i < text.length; i++) value = Math.imul(value ^ text.charCodeAt(at(i)), 0x01000193);
-      return (value >>> 0).toString(16).padStart(8, '0');
-    };
-    version = hash((i) => i) + hash((i) => text.length - 1 - i);
-    versions.set(controller, version);
-  }
-  return version;
-}
 
 /** Names what has names, so that a snapshot can be read by people and by another version. */
 export function writeSnapshot(

@@ -1,4 +1,4 @@
-import { callError } from '../problem/problem.js';
+import { callError } from '../problem/error.js';
 
 /** The longest time one step may take, in milliseconds: an hour. Its reports must fit into memory. */
 export const longestStep = 3_600_000;

@@ -155,13 +155,11 @@ export function explain(controller: Controller, standing: Standing): Why {
     }));
     return { text, holds: holds(read, words), parts, terms: termsOf(read).map(termNow) };
   };
-  const { derived = {} } = controller.definition;
   const termNow = (term: Term): WhyTerm => {
-    const of = term.kind === 'band' && Object.hasOwn(derived, term.text) ? derived[term.text] : undefined;
     return {
       text: term.text,
       on: isOn(term, words),
-      band: typeof of === 'object' && 'above' in of ? { above: of.above, below: of.below } : undefined,
+      band: tables.bands.get(term.text),
       reads: term.reads.map((name) => ({ name, value: standing.value(name) })),
     };
   };

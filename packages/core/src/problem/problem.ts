@@ -1,18 +1,10 @@
+import { DotHopError, wordErrorsBy } from './error.js';
+import type { DocumentPath, Problem } from './error.js';
 import { sentence } from './sentences.js';
 import type { ProblemCode } from './sentences.js';
 
-/** Where in a document something is: keys and indices from the root, outermost first. */
-export type DocumentPath = readonly (string | number)[];
-
-/** One thing that is wrong with a document or a call. Plain data; {@link problemText} words it. */
-export interface Problem {
-  readonly code: ProblemCode;
-  readonly path: DocumentPath;
-  /** What the sentence of this code speaks of: the value received, the names known, a limit. */
-  readonly values: Readonly<Record<string, unknown>>;
-  /** Where in an expression the fault begins, in characters from 0; absent when the whole value is meant. */
-  readonly offset?: number;
-}
+export { DotHopError, callError } from './error.js';
+export type { DocumentPath, Problem } from './error.js';
 
 /** `states.run.hops[0].if`, as it is written in messages. The root is `(document)`. */
 export function pathText(path: DocumentPath): string {
@@ -30,26 +22,18 @@ export function problemText(problem: Problem): string {
   return sentence(problem.code, problem.values);
 }
 
-/** Thrown for a document that cannot become a controller and for a call with a value that cannot be used. */
-export class DotHopError extends Error {
-  override readonly name: string = 'DotHopError';
-
-  /**
-   * @param problems every problem found, in the order of the document; never empty
-   * @param lines one line for each problem; by default the path and the sentence
-   */
-  constructor(
-    readonly problems: readonly Problem[],
-    lines: readonly string[] = problems.map(plainLine),
-  ) {
-    super(lines.join('\n'));
-  }
-}
-
 function plainLine(problem: Problem): string {
   const text = problemText(problem);
   return problem.path.length === 0 ? text : `${pathText(problem.path)}: ${text}`;
 }
+
+/** Has errors say in sentences what is wrong. */
+export function wordErrors(): void {
+  wordErrorsBy(plainLine);
+}
+
+// A bundler keeps this wherever anything of this module is used.
+wordErrors();
 
 /** Collects problems while a document is read, so that all of them are told at once. */
 export class ProblemList {
@@ -63,9 +47,4 @@ export class ProblemList {
   throwIfAny(): void {
     if (this.problems.length > 0) throw new DotHopError(this.problems);
   }
-}
-
-/** A {@link DotHopError} for one faulty call, such as `set('vx', NaN)`. */
-export function callError(code: ProblemCode, values: Record<string, unknown>): DotHopError {
-  return new DotHopError([{ code, path: [], values }]);
 }

@@ -33,7 +33,7 @@ export class FeedingBody extends Body {
 
   constructor(controller: Controller, definition: BodyDefinition) {
     super(definition);
-    this.up = controller.definition.compass?.up === '+y' ? -1 : 1;
+    this.up = controller.compass.isUpward ? -1 : 1;
     const { feeds = {} } = movingOf(definition);
     const named = Object.values(feeds);
     this.feeds = [...controller.tables.signals.values()].flatMap(({ name, kind }): Feed[] => {

@@ -14,6 +14,7 @@ import { Scope, constantOf } from './scope.js';
 import { readSignal } from './signals.js';
 import { programOf } from './writer.js';
 import type { ProgramReader } from './writer.js';
+import { bandsOf, isComputed } from './tables.js';
 import type { ComputedTerm, SignalTables } from './tables.js';
 
 type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
@@ -124,15 +125,11 @@ export class SignalCompiler implements ProgramReader {
     const { words } = this.bits;
     const all = [...this.scope.signals.values()];
     const pulses = all.filter(({ kind }) => kind === 'pulse');
-    const isComputed = ({ kind }: Term): boolean =>
-      kind === 'compare' || kind === 'band' || kind === 'lasting';
-    const derived = new Map<string, Program | Condition>(this.scope.derivedFlags);
-    for (const [name, expression] of this.scope.derivedNumbers)
-      derived.set(name, programOf(expression, this));
     return {
       owner: this.owner,
       signals: this.scope.signals,
-      derived,
+      derived: this.scope.rules((number) => programOf(number, this)),
+      bands: bandsOf(this.scope.derived),
       tags: this.scope.tags,
       terms: [...this.terms.values()],
       regions: this.regions.map((builder) => builder.build()),

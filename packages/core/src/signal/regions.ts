@@ -58,7 +58,10 @@ export class RegionBuilder {
   private addThresholds(thresholds: readonly number[]): void {
     for (const threshold of thresholds) {
       // -0 and 0 are one place on the line.
-      this.bounds.add(threshold + 0).add(nextUp(threshold));
+      this.bounds.add(threshold + 0);
+      // No signal is set to more than the largest number.
+      const next = nextUp(threshold);
+      if (next < Infinity) this.bounds.add(next);
     }
   }
 

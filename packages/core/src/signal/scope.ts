@@ -3,6 +3,8 @@ import type { BitPlace, Condition } from './condition.js';
 import type { DerivedDefinition, Signal } from './definition.js';
 import { parseExpression, partsOf } from './expression.js';
 import type { Expression } from './expression.js';
+import type { Program } from './program.js';
+import { slotNamed } from './signal-named.js';
 
 /** The names that expressions can use: signals, the parts of vectors, derived signals, tags of states. */
 export class Scope {
@@ -19,6 +21,17 @@ export class Scope {
     readonly derived: Readonly<Record<string, DerivedDefinition>>,
     private readonly tracks: ReadonlyMap<string, readonly string[]>,
   ) {}
+
+  /** How each derived signal is computed, in the order of the document. */
+  rules(programOf: (number: Expression) => Program): Map<string, Program | Condition> {
+    const rules = new Map<string, Program | Condition>();
+    for (const name of Object.keys(this.derived)) {
+      const number = this.derivedNumbers.get(name);
+      const rule = number === undefined ? this.derivedFlags.get(name) : programOf(number);
+      if (rule !== undefined) rules.set(name, rule);
+    }
+    return rules;
+  }
 
   /** Every name there is. */
   names(): string[] {
@@ -87,15 +100,6 @@ export class Scope {
 /** How a condition asks for a state of a track: with a hyphen in its name it is a text, since that would be a minus. */
 export function askedAs(track: string, state: string): string {
   return /^\w+$/.test(state) ? `${track}.${state}` : `${track} == '${state}'`;
-}
-
-/** The slot of a number by name, or of `aim.x` for a vector `aim`. */
-export function slotNamed(signals: ReadonlyMap<string, Signal>, name: string): number | undefined {
-  const signal = signals.get(name);
-  if (signal !== undefined) return signal.kind === 'number' ? signal.slot : undefined;
-  const part = name.endsWith('.x') ? 0 : name.endsWith('.y') ? 1 : -1;
-  const vector = part < 0 ? undefined : signals.get(name.slice(0, -2));
-  return vector?.kind === 'vector' ? vector.slot + part : undefined;
 }
 
 /** The value of an expression without signals. */

@@ -1,5 +1,5 @@
 import type { BitPlace, Condition, Term, Words } from './condition.js';
-import type { Signal } from './definition.js';
+import type { DerivedDefinition, Signal } from './definition.js';
 import type { Program } from './program.js';
 import type { Regions } from './regions.js';
 
@@ -23,6 +23,12 @@ export type ComputedTerm =
       readonly timer: number;
     });
 
+/** A band's two thresholds. */
+export interface Band {
+  readonly above: number;
+  readonly below: number;
+}
+
 /** Everything about signals that a running performer reads. */
 export interface SignalTables {
   /** What marks the handles of these signals as theirs. */
@@ -30,6 +36,8 @@ export interface SignalTables {
   readonly signals: ReadonlyMap<string, Signal>;
   /** Derived signals by name: a program for a number, a condition for a flag. */
   readonly derived: ReadonlyMap<string, Program | Condition>;
+  /** Of each derived band above which number it turns on, and below which off. */
+  readonly bands: ReadonlyMap<string, Band>;
   /** The bit of each tag, and of each state with its track, that something asks for. */
   readonly tags: ReadonlyMap<string, BitPlace>;
   /** How many words of bits there are, at least one. */
@@ -47,4 +55,16 @@ export interface SignalTables {
   readonly timers: number;
   /** Flags as they are at the very first. */
   readonly firstBits: Words;
+}
+
+/** Whether a term's bit is computed from signals. */
+export const isComputed = ({ kind }: Term): boolean =>
+  kind === 'compare' || kind === 'band' || kind === 'lasting';
+
+/** The thresholds of the bands that have names. */
+export function bandsOf(derived: Readonly<Record<string, DerivedDefinition>>): Map<string, Band> {
+  const bands = new Map<string, Band>();
+  for (const [name, one] of Object.entries(derived))
+    if (typeof one === 'object' && 'above' in one) bands.set(name, { above: one.above, below: one.below });
+  return bands;
 }

@@ -1,0 +1,2 @@
+export { compiledOf } from './write.js';
+export type { CompiledDocument, CompiledTables } from './format.js';

@@ -1,0 +1,25 @@
+import { addSentences, shown } from '../problem/sentences.js';
+import type { Values } from '../problem/sentences.js';
+
+/** The wording of what is wrong with compiled documents. */
+const sentences = {
+  'compiled-none': (v: Values) =>
+    `this is no compiled document, but ${shown(v.received)}; make one with "dot-hop pack --compiled" or compiledOf(controller)`,
+  'compiled-version': (v: Values) =>
+    `this document was compiled in version ${shown(v.received)} of the format, and this Dot Hop reads version ${v.expected}; compile it anew from its source`,
+  'compiled-changed': () =>
+    'this compiled document was cut off or changed after it was made; compile it anew from its source',
+  'compiled-source': (v: Values) =>
+    `${shown(v.name)} was loaded from a compiled document, which holds what is played and not what it was written as; load the document itself for this`,
+} satisfies Record<string, (values: Values) => string>;
+
+type Sentences = typeof sentences;
+declare module '../problem/sentences.js' {
+  // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- it adds all of them by name
+  interface FurtherSentences extends Sentences {}
+}
+
+/** To be called where such a problem may be found: a bundler would leave out a module that is only imported. */
+export function useCompiledSentences(): void {
+  addSentences(sentences);
+}

@@ -1,0 +1,338 @@
+import type { Controller } from '../controller/controller.js';
+import { Row, Strand } from '../controller/layout.js';
+import type { Names } from '../controller/names.js';
+import type { Reports } from '../controller/reports.js';
+import { Rule } from '../controller/rule.js';
+import { Units } from '../controller/timeline.js';
+import { bodyTrack } from '../controller/tracks.js';
+import { ask, decideNow, findFirstStates, request, route } from '../engine/begin.js';
+import { phaseOf, poseOf, segmentNow, shownBy } from '../engine/inspect.js';
+import { findDue, pass, until } from '../engine/pass.js';
+import { vectorOf } from '../engine/read.js';
+import { Attention, catchUp, stopWaiting, timelineOf, towardOf } from '../engine/rows.js';
+import type { Rows } from '../engine/rows.js';
+import { callError } from '../problem/error.js';
+import type { Pose } from '../sheet/pose.js';
+import type { SignalValue } from '../signal/definition.js';
+import type { Outfit } from '../wardrobe/outfit.js';
+import { Listener } from './listener.js';
+import { stateNamed, trackNamed } from './named.js';
+import { loadRow, saveRow } from './saved.js';
+import type { SavedPerformer } from './saved.js';
+import { showingOf } from './showing.js';
+import type { Showing } from './showing.js';
+import { lengthOfStep } from './step-length.js';
+import { unobserved, watch } from './watch.js';
+
+/**
+ * The length of the latest step, in milliseconds as it was said and in whole microseconds: whoever steps many performers
+ * steps them alike, and a comparison takes less than a conversion. (A double in a field would be looked up.)
+ */
+const latest = { time: 0 };
+const latestMs = new Float64Array(1);
+
+/** What performers wear, kept beside them: most wear nothing, and a field would be paid for by every one. */
+const worn = new WeakMap<object, Outfit>();
+
+/**
+ * One running character: a controller plus where it stands now. All that changes is a row of numbers (see `Layout`); a player is
+ * a handle on it, which checks what it is given and speaks in names. What happens is done by the functions of `engine/`.
+ *
+ * It does all that a game needs while it is played. A `Performer` is a player that can also be asked why, watched, and put into files.
+ *
+ * @typeParam N the names that its controller has, for the compiler alone
+ */
+export class Player<N extends Names = Names> extends Listener<N> {
+  /**
+   * @param controller what it plays; shared by any number of performers
+   * @param first first values of signals that differ from the document's; they decide which state it begins in
+   * @param member for troupes: the row of a member, which goes on as it stands
+   * @throws {DotHopError} for an unknown signal or a value of the wrong kind
+   */
+  constructor(
+    controller: Controller<N>,
+    first: Partial<N['values']> = {},
+    member?: { readonly rows: Rows; readonly at: number },
+  ) {
+    super(controller, member);
+    if (member === undefined) this.begin(first);
+  }
+
+  /**
+   * Puts everything back to where it began: signals, state, time.
+   *
+   * @param first as for a new performer
+   * @throws {DotHopError} for a member of a troupe: remove it and add another
+   * @throws {DotHopError} for an unknown signal or a value of the wrong kind; it has then begun with the document's
+   *   first values
+   */
+  reset(first: Partial<N['values']> = {}): void {
+    this.checkAlone();
+    this.clearReports();
+    this.rows.clear(this.at);
+    try {
+      unobserved(this.controller, () => this.begin(first));
+    } finally {
+      if (this.isWatched) watch.moved(this.rows, this.at);
+    }
+  }
+
+  /**
+   * Copies where it stands, for going back to it soon: a game that plays some steps anew does so many times a second. Nothing is
+   * allocated where a copy of this controller is handed over. For files, and for other versions of the document, take a
+   * {@link snapshot}.
+   *
+   * @param into a copy that is not needed any more
+   * @throws {DotHopError} for a member of a troupe, which is saved as a whole
+   */
+  save(into?: SavedPerformer): SavedPerformer {
+    this.checkAlone();
+    return saveRow(this.rows, this.at, into);
+  }
+
+  /**
+   * Goes back to where a copy was made, of this performer or of another one of the same controller.
+   *
+   * @throws {DotHopError} for a copy of another controller and for a member of a troupe; nothing is changed then
+   */
+  load(saved: SavedPerformer): void {
+    this.checkAlone();
+    this.clearReports();
+    loadRow(this.rows, this.at, saved);
+    if (this.isWatched) watch.moved(this.rows, this.at);
+  }
+
+  /**
+   * Lets time pass: as many frames, loops, ends and hops as fit in, each at its own exact instant.
+   *
+   * @param ms milliseconds, from 0 to an hour; rounded to whole microseconds
+   * @returns how many cues, switches, turns and changes of gait it reports; {@link reports} tells them until the next step
+   * @throws {DotHopError} for a time out of range, and when states lead to one another without taking time
+   */
+  step(ms: number): number {
+    const { waits, index } = this;
+    const left = waits[index]! - latest.time;
+    if (left <= 0 || ms !== latestMs[0]) return this.stepOn(ms);
+    waits[index] = left;
+    return 0;
+  }
+
+  /**
+   * Asks for a state, as the rules allow it: it is granted where the state ranks above the one that shows (unless that
+   * is final), or where that one would give way to it now; never into a state whose `while` is false. What was set is
+   * decided upon first; {@link reports} then tells what happened.
+   *
+   * @returns whether the state was let in, or shows already
+   * @throws {DotHopError} for an unknown state
+   */
+  ask(state: N['states']): boolean {
+    const to = stateNamed(this.controller, state);
+    return this.now('ask', to, () => ask(this.rows, this.at, to));
+  }
+
+  /**
+   * Shows a state whatever the ranks, also from a final one and anew if it shows already. A posture whose `while` is
+   * false gives way again at once.
+   *
+   * @throws {DotHopError} for an unknown state
+   */
+  cut(state: N['states']): void {
+    const to = stateNamed(this.controller, state);
+    this.now('cut', to, () => {
+      request(this.rows, this.at, to, Rule.cut);
+      return true;
+    });
+  }
+
+  /**
+   * Goes to a state the shortest way along hops and `then`, playing each state on it: each hop is taken at the instant
+   * its `at` names, whatever its `if`; one without, at once from the state that shows and at the end of the pass from
+   * one on the way. Any other switch (a higher rank, an end without a way on) ends the route.
+   *
+   * @returns whether there is a way
+   * @throws {DotHopError} for an unknown state
+   */
+  route(state: N['states']): boolean {
+    const to = stateNamed(this.controller, state);
+    return this.now('route', to, () => route(this.rows, this.at, to));
+  }
+
+  /** What it shows now, with what it wears. The same object as long as the picture is the same. */
+  get pose(): Pose {
+    const { rows, at, controller, outfit } = this;
+    catchUp(rows, at);
+    if (outfit === undefined) return poseOf(rows, at);
+    const strand = at + Row.strands;
+    if (this.isAlone)
+      return outfit.poseAt(controller, timelineOf(rows, strand), segmentNow(rows, at, strand));
+    return outfit.figureAt(controller, poseOf(rows, at), shownBy(rows, at));
+  }
+
+  /**
+   * Puts an outfit on, or takes it off. It counts at once and changes nothing but what is drawn: the performer goes on as it
+   * was.
+   *
+   * @param outfit of this controller's wardrobe (`wardrobeOf(controller).outfit({ ... })`, see `dot-hop/wardrobe`), or `undefined` for the bare body
+   */
+  wear(outfit: Outfit | undefined): void {
+    if (outfit === undefined) worn.delete(this);
+    else worn.set(this, outfit);
+  }
+
+  /** What it wears; nothing of what it does depends on it. */
+  get outfit(): Outfit | undefined {
+    return this.controller.hasWardrobe ? worn.get(this) : undefined;
+  }
+
+  /**
+   * What a track shows. What is in step with another track, or taken by a state of it, has that one's clip, frame and phase.
+   *
+   * @param track its name; by default that of the document's own states
+   * @throws {DotHopError} for an unknown track, with the nearest known one
+   */
+  showing(track: N['tracks'] = bodyTrack): Showing<N> {
+    return showingOf(this.rows, this.at, trackNamed(this.controller, track));
+  }
+
+  /** The name of the state that shows. */
+  get state(): N['states'] {
+    return this.shown.of.name;
+  }
+
+  /** The name of the direction it faces. */
+  get facing(): N['directions'] {
+    return this.isAlone ? this.controller.compass.names[this.shown.direction]! : this.showing().facing;
+  }
+
+  /** Where the compass points: what it faces, or is turning to; a state that holds its direction may face elsewhere. */
+  get pointsTo(): N['directions'] {
+    return this.controller.compass.names[towardOf(this.rows, this.at + Row.strands)]!;
+  }
+
+  /**
+   * The vector that turns it now, right and down positive: that of the compass, or of the state that shows. Of a character
+   * that never turns `[0, 0]`.
+   */
+  get vector(): readonly [number, number] {
+    return vectorOf(this.rows, this.at, 0);
+  }
+
+  /** The name of the clip that shows. */
+  get clip(): N['clips'] {
+    return this.isAlone ? this.shown.clip.name : this.showing().clip;
+  }
+
+  /** The frame of the clip that shows, from 0. */
+  get frameIndex(): number {
+    if (!this.isAlone) return this.showing().frameIndex;
+    const { rows, at } = this;
+    catchUp(rows, at);
+    return this.shown.frames[segmentNow(rows, at, at + Row.strands)]!;
+  }
+
+  /** Whether the clip that shows is a bridge, played before the state's own. */
+  get isBridging(): boolean {
+    return this.isAlone ? this.shown.bridge : this.showing().isBridging;
+  }
+
+  /** The state that a route is on its way to; `undefined` for none. */
+  get routeTo(): N['states'] | undefined {
+    const goal = this.rows.ints[2 * (this.at + Row.strands) + Strand.goal]!;
+    return this.controller.states[goal]?.name;
+  }
+
+  /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
+  get phase(): number {
+    if (!this.isAlone) return this.showing().phase;
+    catchUp(this.rows, this.at);
+    return phaseOf(this.rows, this.at, this.at + Row.strands);
+  }
+
+  /** How fast the state's time runs; 1 is as drawn, 0 while a number says the frame. */
+  get speed(): number {
+    return this.rows.ints[2 * (this.at + Row.strands) + Strand.rate]! / Units.perMicrosecond;
+  }
+
+  /** Milliseconds since it began; of a member of a troupe, since the troupe began. */
+  get time(): number {
+    catchUp(this.rows, this.at);
+    return this.rows.doubles[this.at + Row.now]! / 1000;
+  }
+
+  /**
+   * The reports of its latest step or request; see {@link Reports}. It is the same object at all times. Those of a member are
+   * those of its troupe.
+   */
+  get reports(): Reports<N['reports']> {
+    return this.rows.reportsOf(this.at);
+  }
+
+  private begin(first: Partial<N['values']>): void {
+    try {
+      for (const [name, value] of Object.entries(first as Record<string, SignalValue>))
+        (this as Listener).set(name, value);
+    } finally {
+      findFirstStates(this.rows, this.at);
+    }
+  }
+
+  /** Whether it has one track only. */
+  private get isAlone(): boolean {
+    return this.controller.tracks.length === 1;
+  }
+
+  /** What its first track shows by itself. */
+  private get shown(): ReturnType<typeof timelineOf> {
+    return timelineOf(this.rows, this.at + Row.strands);
+  }
+
+  /** Forgets what the latest step told, if anything. */
+  protected clearReports(): void {
+    const { rows, at } = this;
+    const attention = 2 * at + Row.attention;
+    if ((rows.ints[attention]! & Attention.told) === 0 || rows.crowd !== null) return;
+    rows.ints[attention]! &= ~Attention.told;
+    rows.reportsOf(at).clear();
+  }
+
+  /** A step in which something is due, or that has to look first: at its length, at what was set, told or is watched. */
+  private stepOn(ms: number): number {
+    const { rows, at, index, waits } = this;
+    const { ints, doubles } = rows;
+    const place = 2 * at + Row.attention;
+    const attention = ints[place]!;
+    if (ms !== latestMs[0]) {
+      latest.time = lengthOfStep(ms);
+      latestMs[0] = ms;
+    }
+    if ((attention & Attention.told) !== 0) {
+      ints[place] = attention & ~Attention.told;
+      rows.reports[index]!.clear();
+    }
+    if ((attention & Attention.member) !== 0) throw callError('step-member', {});
+    const wait = waits[index]!;
+    const { time } = latest;
+    // What has been waited for counts from where the row was left alone.
+    until[0] = wait > 0 ? doubles[at + Row.due]! - wait + time : doubles[at + Row.now]! + time;
+    pass(rows, at);
+    const count = (ints[place]! & Attention.told) === 0 ? 0 : rows.reports[index]!.count;
+    if ((attention & Attention.watched) !== 0) watch.step(rows, at, count);
+    return count;
+  }
+
+  /** Decides upon what was set, then does something in a state's track at the present instant. */
+  private now(kind: 'ask' | 'cut' | 'route', state: number, asked: () => boolean): boolean {
+    const { rows, at, controller } = this;
+    stopWaiting(rows, at);
+    if (this.isWatched) watch.input(rows, at, { kind, name: controller.states[state]!.name });
+    this.clearReports();
+    try {
+      decideNow(rows, at);
+      return asked();
+    } finally {
+      findDue(rows, at);
+      rows.crowd?.file(rows.firstIndex + this.index);
+      if (this.isWatched) watch.step(rows, at, rows.reportsOf(at).count);
+    }
+  }
+}

@@ -1,0 +1,31 @@
+import type { Controller } from '../controller/controller.js';
+import type { Rows } from '../engine/rows.js';
+import type { Input } from './observing.js';
+
+/** What a player tells of itself while somebody watches it. */
+export interface Watch {
+  /** Whether a signal is kept from the character. */
+  readonly holds: (rows: Rows, at: number, signal: string) => boolean;
+  readonly input: (rows: Rows, at: number, input: Input) => void;
+  readonly step: (rows: Rows, at: number, reports: number) => void;
+  readonly moved: (rows: Rows, at: number) => void;
+}
+
+/** Who is told: see `observing.ts`, without which nobody can watch. Is asked for only where `Attention.watched` is on. */
+export let watch: Watch;
+
+/** Has all that players tell go to somebody. */
+export function watchBy(by: Watch): void {
+  watch = by;
+}
+
+/** Sets signals of which observers are told afterwards, or not at all. */
+export function unobserved(controller: Controller, run: () => void): void {
+  const { signalOwner } = controller;
+  controller.signalOwner = controller.tables.owner;
+  try {
+    run();
+  } finally {
+    controller.signalOwner = signalOwner;
+  }
+}
