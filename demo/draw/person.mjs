@@ -77,12 +77,44 @@ function standing(i) {
   };
 }
 
+/** A hand goes up, and swings from side to side: on its way, out, and in. It is held where the head does not hide it. */
+const raised = [
+  { forward: 3.6, aside: 2.2, up: 8 },
+  { forward: 4.4, aside: 4.8, up: 16.4 },
+  { forward: 3, aside: 1.2, up: 17 },
+];
+const raisedBeside = {
+  east: [
+    { forward: 6.4, aside: 0, up: 5 },
+    { forward: 8.6, aside: 0, up: 11 },
+    { forward: 7.4, aside: 0, up: 13.4 },
+  ],
+  northeast: [
+    { forward: 0, aside: 4, up: 8 },
+    { forward: 0, aside: 7.4, up: 14.6 },
+    { forward: 0, aside: 5.6, up: 16.4 },
+  ],
+};
+function waving(i, direction) {
+  return {
+    ...standing(1),
+    rise: [-0.3, 0.1, 0.3][i],
+    sway: [0, -0.25, 0.1][i],
+    leftHand: { ...(raisedBeside[direction] ?? raised)[i], isRaised: true },
+    nod: [0, 0.3, 0.5][i],
+  };
+}
+
 /** How much of the space between the feet shows. */
 const beside = { east: 0.45, southeast: 0.75, northeast: 0.75 };
 
-/** Everything a person does, in the columns of the sheet. */
+/** What people do, in the columns of their sheets: all stand and walk, and who has a wardrobe waves, too. */
 export const columns = 12;
-const poseOf = (column, gait) => (column < 4 ? standing(column) : walking(column - 4, gait));
+export const columnsWithWaving = 15;
+function poseOf(column, gait, direction) {
+  if (column < 4) return standing(column);
+  return column < 12 ? walking(column - 4, gait) : waving(column - 12, direction);
+}
 
 /**
  * Draws one cell.
@@ -94,7 +126,7 @@ const poseOf = (column, gait) => (column < 4 ? standing(column) : walking(column
 export function drawPerson(brush, person, direction, column, only) {
   const { line, size = 1, gait, dress, skin, sleeve, shoe, legs } = person;
   const at = turned(directions[direction]);
-  const pose = poseOf(column, gait);
+  const pose = poseOf(column, gait, direction);
   const place = (forward, left, up) => at(forward * size, (left + pose.sway) * size, (up + pose.rise) * size);
   const parts = [];
   const part = (near, draw, group) => {
@@ -144,10 +176,13 @@ export function drawPerson(brush, person, direction, column, only) {
     [-1, pose.rightHand],
   ]) {
     const holds = person.holds?.side === side;
-    const reach = holds ? person.holds.hand : [hand.forward, 0, 9.2 + hand.up];
+    const reach = holds ? person.holds.hand : [hand.forward, hand.aside ?? 0, 9.2 + hand.up];
     const shoulder = place(0, side * (dress.top + 0.5), 16.2);
     const palm = place(reach[0], side * (dress.top + 1.9 + reach[1]), reach[2]);
-    const elbow = place(reach[0] * 0.25 - 0.7, side * (dress.top + 2.2), 12.6);
+    const elbow =
+      hand.isRaised && !holds
+        ? place(reach[0] * 0.6, side * (dress.top + 2.4 + reach[1] * 0.6), 11.6 + hand.up * 0.3)
+        : place(reach[0] * 0.25 - 0.7, side * (dress.top + 2.2), 12.6);
     part(
       (shoulder.near + palm.near * 2) / 3 + 0.1,
       () => {
@@ -258,7 +293,7 @@ const offset = (from, to) => ({ x: from.x + to.x, y: from.y + to.y, near: to.nea
 export function palmOf(person, direction, column) {
   const { size = 1, gait, dress } = person;
   const at = turned(directions[direction]);
-  const pose = poseOf(column, gait);
+  const pose = poseOf(column, gait, direction);
   const { forward, up } = pose.rightHand;
   return at(forward * size, (-(dress.top + 1.9) + pose.sway) * size, (9.2 + up + pose.rise) * size);
 }

@@ -4,7 +4,7 @@ import { mkdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { Brush, ellipse, limb } from './brush.mjs';
-import { columns, directions, drawPerson, palmOf } from './person.mjs';
+import { columnsWithWaving as columns, directions, drawPerson, palmOf } from './person.mjs';
 
 const cell = { width: 40, height: 48 };
 const pivot = { x: 20, y: 42 };

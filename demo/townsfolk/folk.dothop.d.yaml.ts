@@ -6,12 +6,12 @@ declare const character: DocumentModule<{
     "vx": number;
     "vy": number;
   };
-  pulses: never;
-  states: "stand" | "walk";
+  pulses: "hail";
+  states: "stand" | "walk" | "wave";
   tracks: "body";
   directions: "east" | "southeast" | "south" | "southwest" | "west" | "northwest" | "north" | "northeast";
-  clips: "stand-south" | "stand-southeast" | "stand-east" | "stand-northeast" | "stand-north" | "walk-south" | "walk-southeast" | "walk-east" | "walk-northeast" | "walk-north";
-  reports: "step" | "stand" | "walk" | "east" | "southeast" | "south" | "southwest" | "west" | "northwest" | "north" | "northeast";
-  read: "vx" | "vy" | "speed" | "moving" | "body" | `${string}.${string}`;
+  clips: "stand-south" | "stand-southeast" | "stand-east" | "stand-northeast" | "stand-north" | "walk-south" | "walk-southeast" | "walk-east" | "walk-northeast" | "walk-north" | "wave-south" | "wave-southeast" | "wave-east" | "wave-northeast" | "wave-north";
+  reports: "step" | "stand" | "walk" | "wave" | "east" | "southeast" | "south" | "southwest" | "west" | "northwest" | "north" | "northeast";
+  read: "vx" | "vy" | "hail" | "speed" | "moving" | "body" | `${string}.${string}`;
 }>;
 export default character;
