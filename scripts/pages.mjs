@@ -4,7 +4,7 @@ import { build, createServer, preview } from 'vite';
 import { root, say } from './run.mjs';
 
 /** The workbench, and the folders of `examples/` that are pages. */
-export const pages = ['workbench', 'jetty', 'market', 'lighthouse'];
+export const pages = ['workbench', 'jetty', 'market', 'lighthouse', 'lanterns'];
 
 const folder = (page) => path.join(root, page === 'workbench' ? 'packages' : 'examples', page);
 

@@ -31,7 +31,7 @@ const gear = ['--wear', 'coat=oilskin,hat=rain-hat,bag=satchel', '--scale', '3']
 dotHop('preview', wick, 'swing1', '--over', 'run', ...gear, '-o', shot('gear.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
 dotHop('rehearse', path.join('demo', 'gulls.rehearsal.yaml'), '--quiet', '-o', shot('gulls.png'));
-dotHop('rehearse', path.join('demo', 'running.rehearsal.yaml'), '--quiet', '-o', shot('running.png'));
+dotHop('rehearse', path.join('demo', 'running.rehearsal.yaml'), '--quiet', '-o', moving('running.png'));
 faulty('check', path.join('demo', 'faulty-rules.dothop.yaml'), '-o', shot('check.png'));
 faulty('rehearse', path.join('demo', 'faulty-rehearsal.yaml'), '--quiet', '-o', shot('missed.png'));
 
@@ -205,6 +205,24 @@ try {
     await page.keyboard.down('ArrowRight');
     await page.keyboard.down('ArrowDown');
     await page.waitForTimeout(900);
+  });
+  await picture('lanterns', async (page) => {
+    await page.waitForFunction('window.lanterns');
+    await page.evaluate(`(() => {
+      const { game, loop } = window.lanterns;
+      loop.pace = 0;
+      const waving = () => {
+        const { crowd } = game;
+        const near = (i) => Math.hypot(crowd.x[i] - 4520, crowd.y[i] - 1300) < 150;
+        let count = 0;
+        for (let i = 0; i < crowd.count; i++) if (near(i) && crowd.troupe.member(i).state === 'wave') count++;
+        return count;
+      };
+      for (let i = 0; i < 2400 && (i < 600 || i % 10 > 0 || waving() < 4); i++) loop.stepOnce();
+      game.lookAt(4520, 1330);
+      game.crowd.lead(game.crowd.at(4500, 1300, Infinity));
+    })()`);
+    await page.waitForTimeout(2500);
   });
   await picture('lighthouse', async (page) => {
     await page.keyboard.down('ArrowRight');

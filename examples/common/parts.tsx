@@ -1,6 +1,6 @@
 import { startLoop } from '@dot-hop/browser';
 import type { Loop, Progress } from '@dot-hop/browser';
-import { memo } from 'react';
+import { memo, useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { createRoot } from 'react-dom/client';
 import './page.css';
@@ -37,6 +37,46 @@ export const Dial = memo(
   () => true,
 );
 
+interface SliderProps {
+  readonly label: string;
+  /** The value in words. */
+  readonly says: string;
+  readonly value: number;
+  readonly most: number;
+  readonly step?: number | 'any';
+  readonly change: (value: number) => void;
+  readonly id?: string;
+}
+
+/**
+ * A slider with its value. It keeps what was slid to until the page says otherwise: the page is drawn some time later, and until then
+ * the slider would jump back, and tell of that as if a hand had done it.
+ */
+export function Slider({ label, says, value, most, step = 1, change, id }: SliderProps) {
+  const [held, hold] = useState(value);
+  useEffect(() => hold(value), [value]);
+  return (
+    <label className="row">
+      {label}
+      <input
+        type="range"
+        min={0}
+        max={most}
+        step={step}
+        value={held}
+        aria-valuetext={says}
+        data-testid={id}
+        onChange={(event) => {
+          const to = Number(event.target.value);
+          hold(to);
+          change(to);
+        }}
+      />
+      <output data-testid={id && `${id}-says`}>{says}</output>
+    </label>
+  );
+}
+
 /** How often the panel is brought up to date, in milliseconds. The scene is drawn at every frame. */
 const panelEvery = 50;
 
@@ -45,6 +85,8 @@ export interface Running {
   readonly step: (ms: number) => void;
   /** @param between how far the next step has come, from 0 to under 1 */
   readonly draw: (between: number) => void;
+  /** 120 by default. */
+  readonly stepsPerSecond?: number;
   /** Is told once it runs. */
   readonly started?: (loop: Loop) => void;
   /** The page around the scene, as things stand. */
@@ -66,11 +108,12 @@ export function runPage(fetching: string, begin: (progress: Progress) => Promise
   };
   say(0, 1);
   begin(say).then(
-    ({ step, draw, page, started }) => {
+    ({ step, draw, page, started, stepsPerSecond = 120 }) => {
       let panelDrawn = performance.now();
       root.render(page());
       const loop = startLoop({
         step,
+        stepsPerSecond,
         draw: (between) => {
           draw(between);
           if (performance.now() - panelDrawn < panelEvery) return;

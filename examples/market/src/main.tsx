@@ -1,10 +1,11 @@
 import { Controls, Pointer, crispCanvas, drawPose, openCharacter } from '@dot-hop/browser';
 import folkDocument from '../../../demo/townsfolk/folk.dothop.yaml';
 import { redrawDial } from '../../common/dial';
+import { bindings } from '../../common/bindings';
 import { fitting, runPage } from '../../common/parts';
 import { loadTownsfolk } from '../../common/townsfolk';
 import { Page } from './panel/Page';
-import { Game, bindings } from './scene/game';
+import { Game } from './scene/game';
 import { view } from './scene/square';
 import '../../common/controls.css';
 import './style.css';

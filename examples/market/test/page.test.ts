@@ -78,3 +78,13 @@ test('a gamepad leads her by its stick', async () => {
   await push(0.08, 0.1);
   await browser.says('clip', 'stand-northeast');
 });
+
+test('a slider stays where a key has put it', async () => {
+  await open();
+  const { page } = browser;
+  await page.getByTestId('stick').press('End');
+  await browser.says('stick-says', '20°');
+  // The panel is drawn many times meanwhile.
+  await page.waitForTimeout(400);
+  expect(await browser.text('stick-says')).toBe('20°');
+});

@@ -17,7 +17,8 @@ export function dyeImages(images: Images, { dyed }: Outfit): number {
     const { width, height } = images[file]!;
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [width, height];
-    const context = canvas.getContext('2d')!;
+    // Kept where the processor works on it: to be read back from a graphics card takes many times as long as to recolour it.
+    const context = canvas.getContext('2d', { willReadFrequently: true })!;
     context.drawImage(images[file]!, 0, 0);
     const drawn = context.getImageData(0, 0, width, height);
     const { pixels } = recolour({ width, height, pixels: new Uint8Array(drawn.data.buffer) }, colours);

@@ -51,6 +51,7 @@ interface Card {
  * @example
  * painter.begin({ x: cameraX, y: 0, width: 280, height: 198 });
  * for (const one of crowd) painter.paint(one.performer.pose, one.x, one.y);
+ * painter.stamp(trees, 0, 0, 64, 80, treeX, treeY);
  * painter.end();
  */
 export class Painter {
@@ -93,22 +94,51 @@ export class Painter {
 
   /** Paints a pose with its pivot at a place, rounded to whole pixels. */
   paint(pose: Pose, x: number, y: number): void {
-    for (const { cell, image: name, x: left, y: top, flipX, flipY } of stampsOf(pose)) {
-      const image = this.images[name]!;
-      if (image !== this.image) this.flush();
-      this.image = image;
-      if ((this.count + 1) * stride > this.numbers.length) this.grow();
-      const at = this.count++ * stride;
-      const { numbers } = this;
-      numbers[at] = Math.round(x + left);
-      numbers[at + 1] = Math.round(y + top);
-      numbers[at + 2] = cell.width;
-      numbers[at + 3] = cell.height;
-      numbers[at + 4] = cell.x;
-      numbers[at + 5] = cell.y;
-      numbers[at + 6] = flipX ? 1 : 0;
-      numbers[at + 7] = flipY ? 1 : 0;
-    }
+    for (const { cell, image, x: left, y: top, flipX, flipY } of stampsOf(pose))
+      this.stamp(
+        this.images[image]!,
+        cell.x,
+        cell.y,
+        cell.width,
+        cell.height,
+        x + left,
+        y + top,
+        flipX,
+        flipY,
+      );
+  }
+
+  /**
+   * Paints a rectangle of an image with its upper left corner at a place, rounded to whole pixels: scenery, or the drawings of a
+   * troupe, for which there are no poses. It makes no object.
+   *
+   * @param left of the rectangle in the image, as `top`, `width` and `height`
+   * @param x where its corner comes to lie
+   */
+  stamp(
+    image: TexImageSource,
+    left: number,
+    top: number,
+    width: number,
+    height: number,
+    x: number,
+    y: number,
+    flipX = false,
+    flipY = false,
+  ): void {
+    if (image !== this.image) this.flush();
+    this.image = image;
+    if ((this.count + 1) * stride > this.numbers.length) this.grow();
+    const at = this.count++ * stride;
+    const { numbers } = this;
+    numbers[at] = Math.round(x);
+    numbers[at + 1] = Math.round(y);
+    numbers[at + 2] = width;
+    numbers[at + 3] = height;
+    numbers[at + 4] = left;
+    numbers[at + 5] = top;
+    numbers[at + 6] = flipX ? 1 : 0;
+    numbers[at + 7] = flipY ? 1 : 0;
   }
 
   /** Ends a picture. */

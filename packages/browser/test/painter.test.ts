@@ -44,6 +44,13 @@ test('the painter paints what the canvas draws, pixel by pixel, one draw call fo
   expect(await browser.page.evaluate('window.files.at(-1)')).toEqual([1, 1]);
 });
 
+test('rectangles of an image are painted where the canvas draws them', async () => {
+  await open();
+  const { differ, drawn, calls } = await browser.page.evaluate<Compared>('window.stamped()');
+  expect({ differ, calls }).toEqual({ differ: 0, calls: 1 });
+  expect(drawn).toBeGreaterThan(2000);
+});
+
 test('people in clothes of all colours are the same by both', async () => {
   await open();
   const { differ, drawn, calls } = await compare(60, -20, true);

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Dial, Scene } from '../../../common/parts';
+import { Dial, Scene, Slider } from '../../../common/parts';
 import type { MountCanvas } from '../../../common/parts';
 import { Corner } from './Corner';
 import type { CompassWish, Game } from '../scene/game';
@@ -127,14 +127,15 @@ export function Page({ game, mount, mountDial, mountCorner }: PageProps) {
               </div>
               <Slider
                 label="sticks"
-                unit="°"
+                id="stick"
+                says={`${compass.stick!}°`}
                 value={compass.stick!}
                 most={20}
                 change={(stick) => game.turnBy({ stick })}
               />
               <Slider
                 label="each shows for"
-                unit=" ms"
+                says={`${compass.through!} ms`}
                 value={compass.through!}
                 most={300}
                 change={(through) => game.turnBy({ through })}
@@ -160,32 +161,5 @@ export function Page({ game, mount, mountDial, mountCorner }: PageProps) {
         )}
       </aside>
     </main>
-  );
-}
-
-interface SliderProps {
-  readonly label: string;
-  readonly unit: string;
-  readonly value: number;
-  readonly most: number;
-  readonly change: (value: number) => void;
-}
-
-function Slider({ label, unit, value, most, change }: SliderProps) {
-  return (
-    <label className="row">
-      {label}
-      <input
-        type="range"
-        min={0}
-        max={most}
-        value={value}
-        onChange={(event) => change(Number(event.target.value))}
-      />
-      <output>
-        {value}
-        {unit}
-      </output>
-    </label>
   );
 }

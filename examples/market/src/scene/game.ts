@@ -1,5 +1,5 @@
 import { drawPose, dyeImages, goOn } from '@dot-hop/browser';
-import type { Bindings, Controls, LoadedCharacter, Pointer } from '@dot-hop/browser';
+import type { Controls, LoadedCharacter, Pointer } from '@dot-hop/browser';
 import { Performer, compileController } from 'dot-hop';
 import type { CompassDefinition, Controller, OutfitDefinition } from 'dot-hop';
 import { chanceFrom } from '../../../common/chance';
@@ -9,19 +9,6 @@ import { Mannequins, anyOutfit, dress, dressCrowd } from './dressed';
 import { Stroller } from './stroller';
 import { ground, isFree, stands } from './square';
 import { Walker } from './walker';
-
-/** Keys, the cross and the stick of a gamepad. */
-export const bindings: Bindings = {
-  along: {
-    less: { keys: ['ArrowLeft', 'KeyA'], buttons: [14], axis: 0 },
-    more: { keys: ['ArrowRight', 'KeyD'], buttons: [15], axis: 0 },
-  },
-  across: {
-    less: { keys: ['ArrowUp', 'KeyW'], buttons: [12], axis: 1 },
-    more: { keys: ['ArrowDown', 'KeyS'], buttons: [13], axis: 1 },
-  },
-  slow: { keys: ['ShiftLeft', 'ShiftRight'], buttons: [4] },
-};
 
 /** How many stroll in what chance has put on them. */
 const crowd = 100;

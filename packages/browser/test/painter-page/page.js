@@ -38,6 +38,10 @@ function compare(count, offset, worn = false) {
     painter.paint(pose, Math.round(x), Math.round(y));
   }
   painter.end();
+  return differing();
+}
+/** How many pixels the canvas and the painter have otherwise. */
+function differing() {
   const copy = new OffscreenCanvas(320, 200).getContext('2d');
   copy.drawImage(canvas, 0, 0);
   const [a, b] = [context, copy].map((one) => one.getImageData(0, 0, 320, 200).data);
@@ -48,6 +52,19 @@ function compare(count, offset, worn = false) {
     if ([0, 1, 2, 3].some((k) => a[i + k] !== b[i + k])) differ++;
   }
   return { differ, drawn, calls: painter.calls };
+}
+/** Rectangles of an image painted as they are, drawn by the canvas and painted by the painter. */
+function stamped() {
+  context.clearRect(0, 0, 320, 200);
+  painter.begin({ x: 0, y: 0, width: 320, height: 200 });
+  const [image] = Object.values(images);
+  for (let i = 0; i < 30; i++) {
+    const [left, top, x, y] = [(i * 7) % 20, (i * 5) % 14, (i * 31) % 300, (i * 17) % 180];
+    context.drawImage(image, left, top, 24, 30, x, y, 24, 30);
+    painter.stamp(image, left, top, 24, 30, x + 0.3, y - 0.2);
+  }
+  painter.end();
+  return differing();
 }
 /** What marks are drawn, by the colour at a place. */
 function marks() {
@@ -69,6 +86,7 @@ function marks() {
 }
 Object.assign(window, {
   compare,
+  stamped,
   marks,
   painter,
   files,

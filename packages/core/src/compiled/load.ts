@@ -13,6 +13,8 @@ import { bitsOf } from '../signal/bits.js';
 import type { Condition } from '../signal/condition.js';
 import type { SignalTables } from '../signal/tables.js';
 import { formatVersion, segmentLists } from './format.js';
+// Their codes only: a game that plays carries no sentences.
+import type {} from './sentences.js';
 import type {
   CompiledCondition,
   CompiledDocument,

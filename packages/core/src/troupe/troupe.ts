@@ -182,6 +182,8 @@ export class Troupe<N extends Names = Names> {
       const { doubles } = rows;
       const at = ((from + i) & (blockSize - 1)) * size;
       const slot = at + place;
+      // Most of a crowd go on as they did.
+      if (value === doubles[slot]!) continue;
       if (value >= doubles[slot + 1]! && value < doubles[slot + 2]!) doubles[slot] = value;
       else setNumber(rows, at, one, value);
     }
