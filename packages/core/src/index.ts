@@ -34,8 +34,8 @@ export type {
   PaletteDefinition,
   WardrobeDefinition,
   WhereDefinition,
-} from './wardrobe/definition.js';
-export type { DyedImage, Outfit } from './wardrobe/outfit.js';
+} from './controller/wardrobe-definition.js';
+export type { DyedImage, Outfit } from './performer/outfit.js';
 export type { Palette } from './wardrobe/palette.js';
 export type { Layer, LayerPiece, Wardrobe } from './wardrobe/wardrobe.js';
 

@@ -3,7 +3,7 @@ import type { FlipbookDefinition } from '../clip/rows.js';
 import type { CompassDefinition, VectorDefinition } from '../compass/definition.js';
 import type { SheetDefinition } from '../sheet/definition.js';
 import type { DerivedDefinition, SignalDefinition } from '../signal/definition.js';
-import type { PaletteDefinition, WardrobeDefinition } from '../wardrobe/definition.js';
+import type { PaletteDefinition, WardrobeDefinition } from './wardrobe-definition.js';
 
 /** A named instant of a state's clip. */
 export type AtDefinition =

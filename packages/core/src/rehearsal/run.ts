@@ -1,6 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import { Performer } from '../performer/performer.js';
-import type { Outfit } from '../wardrobe/outfit.js';
+import type { Outfit } from '../performer/outfit.js';
 import type { PerformerSnapshot } from '../performer/snapshot.js';
 import type { Expectation, RehearsalDefinition, StepsDefinition } from './definition.js';
 import { examine } from './examine.js';

@@ -5,32 +5,15 @@ import { callError } from '../problem/problem.js';
 import type { Cell } from '../sheet/sheet.js';
 import type { Pose, PoseLayer } from '../sheet/pose.js';
 import { dyeName, dyesOf } from './dyes.js';
-import type { OutfitDefinition } from './definition.js';
+import type { OutfitDefinition } from '../controller/wardrobe-definition.js';
+import type { DyedImage, Outfit, Shown, ShownTracks } from '../performer/outfit.js';
 import type { Palette } from './palette.js';
 import type { LayerPiece, Wardrobe } from './wardrobe.js';
-import type { Shown } from './where.js';
-
-/** An image in other colours: made once, drawn wherever it is named. */
-export interface DyedImage {
-  /** The name under which poses ask for it: the file's, followed by what is dyed. */
-  readonly name: string;
-  readonly file: string;
-  /** Colours (red in the highest of three bytes) and what each becomes. */
-  readonly colours: ReadonlyMap<number, number>;
-}
 
 /** A pose once it was made, by the timelines and segments that show it: track by track. */
 interface KeptPose {
   pose: Pose | undefined;
   next: Map<object, KeptPose[]> | undefined;
-}
-
-/** What several tracks show at an instant: of each its timeline and a segment, of what is in step that of the one that leads. */
-export interface ShownTracks {
-  readonly timelines: readonly Timeline[];
-  readonly segments: readonly number[];
-  /** The track that leads the body. */
-  readonly lead: number;
 }
 
 /** The place of a pose that one more track shows. No closure: it is asked for at every picture. */
@@ -50,13 +33,10 @@ interface Wearer {
   readonly isEnd: boolean;
 }
 
-/** What somebody wears: for any number of performers of the controller whose wardrobe it is from. */
-export class Outfit {
-  /** Pieces by layer, `none` for an empty one; every layer is named. */
+/** An outfit of a wardrobe. */
+export class MadeOutfit implements Outfit {
   readonly pieces: Readonly<Record<string, string>>;
-  /** Colours by palette (see {@link OutfitDefinition}); everything that can be coloured is named. */
   readonly colours: Readonly<Record<string, string>>;
-  /** The images in other colours that it needs. */
   readonly dyed: readonly DyedImage[];
   private readonly worn: readonly (LayerPiece | undefined)[];
   private readonly names: readonly string[];
@@ -114,18 +94,11 @@ export class Outfit {
     });
   }
 
-  /** The same for another version of the controller, as far as its wardrobe has it; `undefined` where it has none. */
   fittedTo(controller: Controller): Outfit | undefined {
     const wardrobe = this.wardrobe.of(controller);
     return wardrobe?.outfit(wardrobe.fitting(this));
   }
 
-  /**
-   * What a segment of a timeline shows, in this outfit, with or without a performer: `state.books[0][direction]` is a timeline. The
-   * same object each time.
-   *
-   * @param segment which of the timeline's poses
-   */
   poseAt(controller: Controller, timeline: Timeline, segment: number): Pose {
     const kept = keptAt(this.kept, timeline, segment);
     return (kept.pose ??= this.dress(
@@ -134,7 +107,6 @@ export class Outfit {
     ));
   }
 
-  /** What several tracks show together, in this outfit; the same object each time. */
   figureAt(controller: Controller, figure: Pose, { timelines, segments, lead }: ShownTracks): Pose {
     let { kept } = this;
     for (let track = 0; track < timelines.length; track++)
@@ -150,10 +122,6 @@ export class Outfit {
     ));
   }
 
-  /**
-   * The pose of a body in this outfit, made anew. Where the body is drawn in parts, pieces that are cut like it lie part by part
-   * on these, and whole ones over all of them, or under.
-   */
   dress(body: Pose, shown: Shown): Pose {
     const order = this.wardrobe.orders.find(({ where }) => where(shown))!.names;
     const place = order.indexOf('body');

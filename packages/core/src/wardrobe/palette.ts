@@ -1,5 +1,5 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import type { PaletteDefinition } from './definition.js';
+import type { PaletteDefinition } from '../controller/wardrobe-definition.js';
 
 /** A palette with its colours as numbers, red in the highest of three bytes. */
 export interface Palette {

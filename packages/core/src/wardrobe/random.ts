@@ -1,6 +1,6 @@
 import { callError } from '../problem/problem.js';
 import { Chance } from './chance.js';
-import type { OutfitDefinition } from './definition.js';
+import type { OutfitDefinition } from '../controller/wardrobe-definition.js';
 import { dyesOf } from './dyes.js';
 import type { Wardrobe } from './wardrobe.js';
 

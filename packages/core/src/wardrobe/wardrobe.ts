@@ -7,9 +7,10 @@ import type {
   LayerPieceDefinition,
   OutfitDefinition,
   WardrobeDefinition,
-} from './definition.js';
+} from '../controller/wardrobe-definition.js';
 import { dyesOf } from './dyes.js';
-import { Outfit } from './outfit.js';
+import type { Outfit } from '../performer/outfit.js';
+import { MadeOutfit } from './outfit.js';
 import type { Palette } from './palette.js';
 import { compileWhere } from './where.js';
 import type { PlaceNames, Where } from './where.js';
@@ -129,7 +130,7 @@ export function compileWardrobe(input: WardrobeInput): Wardrobe {
     orders,
     firstCell: input.firstCell,
     of: input.of,
-    outfit: (one) => new Outfit(wardrobe, one),
+    outfit: (one) => new MadeOutfit(wardrobe, one),
     fitting: ({ pieces = {}, colours = {} }) => {
       const dyes = dyesOf(wardrobe);
       const there = (list: Readonly<Record<string, string>>, has: (name: string, one: string) => boolean) =>

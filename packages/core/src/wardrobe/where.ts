@@ -1,18 +1,8 @@
 import type { Clip } from '../clip/clip.js';
 import { readFrameRange } from '../clip/cells.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import type { WhereDefinition } from './definition.js';
-
-/** What shows at an instant, as a wardrobe asks for it. */
-export interface Shown {
-  /** The state of the body, and those of further tracks. */
-  readonly states: readonly string[];
-  /** The direction it faces, and the one it is drawn for. */
-  readonly direction: string;
-  readonly drawnFor: string;
-  readonly clip: Clip;
-  readonly frame: number;
-}
+import type { Shown } from '../performer/outfit.js';
+import type { WhereDefinition } from '../controller/wardrobe-definition.js';
 
 /** The names that a place can be told by. */
 export interface PlaceNames {
