@@ -31,7 +31,7 @@ export function frameDurations(
   const durations = plainDurations(definition, shares, path, problems);
   const odd = durations.findIndex((duration) => !(duration >= shortestFrame && duration <= longestFrame));
   if (odd >= 0) {
-    const { fps, ms, lasts } = definition;
+    const { fps, ms } = definition;
     const field =
       ms !== undefined
         ? typeof ms === 'number'
@@ -48,7 +48,6 @@ export function frameDurations(
         received,
         least: shortestFrame,
         most: longestFrame,
-        lasts,
       });
   }
   return durations;

@@ -1,28 +1,28 @@
 import { addSentences, shown } from '../problem/sentences.js';
-import type { Values } from '../problem/sentences.js';
+import type { Has, SentenceTable } from '../problem/sentences.js';
 
 /** The wording of what is wrong with files: a game whose document is compiled into it carries none of it. */
 const sentences = {
   'document-empty': () =>
     'the document is empty; a character begins with "dotHop: 1" ("dot-hop new FOLDER" gives one, "dot-hop cells IMAGES --write FILE" writes one), a rehearsal with "dotHopRehearsal: 1"',
-  'document-syntax': (v: Values) => `this is not ${v.format}: ${v.detail}`,
-  'yaml-sign': (v: Values) =>
+  'document-syntax': (v: Has<'detail' | 'format'>) => `this is not ${v.format}: ${v.detail}`,
+  'yaml-sign': (v: Has<'line' | 'meaning' | 'sign'>) =>
     `"${v.sign}" begins ${v.meaning} in YAML, and what follows would be read without it; ${typeof v.line !== 'string' ? 'write the value out where it is used' : `write the value itself, or, where the sign belongs to it, put it in quotes: ${v.line}`}`,
   'yaml-merge': () =>
     '"<<" takes the fields of another map over in YAML, which is not read here; write these fields out',
-  'yaml-comma': (v: Values) =>
+  'yaml-comma': (v: Has<'line'>) =>
     `inside braces and brackets a comma ends the value, so this would be cut in two; put it in quotes: ${v.line}`,
-  'document-version': (v: Values) =>
+  'document-version': (v: Has<'current' | 'received'>) =>
     `this is version ${v.received} of the format, and this program reads up to version ${v.current}; bring the program up to date`,
   'document-compiled': () =>
     'this is a compiled document, which is only played (loadCompiled of dot-hop/play); take the document that it was made of',
-  'other-kind': (v: Values) =>
+  'other-kind': (v: Has<'expected' | 'field' | 'received'>) =>
     `this is a ${v.received}, where a ${v.expected} is wanted; a ${v.expected} begins with "${v.field}: 1"`,
-  'image-missing': (v: Values) =>
+  'image-missing': (v: Has<'detail' | 'image'>) =>
     `the image ${shown(v.image)} cannot be read (${v.detail}); it is looked for beside the document`,
-  'image-broken': (v: Values) =>
+  'image-broken': (v: Has<'detail' | 'image'>) =>
     `the image ${shown(v.image)} is not a picture that can be read (${v.detail})`,
-} satisfies Record<string, (values: Values) => string>;
+} satisfies SentenceTable;
 
 type Sentences = typeof sentences;
 declare module '../problem/sentences.js' {

@@ -1,4 +1,4 @@
-import type { ProblemCode } from './sentences.js';
+import type { ProblemCode, ValuesOf } from './sentences.js';
 
 /** Where in a document something is: keys and indices from the root, outermost first. */
 export type DocumentPath = readonly (string | number)[];
@@ -44,6 +44,6 @@ export class DotHopError extends Error {
 }
 
 /** A {@link DotHopError} for one faulty call, such as `set('vx', NaN)`. */
-export function callError(code: ProblemCode, values: Record<string, unknown>): DotHopError {
+export function callError<C extends ProblemCode>(code: C, values: ValuesOf<C>): DotHopError {
   return new DotHopError([{ code, path: [], values }]);
 }

@@ -1,7 +1,7 @@
 import { DotHopError, wordErrorsBy } from './error.js';
 import type { DocumentPath, Problem } from './error.js';
 import { sentence } from './sentences.js';
-import type { ProblemCode } from './sentences.js';
+import type { ProblemCode, ValuesOf } from './sentences.js';
 
 export { DotHopError, callError } from './error.js';
 export type { DocumentPath, Problem } from './error.js';
@@ -39,7 +39,24 @@ wordErrors();
 export class ProblemList {
   readonly problems: Problem[] = [];
 
-  add(code: ProblemCode, path: DocumentPath, values: Record<string, unknown> = {}, offset?: number): void {
+  /** @param values what the sentence of the code speaks of; left out where that is nothing */
+  add<C extends ProblemCode>(
+    code: C,
+    path: DocumentPath,
+    ...[values = {} as ValuesOf<C>, offset]: Record<string, never> extends ValuesOf<C>
+      ? [values?: ValuesOf<C>, offset?: number]
+      : [values: ValuesOf<C>, offset?: number]
+  ): void {
+    this.put(code, path, values, offset);
+  }
+
+  /** The same for whoever hands a problem on. */
+  put<C extends ProblemCode>(
+    code: C,
+    path: DocumentPath,
+    values: ValuesOf<C>,
+    offset: number | undefined,
+  ): void {
     this.problems.push(offset === undefined ? { code, path, values } : { code, path, values, offset });
   }
 

@@ -2,6 +2,12 @@ import { nearestName } from './nearest.js';
 
 export type Values = Readonly<Record<string, unknown>>;
 
+/** The values that a sentence speaks of, by name. */
+export type Has<K extends string> = Readonly<Record<K, unknown>>;
+
+/** Sentences by code. */
+export type SentenceTable = Readonly<Record<string, (values: never) => string>>;
+
 /** A value as JSON; `undefined` for what JSON cannot hold: circles, functions, whole numbers of any size. */
 function asJson(value: unknown): string | undefined {
   try {
@@ -28,7 +34,7 @@ export function hint(received: unknown, known: unknown): string {
   return `; known: ${names.slice(0, 12).join(', ')}${names.length > 12 ? ', ...' : ''}`;
 }
 
-export const unknown = (what: string) => (v: Values) =>
+export const unknown = (what: string) => (v: Has<'known' | 'name'>) =>
   `there is no ${what} ${shown(v.name)}${hint(v.name, v.known)}`;
 
 /**
@@ -36,56 +42,56 @@ export const unknown = (what: string) => (v: Values) =>
  * Each sentence says what is wrong, the value received, and the remedy.
  */
 const sentences = {
-  'field-missing': (v: Values) => `"${v.field}" is missing; expected ${v.expected}`,
-  'field-unknown': (v: Values) => `"${v.field}" is not known here${hint(v.field, v.known)}`,
-  'name-reserved': (v: Values) => `nothing can be named ${shown(v.name)}; choose another name`,
-  'field-kind': (v: Values) => `expected ${v.expected}, not ${shown(v.received)}`,
+  'field-missing': (v: Has<'expected' | 'field'>) => `"${v.field}" is missing; expected ${v.expected}`,
+  'field-unknown': (v: Has<'field' | 'known'>) => `"${v.field}" is not known here${hint(v.field, v.known)}`,
+  'name-reserved': (v: Has<'name'>) => `nothing can be named ${shown(v.name)}; choose another name`,
+  'field-kind': (v: Has<'expected' | 'received'>) => `expected ${v.expected}, not ${shown(v.received)}`,
 
-  'sheet-size': (v: Values) =>
+  'sheet-size': (v: Has<'image'>) =>
     `the size of ${shown(v.image)} is not known, so its cells cannot be counted; give the images' sizes, or "size: [width, height]" here`,
-  'sheet-cell-size': (v: Values) =>
+  'sheet-cell-size': (v: Has<'cell' | 'columns' | 'rows' | 'size'>) =>
     `a grid of cells of ${v.cell} pixels does not fit into an image of ${v.size}, where ${v.columns} columns and ${v.rows} rows fit; lengths are whole pixels`,
-  'sheet-many': (v: Values) =>
+  'sheet-many': (v: Has<'most' | 'received'>) =>
     `this would cut ${v.received} cells; a sheet has at most ${v.most}. Is the size of a cell meant in pixels?`,
   'sheet-cut': () =>
     'a sheet is one "image" with a "grid" or with "cells", or a sequence of "images"; give one of these',
-  'sheet-rectangle': (v: Values) =>
+  'sheet-rectangle': (v: Has<'rect' | 'size'>) =>
     `the rectangle ${shown(v.rect)} does not lie within the image of ${v.size}; it is [x, y, width, height] in whole pixels`,
-  'sheet-trim': (v: Values) =>
+  'sheet-trim': (v: Has<'rect' | 'trim'>) =>
     `${shown(v.rect)} does not fit into its untrimmed frame ${shown(v.trim)}, which is [left, top, width, height]`,
   'sheet-none': () => 'a character needs a sheet; add one under "sheets" with an image and a grid',
 
   'part-sequence': () =>
     'parts are laid out like one image, which a sheet of several "images" or of composed cells is not; draw it on one',
-  'part-size': (v: Values) =>
+  'part-size': (v: Has<'expected' | 'image' | 'received'>) =>
     `the image ${shown(v.image)} of this part is ${v.received}, that of the sheet ${v.expected}; parts are laid out like the sheet`,
   'part-unknown': unknown('part of a sheet'),
-  'part-twice': (v: Values) =>
+  'part-twice': (v: Has<'name' | 'track'>) =>
     `the part "${v.name}" is drawn by the track "${v.track}" already; each is drawn by one`,
 
-  'clip-cells': (v: Values) =>
+  'clip-cells': (v: Has<'received'>) =>
     `cells are written 0-7, 7-0, 3, [0-3, 5] or { row: 2 }, not ${shown(v.received)}`,
-  'clip-row': (v: Values) =>
+  'clip-row': (v: Has<'received' | 'sheet'>) =>
     `${shown(v.received)} asks for a row or column of a grid, and sheet "${v.sheet}" has no grid of several rows; write the numbers of the cells, such as 4-7`,
   'clip-empty': () => 'a clip needs at least one cell',
-  'cell-range': (v: Values) =>
+  'cell-range': (v: Has<'cell' | 'count' | 'sheet'> & Partial<Has<'more'>>) =>
     `there is no cell ${v.cell}${Number(v.more) > 0 ? ` (nor ${v.more} more that are named here)` : ''}: sheet "${v.sheet}" has the cells 0 to ${Number(v.count) - 1}`,
   'clip-timing-none': () =>
     'say how fast the clip plays: "fps", "ms" for each frame, or "lasts" for all; a clip of one cell needs none',
   'clip-timing-both': () => 'give one of "fps", "ms" and "lasts"',
-  'clip-ms-count': (v: Values) =>
+  'clip-ms-count': (v: Has<'frames' | 'received'>) =>
     `"ms" has ${v.received} durations for ${v.frames} frames; give one for each, or one number for all`,
-  duration: (v: Values) =>
+  duration: (v: Has<'least' | 'most' | 'received'>) =>
     `a duration must be from ${v.least} to ${v.most} ms, not ${shown(v.received)}; to show a frame for good, end the clip on it with "loop: once"`,
-  'hold-times': (v: Values) =>
+  'hold-times': (v: Has<'received'>) =>
     `a frame is held so many times as long; that must be over 0, not ${shown(v.received)}`,
-  'loop-times': (v: Values) =>
+  'loop-times': (v: Has<'most' | 'received'>) =>
     `a clip is played a whole number of times from 1 to ${v.most}, not ${shown(v.received)}; "forever" has no end`,
-  'fps-range': (v: Values) =>
+  'fps-range': (v: Has<'received'>) =>
     `"fps" must be more than 0 and at most 1000 frames a second, not ${shown(v.received)}`,
-  'frame-range': (v: Values) =>
+  'frame-range': (v: Has<'frames' | 'received'>) =>
     `there is no frame ${shown(v.received)}: the clip has the frames 0 to ${Number(v.frames) - 1}`,
-  'span-range': (v: Values) =>
+  'span-range': (v: Has<'frames' | 'received'>) =>
     `a span is written first-last, such as 2-3, within 0-${Number(v.frames) - 1}, not ${shown(v.received)}`,
 
   'clip-unknown': unknown('clip or flipbook'),
@@ -99,157 +105,167 @@ const sentences = {
   'button-unknown': unknown('button, flag or pulse'),
   'function-unknown': unknown('function'),
 
-  'compass-few': (v: Values) =>
+  'compass-few': (v: Has<'count'>) =>
     `a compass needs at least two directions, not ${v.count}; write "none" for a character that never turns`,
-  'compass-same': (v: Values) =>
+  'compass-same': (v: Has<'degrees' | 'one' | 'other'>) =>
     `"${v.one}" and "${v.other}" are both at ${v.degrees} degrees; no vector could tell them apart`,
-  'compass-mirror': (v: Values) =>
+  'compass-mirror': (v: Has<'direction' | 'from'>) =>
     `"${v.direction}" cannot be mirrored from "${v.from}", which is itself mirrored; mirror from a drawn direction`,
-  'compass-mirror-none': (v: Values) =>
+  'compass-mirror-none': (v: Has<'degrees' | 'direction'>) =>
     `"${v.direction}" has no opposite to be mirrored from: no direction lies at ${v.degrees} degrees; add it, or name pairs: { west: east }`,
-  'compass-mirror-far': (v: Values) =>
+  'compass-mirror-far': (v: Has<'degrees' | 'direction' | 'from'>) =>
     `the mirror image of "${v.from}" looks towards ${v.degrees} degrees, which is not where "${v.direction}" lies; a drawing is mirrored left to right`,
-  'compass-stick': (v: Values) =>
+  'compass-stick': (v: Has<'most' | 'received'>) =>
     `"stick" must be from 0 to under ${v.most} degrees, not ${shown(v.received)}: by then the next direction itself is reached`,
   'compass-by': () => '"by" is the vector that turns the character: two expressions, such as [vx, 0]',
-  'view-finite': (v: Values) => `a view is computed from finite numbers, not ${shown(v.received)}`,
+  'view-finite': (v: Has<'received'>) => `a view is computed from finite numbers, not ${shown(v.received)}`,
   'facing-none': () =>
     'the compass has no directions to face; add a "compass" with two or more, or leave "facing" out',
   'turns-act': () =>
     '"turns" begins the clip of its state anew, which would keep an act from ending; it is for states with "while"',
-  'turns-least': (v: Values) => `"least" must be from 0 to 180 degrees, not ${shown(v.received)}`,
+  'turns-least': (v: Has<'received'>) => `"least" must be from 0 to 180 degrees, not ${shown(v.received)}`,
   'flipbook-empty': () => 'the flipbook has no clip for any direction of the compass; add one',
   'rows-none': () => '"rows" names the directions drawn one below the other, such as [south, east, north]',
-  'rows-twice': (v: Values) =>
+  'rows-twice': (v: Has<'name' | 'what'>) =>
     `the rows make a ${v.what} "${v.name}", which the document has already; rename one of the two`,
-  'rows-every': (v: Values) =>
+  'rows-every': (v: Has<'received'>) =>
     `"every" is how many cells lie from one of the "rows" to the next, a whole number from 1, not ${shown(v.received)}`,
 
-  'choice-few': (v: Values) =>
+  'choice-few': (v: Has<'received'>) =>
     `a choice needs at least two different names, such as [ground, ladder], not ${shown(v.received)}`,
-  'choice-unknown': (v: Values) =>
+  'choice-unknown': (v: Has<'choice' | 'known' | 'name'>) =>
     `the choice "${v.choice}" has no option ${shown(v.name)}${hint(v.name, v.known)}`,
-  'tag-signal': (v: Values) => `"${v.name}" is both a tag and a signal; rename one`,
-  'signal-twice': (v: Values) => `"${v.name}" is both a signal and a derived signal; rename one`,
-  'signal-name': (v: Values) =>
+  'tag-signal': (v: Has<'name'>) => `"${v.name}" is both a tag and a signal; rename one`,
+  'signal-twice': (v: Has<'name'>) => `"${v.name}" is both a signal and a derived signal; rename one`,
+  'signal-name': (v: Has<'name'>) =>
     `${shown(v.name)} cannot be used in an expression; begin with a letter, go on with letters, digits or _`,
-  'derived-cycle': (v: Values) =>
+  'derived-cycle': (v: Has<'names'>) =>
     `these derived signals need one another: ${(v.names as string[]).join(' -> ')}; break the circle`,
-  'band-order': (v: Values) =>
+  'band-order': (v: Has<'above' | 'below'>) =>
     `a band turns on above ${v.above} and off below ${v.below}; "below" must not be larger than "above"`,
-  'too-many-flags': (v: Values) =>
+  'too-many-flags': (v: Has<'most' | 'received'>) =>
     `there are ${v.received} flags, at most ${v.most} are possible; turn flags of which one is on at a time into the options of a choice`,
-  'too-many-pulses': (v: Values) =>
+  'too-many-pulses': (v: Has<'most' | 'received'>) =>
     `there are ${v.received} pulses, at most ${v.most} are possible; let one pulse stand for several and a choice say which is meant`,
-  'too-many-tags': (v: Values) =>
+  'too-many-tags': (v: Has<'most' | 'received'>) =>
     `conditions ask for ${v.received} tags and states, at most ${v.most} are possible; give states that are asked for together one tag`,
-  'too-many-terms': (v: Values) =>
+  'too-many-terms': (v: Has<'most' | 'received'>) =>
     `conditions have ${v.received} different comparisons, bands and lasting flags, at most ${v.most} are possible; put comparisons that are used in several places into "derived"`,
-  'too-many-states': (v: Values) => `there are ${v.received} states, at most ${v.most} are possible`,
-  'too-many-hops': (v: Values) =>
+  'too-many-states': (v: Has<'most' | 'received'>) =>
+    `there are ${v.received} states, at most ${v.most} are possible`,
+  'too-many-hops': (v: Has<'most' | 'received'>) =>
     `the state has ${v.received} hops, at most ${v.most} are possible; let "when" of the states they lead to say when these show`,
-  'too-many-yields': (v: Values) =>
+  'too-many-yields': (v: Has<'most' | 'received'>) =>
     `the state has ${v.received} yields, at most ${v.most} are possible; name several states in one`,
 
   'shows-one': () =>
     'a state shows one clip or flipbook with "shows", or several with "gaits"; give one of the two',
-  'gaits-count': (v: Values) =>
+  'gaits-count': (v: Has<'above' | 'shows'>) =>
     `gaits need two or more in "shows" and one number less in "above"; here are ${v.shows} and ${v.above}`,
-  'gaits-order': (v: Values) => `the numbers in "above" must rise; they are ${shown(v.received)}`,
-  'rate-stride': (v: Values) =>
+  'gaits-order': (v: Has<'received'>) => `the numbers in "above" must rise; they are ${shown(v.received)}`,
+  'rate-stride': (v: Has<'clip'>) =>
     `the rate follows what is travelled, but the clip "${v.clip}" has no stride; add "stride" (pixels of one pass) to it`,
-  'rate-bounds': (v: Values) =>
+  'rate-bounds': (v: Has<'fastest' | 'least' | 'most'>) =>
     `a rate lies between 0 and ${v.fastest}, "least" not above "most"; here ${v.least} and ${v.most}`,
-  'rate-negative': (v: Values) =>
+  'rate-negative': (v: Has<'received'>) =>
     `time does not run backwards: a rate is 0 or more, not ${v.received}; for a clip that plays backwards write its cells so, such as 7-0`,
-  'scrub-range': (v: Values) =>
+  'scrub-range': (v: Has<'from' | 'to'>) =>
     `"from" and "to" must be two different numbers, not ${shown(v.from)} and ${shown(v.to)}`,
   'scrub-act': () =>
     'an act ends with its clip, and a clip that follows a number never ends; make it a posture with "while"',
-  'bridge-endless': (v: Values) =>
+  'bridge-endless': (v: Has<'clip'>) =>
     `the clip "${v.clip}" loops forever, so this bridge would never end; use "loop: once"`,
   'leaves-bare': () =>
     '"leaves" says where a state gives way whose "while" has turned false; this one has none',
-  'leaves-never': (v: Values) =>
+  'leaves-never': (v: Has<'clip' | 'name'>) =>
     `the clip "${v.clip}" has no ${shown(v.name)}, so in it the state would never be left; add it there`,
   'again-posture': () => '"again" speaks of a new press while an act plays; this state has no "when"',
-  'phase-range': (v: Values) =>
+  'phase-range': (v: Has<'received'>) =>
     `a phase is from 0 to under 1, not ${shown(v.received)}; the end of a pass is "end"`,
 
-  'expression-syntax': (v: Values) => `cannot read ${shown(v.text)}: ${v.detail}`,
-  'expression-large': (v: Values) =>
+  'expression-syntax': (v: Has<'detail' | 'text'>) => `cannot read ${shown(v.text)}: ${v.detail}`,
+  'expression-large': (v: Has<'most'>) =>
     `written out, with all it is derived from, it has more than ${v.most} parts; compare and derive less`,
-  'expression-kind': (v: Values) =>
+  'expression-kind': (v: Has<'expected' | 'part' | 'received' | 'remedy'>) =>
     `${shown(v.part)} is a ${v.received} where a ${v.expected} is wanted${typeof v.remedy === 'string' && v.remedy !== '' ? `; ${v.remedy}` : ''}`,
-  'function-count': (v: Values) => `${v.name}() takes ${v.expected}, not ${v.received}`,
+  'function-count': (v: Has<'expected' | 'name' | 'received'>) =>
+    `${v.name}() takes ${v.expected}, not ${v.received}`,
 
   'track-unknown': unknown('other track'),
-  'track-name': (v: Values) =>
+  'track-name': (v: Has<'name'>) =>
     `${shown(v.name)} cannot name a track: conditions ask for its states, such as arms.swing; begin with a letter, go on with letters, digits or _`,
   'track-body': () => 'the track "body" is that of the document\'s own "states"; name this one otherwise',
-  'track-signal': (v: Values) => `"${v.name}" is both a track and a signal; rename one`,
-  'tag-tracks': (v: Values) =>
+  'track-signal': (v: Has<'name'>) => `"${v.name}" is both a track and a signal; rename one`,
+  'tag-tracks': (v: Has<'tag' | 'track'>) =>
     `the tag "${v.tag}" is of states of the track "${v.track}" already; let each track have tags of its own`,
-  'state-twice': (v: Values) =>
+  'state-twice': (v: Has<'name' | 'other'>) =>
     `there is a state "${v.name}" in ${v.other} already; names of states are for all tracks together`,
-  'state-other-track': (v: Values) =>
+  'state-other-track': (v: Has<'known' | 'name' | 'track'>) =>
     `"${v.name}" is a state of the track "${v.track}"; a state leads to states of its own track${hint(undefined, v.known)}`,
   'takes-itself': () => 'a state takes other tracks than its own; it shows in its own already',
   'takes-in-step': () =>
     'a state that is in step with another track has no time of its own, which another could be in step with; leave "takes" or "inStep" out',
-  'in-step-itself': (v: Values) =>
+  'in-step-itself': (v: Has<'known'>) =>
     `a state is in step with another track than its own${hint(undefined, v.known)}`,
-  'in-step-circle': (v: Values) =>
+  'in-step-circle': (v: Has<'inStep' | 'track'>) =>
     `the track "${v.track}" is in step with "${v.inStep}", and that one with it: nobody leads; let "takes" say when one shows the other's state`,
   'in-step-act': () =>
     'an act plays to its end, and what is in step has no time of its own; make it a posture with "while", or let the other track\'s state take this one',
-  'in-step-time': (v: Values) =>
+  'in-step-time': (v: Has<'field'>) =>
     `what is in step has no time and no direction of its own: "${v.field}" cannot be here; leave it out`,
   'state-none': () => 'a character needs a state; add one under "states"',
   'then-posture': () =>
     '"then" follows the end of an act; this state has a "while" and no "when", so it never ends by itself',
-  'act-endless': (v: Values) =>
+  'act-endless': (v: Has<'clip'>) =>
     `the clip "${v.clip}" loops forever, so this act would never end; use "loop: once", or make it a posture with "while"`,
   'yields-itself': () => 'a state cannot yield to itself',
 
-  'cue-report': (v: Values) =>
+  'cue-report': (v: Has<'count' | 'index'>) =>
     `${v.count} things happened in this step; read at most ${Number(v.count) - 1}, not ${v.index}`,
-  'snapshot-version': (v: Values) =>
+  'snapshot-version': (v: Has<'expected' | 'received'>) =>
     `the snapshot is of ${shown(v.received)}, this controller is ${shown(v.expected)}; "adopt" takes over what both have by name`,
   'snapshot-form': () => 'this is not a snapshot of a performer, as snapshot() gives it:',
   'reports-stale': () =>
     'this performer has stepped since, so these are not its latest reports; copy them first: [...performer.reports]',
-  'controller-wanted': (v: Values) =>
+  'controller-wanted': (v: Has<'received'>) =>
     `a performer plays a controller, not ${shown(v.received)}; make one of a definition with compileController(...), of a file with compileDocument(readDocument(...))`,
   'set-unknown': unknown('signal'),
-  'signal-handle': (v: Values) =>
+  'signal-handle': (v: Has<'received'>) =>
     `${shown(v.received)} is no signal of this performer's controller; name it, or take its handle with performer.controller.signal(name)`,
-  'set-derived': (v: Values) => `"${v.name}" is derived; set the signals it is computed from`,
-  'set-kind': (v: Values) => `"${v.name}" is a ${v.kind} and takes ${v.expected}, not ${shown(v.received)}`,
+  'set-derived': (v: Has<'name'>) => `"${v.name}" is derived; set the signals it is computed from`,
+  'set-kind': (v: Has<'expected' | 'kind' | 'name' | 'received'>) =>
+    `"${v.name}" is a ${v.kind} and takes ${v.expected}, not ${shown(v.received)}`,
   'saved-other': () =>
     'what was saved is of another controller; load it where it was saved, or take a snapshot, which goes by names',
   'step-member': () =>
     'a member of a troupe is not stepped, saved, put elsewhere or observed by itself; call step(), save() or load() of the troupe',
-  'step-time': (v: Values) =>
+  'step-time': (v: Has<'most' | 'received'>) =>
     `step takes milliseconds from 0 to ${v.most} (an hour), not ${shown(v.received)}`,
-  'switch-cycle': (v: Values) =>
+  'switch-cycle': (v: Has<'states'>) =>
     `these states lead to one another without taking any time: ${(v.states as string[]).join(' -> ')}; let one of them last`,
-} satisfies Record<string, (values: Values) => string>;
-
-type Table = Readonly<Record<string, (values: Values) => string>>;
+} satisfies SentenceTable;
 
 /** Parts that are entries of their own say their codes to the compiler here. */
 // eslint-disable-next-line @typescript-eslint/no-empty-object-type -- empty until a part adds to it
 export interface FurtherSentences {}
 
 /** The stable code of a problem. */
-export type ProblemCode = keyof typeof sentences | keyof FurtherSentences;
+export type ProblemCode = keyof AllSentences;
+
+type AllSentences = typeof sentences & FurtherSentences;
+
+/** The values that come with a code: its sentence speaks of each of them. */
+export type ValuesOf<C extends ProblemCode> = C extends ProblemCode
+  ? Parameters<AllSentences[C]> extends [infer V]
+    ? V
+    : Readonly<Record<string, never>>
+  : never;
 
 /** All tables that there are: what a game does not use does not weigh in its bundle. */
-const tables: Table[] = [sentences];
+const tables: SentenceTable[] = [sentences];
 
 /** Adds the wording of a part that is an entry of its own. */
-export function addSentences(table: Table): void {
+export function addSentences(table: SentenceTable): void {
   tables.push(table);
 }
 
@@ -257,5 +273,5 @@ export function addSentences(table: Table): void {
 export function sentence(code: ProblemCode, values: Values): string {
   const table = tables.find((one) => code in one);
   // Without the part that it is of, a problem can only come as data.
-  return table === undefined ? code : table[code]!(values);
+  return table === undefined ? code : table[code]!(values as never);
 }

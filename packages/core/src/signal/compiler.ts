@@ -1,4 +1,5 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
+import type { ProblemCode, ValuesOf } from '../problem/sentences.js';
 import { BitPlaces, bitsOf } from './bits.js';
 import { NumberExpression, compare, flipped, shaped } from './comparison.js';
 import type { BitPlace, Condition, Term } from './condition.js';
@@ -193,8 +194,8 @@ export class SignalCompiler implements ProgramReader {
     }
   }
 
-  refuse(code: Parameters<ProblemList['add']>[0], values: Record<string, unknown>, at?: number): never {
-    this.problems.add(code, this.path, values, at);
+  refuse<C extends ProblemCode>(code: C, values: ValuesOf<C>, at?: number): never {
+    this.problems.put(code, this.path, values, at);
     throw new Refused();
   }
 

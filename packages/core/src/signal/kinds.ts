@@ -1,4 +1,4 @@
-import type { ProblemCode } from '../problem/sentences.js';
+import type { ProblemCode, ValuesOf } from '../problem/sentences.js';
 import { isComparison } from './comparison.js';
 import type { Expression } from './expression.js';
 import { functions } from './program.js';
@@ -20,7 +20,7 @@ export interface KindReader {
   /** The kind of a derived signal, which may have to be read first. */
   derivedKind(name: string): Kind;
   /** Adds a problem and stops the reading of this expression. */
-  refuse(code: ProblemCode, values: Record<string, unknown>, at?: number): never;
+  refuse<C extends ProblemCode>(code: C, values: ValuesOf<C>, at?: number): never;
 }
 
 /** The kind of an expression; refuses one whose parts do not fit together. */
