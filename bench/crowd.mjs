@@ -1,4 +1,5 @@
-// A hundred thousand characters: by hand in a loop, and as a troupe. What is told is the same for both.
+// A hundred thousand characters: by hand in a loop, and as a troupe; and a million, in loops over arrays and as a troupe. What is told is
+// the same for both.
 import { Performer } from 'dot-hop';
 import { Troupe } from 'dot-hop/troupe';
 import { settledMemory } from './bytes.mjs';
@@ -9,16 +10,21 @@ const settled = 10;
 const measured = 30;
 const turns = 5;
 
+/** Of a million, for how many ticks: what is told of them takes nine bytes a tick each. */
+const million = { count: 1_000_000, settled: 6, measured: 12, turns: 3 };
+
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 
 /** The median of what each turn of the troupe took against the same turn by hand, once all have begun. */
-function against(hand, troupe, share) {
-  const given = load(count, share, false, settled + measured);
+function against(hand, troupe, share, plan = { count, settled, measured, turns }) {
+  const { settled: begun, turns } = plan;
+  const end = begun + plan.measured;
+  const given = load(plan.count, share, false, end);
   const take = ({ make, run }) => {
-    const all = make(count);
-    run(all, given, 0, settled);
+    const all = make(plan.count);
+    run(all, given, 0, begun);
     const begin = performance.now();
-    run(all, given, settled, settled + measured);
+    run(all, given, begun, end);
     return performance.now() - begin;
   };
   take(troupe);
@@ -38,9 +44,10 @@ function nanoseconds(times, call) {
   return ((performance.now() - begin) * 1e6) / times;
 }
 
-export function crowd(hand, troupe, controller) {
+export function crowd(hand, arrays, troupe, controller) {
   const calm = against(hand, troupe, 4);
   const busy = against(hand, troupe, 97);
+  const ofMillion = against(arrays, troupe, 4, million);
   const before = settledMemory();
   const all = new Troupe(controller, count);
   const bytes = (settledMemory() - before) / count;
@@ -53,6 +60,7 @@ export function crowd(hand, troupe, controller) {
   return {
     calm,
     busy,
+    ofMillion,
     bytes,
     asleep,
     save: nanoseconds(200_000, () => {
