@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { cpSync, mkdtempSync, realpathSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import type { DotHopPluginOptions } from '../src/vite.js';
 import { root } from './command-line.js';
 
 /** A page that is served from its sources, in a folder of its own where they can be changed. */
@@ -16,10 +17,12 @@ export interface ServedPage {
  * Copies a page and the starter's character into a folder of their own and serves them, by a server in a process of its own.
  *
  * @param prepare changes what was copied before it is served
+ * @param plugin what the plugin is told
  */
 export async function servePage(
   from: string,
   prepare: (folder: string) => unknown = () => undefined,
+  plugin: DotHopPluginOptions = { names: true },
 ): Promise<ServedPage> {
   const folder = realpathSync(mkdtempSync(path.join(tmpdir(), 'dot-hop-page-')));
   cpSync(from, folder, { recursive: true });
@@ -29,7 +32,7 @@ export async function servePage(
   writeFileSync(
     path.join(folder, 'vite.config.mjs'),
     `import { dotHop } from '@dot-hop/cli/vite';
-    export default { plugins: [dotHop({ names: true })], server: { port: 0, fs: { strict: false } }, cacheDir: 'cache', clearScreen: false };`,
+    export default { plugins: [dotHop(${JSON.stringify(plugin)})], server: { port: 0, fs: { strict: false } }, cacheDir: 'cache', clearScreen: false };`,
   );
   const server = spawn(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js')], {
     cwd: folder,

@@ -97,3 +97,30 @@ test('a drawing that is changed is seen at once', async () => {
     before,
   );
 }, 240_000);
+
+test('a compiled document is played, watched by the overlay and edited while the page runs, and a packed one is fetched', async () => {
+  page = await servePage(
+    path.join(here, 'compiled-page'),
+    (folder) =>
+      expect(runIn(folder, ['pack', 'keeper.dothop.yaml', '-o', 'game.json', '--compiled']).code).toBe(0),
+    { names: true, compiled: true },
+  );
+  await browser.open('canvas');
+  await showsIn(/^stand stand-south/);
+  await browser.page.keyboard.down('KeyD');
+  await showsIn(/^walk walk-east/);
+  await browser.page.evaluate('void window.lookCloser()');
+  const overlay = browser.page.locator('[data-overlay]');
+  await overlay.getByText('it ranks above stand and took over').waitFor();
+  await browser.page.keyboard.up('KeyD');
+  await showsIn(/^stand stand-east/);
+
+  edit('keeper.dothop.yaml', 'shows: stand', 'shows: walk');
+  await showsIn(/^stand walk-east/);
+  expect(readFileSync(file('keeper.dothop.d.yaml.ts'), 'utf8')).toContain('CompiledModule<{');
+  expect(await browser.page.evaluate('window.packed()')).toEqual({
+    state: 'walk',
+    images: ['game.png'],
+    files: [2, 2],
+  });
+}, 240_000);
