@@ -57,7 +57,7 @@ test('following the remedies mends it', () => {
     .replace(/^ {2}doze: {2}.*\n/m, '')
     .replace('vy > 0', 'vy >= 0')
     .replace('vx > 90', 'fast')
-    .replace('grounded && low && !moving', 'grounded && low')
+    .replace('grounded and low and not moving', 'grounded and low')
     .replace('derived:\n', 'derived:\n  fast: { of: abs(vx), above: 95, below: 80 }\n')
     .replace('priority: 20 }\n', 'priority: 20, atLeast: 40 }\n');
   writeFileSync(file, mended);
@@ -238,7 +238,7 @@ describe('dot-hop ladder', () => {
       err: 'dot-hop: --track amrs: there is no such track; did you mean "arms"?\n',
     });
     expect(table.find((row) => row.includes(',takeoff,'))).toBe(
-      'body,30,takeoff,act,,jump && footing,rise if it has ended',
+      'body,30,takeoff,act,,jump and footing,rise if it has ended',
     );
   });
 

@@ -80,7 +80,7 @@ test('exits with 1 and says why when something was not', () => {
   const { code, out } = runIn(folder, ['rehearse', 'evening.rehearsal.yaml', '--quiet']);
   expect(code).toBe(1);
   expect(out).toContain('NOT MET 2. at 500 ms: state rise (line 22)\n           instead: state go');
-  expect(out).toContain('while !grounded && vy < 0   - !grounded   - vy < 0 (vy 0)');
+  expect(out).toContain('while not grounded and vy < 0   - not grounded   - vy < 0 (vy 0)');
   expect(out).toContain('1 of 10 expectations not met');
   const json = JSON.parse(runIn(folder, ['rehearse', 'evening.rehearsal.yaml', '--json']).out) as {
     expectations: { met: boolean }[];

@@ -77,10 +77,11 @@ export function act(performer: Player, deed: Deed): boolean | undefined {
 
 const conditions = [
   'a',
-  '!a',
+  'not a',
   'b',
-  'a && b',
-  'a || !b',
+  'a and b',
+  'a or !b',
+  'not vx > 10',
   'vx > 10',
   'abs(vx) >= 10',
   'vy < 0',
@@ -97,7 +98,7 @@ const conditions = [
   'aim.x > 0',
   'aim.x + aim.y > 1',
   't',
-  '!u && a',
+  'not u and a',
   'tagged',
 ];
 /** What can be asked of tracks, where there are some. */
@@ -112,7 +113,7 @@ const crossed = [
   "p && body != 's1'",
   'q && arms.r0',
 ];
-const pulsed = ['p', 'q', 'o', 'p && a', 'p || q', 'o || p', 'q && moving', 'p && !q'];
+const pulsed = ['p', 'q', 'o', 'p && a', 'p or q', 'o || p', 'q and moving', 'p and not q'];
 const priorities = fc.constantFrom(0, 0, 1, 2, 2, 3, 5);
 const maybe = <T>(value: fc.Arbitrary<T>, freq = 2): fc.Arbitrary<T | undefined> =>
   fc.option(value, { nil: undefined, freq });

@@ -114,7 +114,7 @@ states:
   const [{ values, message }] = checked(text).filter(({ code }) => code === 'rest-while-moving') as [Finding];
   const { situations } = values as { situations: { when: string }[] };
   expect(situations.map(({ when }) => when)).toEqual([
-    expect.stringMatching(/moving, !wet, low$/),
+    expect.stringMatching(/moving, not wet, low$/),
     expect.stringMatching(/moving, wet, low$/),
   ]);
   for (const { when } of situations) expect(message).toContain(when);

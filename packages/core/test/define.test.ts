@@ -128,6 +128,7 @@ test('a misspelt name is an error at its place that says so', () => {
   const cases: [string, string, string][] = [
     [`defineController(of);`, '', ''],
     [state(`...${peck}, priority: 3`), '', ''],
+    [state(`shows: 'peck', while: 'not near and (near or not near)'`), '', ''],
     [state(`shows: 'pekc', while: 'near'`), 'shows', 'there is no clip or flipbook \\"pekc\\"'],
     [
       state(`shows: 'peck', while: 'naer && !near'`),

@@ -28,13 +28,21 @@ const names = [
 ];
 const tags = ['t', 'u', 'v', 'tagged', 'body', 'arms'];
 
+/** An expression with signs for the words `not`, `and`, `or`; `not` takes a whole comparison. */
+const inSigns = (text: string): string =>
+  text
+    .replace(/\bnot (\w+ [<>]=? -?\w+)/g, '!($1)')
+    .replace(/\bnot /g, '!')
+    .replace(/\band\b/g, '&&')
+    .replace(/\bor\b/g, '||');
+
 /** The value of an expression, by the language whose subset it is. */
 function evaluate(text: string, values: Values): unknown {
   let test = tests.get(text);
   if (test === undefined) {
     const all = [...names, ...tags];
     // eslint-disable-next-line @typescript-eslint/no-implied-eval
-    const run = new Function('abs', ...all, `return ${text}`) as (...parts: unknown[]) => unknown;
+    const run = new Function('abs', ...all, `return ${inSigns(text)}`) as (...parts: unknown[]) => unknown;
     test = (given) => run(Math.abs, ...all.map((name) => given[name]));
     tests.set(text, test);
   }
@@ -149,7 +157,7 @@ export class ReferenceSignals {
   pulsesOf(condition: string | undefined, seen: ReadonlySet<string>): string[] {
     if (condition === undefined || !this.holds(condition, seen)) return [];
     const values = this.valuesWith(seen);
-    return pulses.filter((pulse) => values[pulse] === true && asked[pulse]!.test(condition));
+    return pulses.filter((pulse) => values[pulse] === true && asked[pulse]!.test(inSigns(condition)));
   }
 
   /** Which of a state's gaits its number picks. */

@@ -53,6 +53,58 @@ describe('expressions', () => {
     );
   });
 
+  test.each([
+    ['a and not b or x > 2', 'a && !b || x > 2'],
+    ['not x > 2 and y >= 1', '!(x > 2) && y >= 1'],
+    ['not a and b', '!a && b'],
+    ['not (a or b)', '!(a || b)'],
+    ['not not a or !b&&a', '!!a || !b && a'],
+    ['not a == b', '!(a == b)'],
+    ['a ? not b : x > y or b', 'a ? !b : x > y || b'],
+  ])('%s says %s in words', (words, signs) => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -3, max: 3 }),
+        fc.integer({ min: -3, max: 3 }),
+        fc.boolean(),
+        fc.boolean(),
+        (x, y, a, b) => {
+          const both = perform(
+            {
+              clips: { c: { cells: 0 } },
+              signals: { x: { number: 0 }, y: { number: 0 }, a: { flag: false }, b: { flag: false } },
+              derived: { words, signs },
+              states: { s: { shows: 'c' } },
+            },
+            { x, y, a, b },
+          );
+          both.step(1);
+          expect(both.value('words')).toBe(both.value('signs'));
+        },
+      ),
+    );
+  });
+
+  test.each([
+    ['grounded and and vx > 1', '"and" was not expected here'],
+    ['grounded or', 'it ends where a value is wanted'],
+    ['grounded not', '"not" was not expected here'],
+    ['grounded & vx > 1', '"&" is not part of an expression; did you mean "and"?'],
+  ])('%j is told in the words that stand there', (text, words) => {
+    expect(() => withCondition(text)).toThrow(words);
+  });
+
+  test('nothing can be named by a word that joins conditions', () => {
+    for (const name of ['not', 'and', 'or'])
+      expect(() =>
+        compile({
+          clips: { c: { cells: 0 } },
+          signals: { [name]: { flag: false } },
+          states: { s: { shows: 'c' } },
+        }),
+      ).toThrow(`signals.${name}: "${name}" cannot be used in an expression`);
+  });
+
   test('a threshold is exact on both sides of it, through abs and minus too', () => {
     const tests = [
       'x > t',

@@ -22,6 +22,8 @@ test.each([
   ['!(a && b) || vx > 5', { a: true }, ['+ !(a && b)', '- vx > 5']],
   ['a ? vx > 5 : b', { a: true, vx: 6 }, ['+ a', '+ vx > 5', '- b']],
   ['(a || b) && free', {}, ['- a', '- b', '+ free']],
+  ['vx > 5 and not a or b', { vx: 6 }, ['+ vx > 5', '+ not a', '- b']],
+  ['not (a or b) and not vx > 5', { a: true }, ['- not (a or b)', '+ not vx > 5']],
   ['a == b', {}, ['+ a == b']],
   ["arms == 'hang-on' && a", {}, ["+ arms == 'hang-on'", '- a']],
   ['abs(vx) > 5 && moving', { vx: 20 }, ['+ abs(vx) > 5', '+ moving']],

@@ -282,7 +282,7 @@ export class Solver {
     // Comparisons follow from the numbers.
     const others = termsOf(about)
       .filter((term) => term.kind !== 'compare' && isOn(term, known))
-      .map((term) => (isOn(term, words) ? term.text : `!${term.text}`));
+      .map((term) => (isOn(term, words) ? term.text : `not ${term.text}`));
     return [...numbers, ...others].join(', ') || 'whatever the signals are';
   }
 }

@@ -59,17 +59,19 @@ type WordsOf<Text, Word extends string = '', Found = never> = Text extends `${in
   : Found | Word;
 
 type Functions = 'abs' | 'sign' | 'floor' | 'ceil' | 'round' | 'sqrt' | 'min' | 'max' | 'hypot' | 'clamp';
+/** Words that are no names. */
+type Words = 'true' | 'false' | 'and' | 'or' | 'not';
 type Numeric = '' | `${Digit}${string}` | `.${string}`;
 
 /** Nothing to say of an expression whose names are known. */
 type Expression<Text, All> = Text extends string
   ? string extends Text
     ? unknown
-    : [Exclude<WordsOf<Text>, All | Numeric | Functions | 'true' | 'false'>] extends [never]
+    : [Exclude<WordsOf<Text>, All | Numeric | Functions | Words>] extends [never]
       ? unknown
       : Fault<`there is no signal, derived signal or tag "${Exclude<
           WordsOf<Text>,
-          All | Numeric | Functions | 'true' | 'false'
+          All | Numeric | Functions | Words
         > &
           string}"`>
   : unknown;

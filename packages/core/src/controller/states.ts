@@ -234,7 +234,7 @@ class StatesCompiler {
     const shows = this.input.signals.flagNamed(`${by}.${name}`);
     const further = text === undefined ? undefined : this.input.signals.condition(text, path);
     if (text !== undefined && further === undefined) return -1;
-    this.conditionTexts.push(`${askedAs(by, name)}${text === undefined ? '' : ` && (${text})`}`);
+    this.conditionTexts.push(`${askedAs(by, name)}${text === undefined ? '' : ` and (${text})`}`);
     return (
       this.conditions.push(further === undefined ? shows : { op: 'and', left: shows, right: further }) - 1
     );

@@ -138,7 +138,7 @@ const sentences = {
   'tag-signal': (v: Has<'name'>) => `"${v.name}" is both a tag and a signal; rename one`,
   'signal-twice': (v: Has<'name'>) => `"${v.name}" is both a signal and a derived signal; rename one`,
   'signal-name': (v: Has<'name'>) =>
-    `${shown(v.name)} cannot be used in an expression; begin with a letter, go on with letters, digits or _`,
+    `${shown(v.name)} cannot be used in an expression; begin with a letter, go on with letters, digits or _, and take no word that an expression has: not, and, or, true, false, abs, max`,
   'derived-cycle': (v: Has<'names'>) =>
     `these derived signals need one another: ${(v.names as string[]).join(' -> ')}; break the circle`,
   'band-order': (v: Has<'above' | 'below'>) =>

@@ -4,7 +4,7 @@ import { BitPlaces, bitsOf } from './bits.js';
 import { NumberExpression, compare, flipped, shaped } from './comparison.js';
 import type { BitPlace, Condition, Term } from './condition.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
-import { ExpressionError, parseExpression, written } from './expression.js';
+import { ExpressionError, parseExpression, wordedSigns, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
 import { choiceTested, kindOf, mostParts, want } from './kinds.js';
 import type { Kind } from './kinds.js';
@@ -148,7 +148,7 @@ export class SignalCompiler implements ProgramReader {
   }
 
   private checkName(name: string, path: DocumentPath): void {
-    const reserved = name === 'true' || name === 'false' || Object.hasOwn(functions, name);
+    const reserved = ['true', 'false', ...Object.keys(wordedSigns), ...Object.keys(functions)].includes(name);
     if (!/^[A-Za-z_]\w*$/.test(name) || reserved) this.problems.add('signal-name', path, { name });
   }
 

@@ -52,9 +52,15 @@ export class ExpressionError extends Error {
 
 interface Token {
   readonly kind: 'number' | 'name' | 'text' | 'sign' | 'end';
+  /** As it is meant: `and` is `&&`. */
   readonly text: string;
+  /** As it stands there. */
+  readonly written: string;
   readonly at: number;
 }
+
+/** The signs that can be written as words. */
+export const wordedSigns: Readonly<Record<string, '&&' | '||' | '!'>> = { and: '&&', or: '||', not: '!' };
 
 const tokenPattern =
   /\s*(?:(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+)|([A-Za-z_]\w*(?:\.\w+)?)|('[^']*'|"[^"]*")|(===|!==|==|!=|<=|>=|&&|\|\||[-+*/%<>!()?:,]))/y;
@@ -67,12 +73,13 @@ function tokensOf(text: string): Token[] {
     end = tokenPattern.lastIndex;
     const [, number, name, quoted, sign] = found;
     const word = number ?? name ?? quoted ?? sign ?? '';
-    const kind =
-      number !== undefined ? 'number' : name !== undefined ? 'name' : quoted !== undefined ? 'text' : 'sign';
-    tokens.push({ kind, text: word, at: end - word.length });
+    const worded = name !== undefined && Object.hasOwn(wordedSigns, name) ? wordedSigns[name] : undefined;
+    const plain = number !== undefined ? 'number' : name !== undefined ? 'name' : 'text';
+    const kind = sign !== undefined || worded !== undefined ? 'sign' : plain;
+    tokens.push({ kind, text: worded ?? word, written: word, at: end - word.length });
   }
   if (end < text.length) refuseRest(text, end);
-  tokens.push({ kind: 'end', text: '', at: text.length });
+  tokens.push({ kind: 'end', text: '', written: '', at: text.length });
   return tokens;
 }
 
@@ -81,7 +88,7 @@ function refuseRest(text: string, from: number): void {
   const at = from + text.slice(from).search(/\S|$/);
   const sign = text[at];
   if (sign === undefined) return;
-  const meant = { '=': '==', '&': '&&', '|': '||' }[sign];
+  const meant = { '=': '==', '&': 'and', '|': 'or' }[sign];
   const hint = meant === undefined ? '' : `; did you mean "${meant}"?`;
   throw new ExpressionError(at, `"${sign}" is not part of an expression${hint}`);
 }
@@ -125,7 +132,7 @@ class Parser {
     if (this.peek().kind === 'end') throw new ExpressionError(0, 'it is empty');
     const expression = this.choice();
     const left = this.peek();
-    if (left.kind !== 'end') throw new ExpressionError(left.at, `"${left.text}" was not expected here`);
+    if (left.kind !== 'end') throw new ExpressionError(left.at, `"${left.written}" was not expected here`);
     return expression;
   }
 
@@ -168,7 +175,8 @@ class Parser {
     if (sign.text !== '!' && sign.text !== '-') return this.primary();
     if (++this.depth > deepest) throw new ExpressionError(sign.at, 'it is nested too deeply');
     this.next++;
-    const part = this.unary();
+    // The word reaches further than the sign: `not speed > 5` is read as it is said.
+    const part = sign.written === 'not' ? this.binary(strength['==']!) : this.unary();
     this.depth--;
     return { kind: 'unary', operator: sign.text, part, at: sign.at, end: part.end };
   }
@@ -191,7 +199,7 @@ class Parser {
     }
     if (token.kind !== 'name') {
       const what =
-        token.kind === 'end' ? 'it ends where a value is wanted' : `"${token.text}" was not expected here`;
+        token.kind === 'end' ? 'it ends where a value is wanted' : `"${token.written}" was not expected here`;
       throw new ExpressionError(token.at, what);
     }
     if (token.text === 'true' || token.text === 'false')
@@ -221,13 +229,14 @@ class Parser {
     if (!this.take(sign))
       throw new ExpressionError(
         found.at,
-        `"${sign}" is wanted ${found.kind === 'end' ? 'at its end' : `before "${found.text}"`}`,
+        `"${sign}" is wanted ${found.kind === 'end' ? 'at its end' : `before "${found.written}"`}`,
       );
   }
 }
 
 /**
- * Reads an expression: literals, names, `! - && || == != < <= > >= + - * / % ?:`, brackets and calls.
+ * Reads an expression: literals, names, `! - && || == != < <= > >= + - * / % ?:`, brackets and calls. `not`, `and` and `or` mean `!`, `&&`
+ * and `||`; `not` takes a whole comparison.
  *
  * @throws {ExpressionError} with the place of the fault
  */
