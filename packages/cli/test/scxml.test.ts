@@ -105,7 +105,7 @@ test('changes count once, presses are kept as long as they should, choices and v
   bump: { flag: false }
 states:
   sit: { shows: sit }
-  row: { shows: row, while: "hypot(wind.x, wind.y) > 5 && mood != 'cross'", priority: 1 }
+  row: { shows: row, while: "hypot(wind.x, wind.y) > 5 and mood != cross", priority: 1 }
   bow: { shows: bow, when: "call && mood == 'calm'", priority: 2 }
   jolt: { shows: bow, when: bump, priority: 3 }
 rest: sit

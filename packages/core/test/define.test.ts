@@ -35,7 +35,7 @@ const gull = defineController({
     sit: { shows: 'both', bridges: { peck: 'turn' } },
     peck: {
       shows: 'peck',
-      when: "crumb && !near && mood == 'calm' && clamp(vx, 0, 1) < 2",
+      when: 'crumb && !near && mood == calm && clamp(vx, 0, 1) < 2',
       priority: 10,
       tags: ['busy'],
       hops: [{ to: 'sit', if: 'lively && busy', during: 'bite', at: { end: 'bite' } }],

@@ -261,3 +261,26 @@ test('times of frames are the ones that then play', () => {
   const played = durationsOf(compiled(text).clips.get('knocked')!);
   expect([played[0], played[1], played[15]]).toEqual([333, 80, 44]);
 });
+
+test('a state that a track is compared with is renamed with and without quotes, and an option is no signal', () => {
+  const text = `dotHop: 1
+sheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }
+clips: { c: { cells: 0 } }
+signals: { mode: { choice: [ladder, quay] }, ladder: { flag: false } }
+states:
+  stand: { shows: c }
+  climb: { shows: c, while: mode == ladder and not ladder, priority: 1 }
+tracks:
+  arms:
+    states:
+      hang: { shows: c }
+      swing: { shows: c, while: "body.climb and body != stand and 'swing' != arms", priority: 1 }
+`;
+  const renamed = (renaming: Renaming): string =>
+    edit.changedText(text, edit.rename(definitionOf(text), renaming).changes);
+  expect(renamed({ kind: 'signal', from: 'ladder', to: 'rung' })).toContain(
+    'while: mode == ladder and not rung,',
+  );
+  expect(renamed({ kind: 'state', from: 'stand', to: 'stand-by' })).toContain("body != 'stand-by' and");
+  expect(renamed({ kind: 'state', from: 'swing', to: 'big_swing' })).toContain("'big_swing' != arms");
+});

@@ -28,13 +28,15 @@ const names = [
 ];
 const tags = ['t', 'u', 'v', 'tagged', 'body', 'arms'];
 
-/** An expression with signs for the words `not`, `and`, `or`; `not` takes a whole comparison. */
+/** An expression with signs for the words `not`, `and`, `or`, and options in quotes; `not` takes a whole comparison. */
 const inSigns = (text: string): string =>
   text
     .replace(/\bnot (\w+ [<>]=? -?\w+)/g, '!($1)')
     .replace(/\bnot /g, '!')
     .replace(/\band\b/g, '&&')
-    .replace(/\bor\b/g, '||');
+    .replace(/\bor\b/g, '||')
+    .replace(/\b(mode|arms|body) ([!=]=) (\w+)/g, "$1 $2 '$3'")
+    .replace(/\br1 != arms/, "'r1' != arms");
 
 /** The value of an expression, by the language whose subset it is. */
 function evaluate(text: string, values: Values): unknown {

@@ -94,6 +94,25 @@ describe('expressions', () => {
     expect(() => withCondition(text)).toThrow(words);
   });
 
+  test('a choice is compared with an option without quotes, whatever else has that name', () => {
+    const performer = perform({
+      clips: { c: { cells: 0 } },
+      signals: { mode: { choice: ['quay', 'ladder', 'high-up'] }, ladder: { flag: true } },
+      derived: { climbs: 'mode == ladder', free: 'ladder != mode and ladder', up: "mode == 'high-up'" },
+      states: { s: { shows: 'c' } },
+    });
+    const seen = ['quay', 'ladder', 'high-up'].map((mode) => {
+      performer.set('mode', mode);
+      performer.step(1);
+      return [performer.value('climbs'), performer.value('free'), performer.value('up')];
+    });
+    expect(seen).toEqual([
+      [false, true, false],
+      [true, false, false],
+      [false, true, true],
+    ]);
+  });
+
   test('nothing can be named by a word that joins conditions', () => {
     for (const name of ['not', 'and', 'or'])
       expect(() =>

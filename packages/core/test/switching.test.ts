@@ -25,7 +25,7 @@ const stage = (states: Record<string, StateDefinition>, more: object = {}): Perf
 describe('choices and vectors', () => {
   test('a choice is tested by name, in both orders, with == and !=', () => {
     const performer = stage({
-      climb: { shows: 'rise', while: "mode == 'ladder'", priority: 2 },
+      climb: { shows: 'rise', while: 'mode == ladder', priority: 2 },
       wade: { shows: 'walk', while: '"water" == mode && mode != \'quay\'', priority: 2 },
     });
     expect(performer.value('mode')).toBe('quay');
@@ -466,13 +466,13 @@ test.each<[string, StateDefinition, string]>([
   ['a tag', { shows: 'walk', tags: ['vx'] }, 'states.x.tags[0]: "vx" is both a tag and a signal'],
   [
     'an option',
-    { shows: 'walk', while: "mode == 'laddre'" },
+    { shows: 'walk', while: 'mode == laddre' },
     'states.x.while: the choice "mode" has no option "laddre"; did you mean "ladder"?',
   ],
   [
     'a choice alone',
     { shows: 'walk', while: 'mode' },
-    'states.x.while: "mode" is a choice where a flag is wanted; compare it, such as mode == \'quay\'',
+    'states.x.while: "mode" is a choice where a flag is wanted; compare it, such as mode == quay',
   ],
   [
     'a vector alone',

@@ -1,5 +1,4 @@
 import type { StateDefinition } from 'dot-hop';
-import { ecmascriptOf } from 'dot-hop/document';
 import { assign, both, node, when } from './nodes.js';
 import type { Node } from './nodes.js';
 import { ChartReader, idOf } from './reader.js';
@@ -25,7 +24,7 @@ export class ChartHearing extends ChartReader {
         .flatMap((state) => [
           one(
             `was_${idOf(state)}`,
-            ecmascriptOf(this.definitionOf(state).when!, (name) => this.nameOf(name, true), this.isTrack),
+            this.written(this.definitionOf(state).when!, (name) => this.nameOf(name, true)),
           ),
           one(`new_${idOf(state)}`, 'false'),
         ]),

@@ -55,7 +55,14 @@ export class ChartReader {
   }
 
   protected expression(text: string | undefined): string {
-    return text === undefined ? 'true' : ecmascriptOf(text, (name) => this.nameOf(name), this.isTrack);
+    return text === undefined ? 'true' : this.written(text, (name) => this.nameOf(name));
+  }
+
+  /** An expression as ECMAScript. @param nameOf what stands for a name */
+  protected written(text: string, nameOf: (name: string) => string): string {
+    const { signals = {} } = this.definition;
+    const isChoice = (name: string): boolean => Object.hasOwn(signals, name) && 'choice' in signals[name]!;
+    return ecmascriptOf(text, nameOf, this.isTrack, isChoice);
   }
 
   /** Whether a name in an expression is that of a track. */

@@ -80,6 +80,10 @@ type Keys<T> = keyof T & string;
 type SignalNames<S> = {
   [Name in Keys<S>]: S[Name] extends { vector: unknown } ? Name | `${Name}.x` | `${Name}.y` : Name;
 }[Keys<S>];
+/** What choices are compared with. */
+type OptionsOf<S> = {
+  [Name in keyof S]: S[Name] extends { readonly choice: readonly (infer Option)[] } ? Option & string : never;
+}[keyof S];
 type TagsOf<States> = {
   [S in keyof States]: States[S] extends { readonly tags: readonly (infer Tag)[] } ? Tag : never;
 }[keyof States];
@@ -112,6 +116,8 @@ interface All<D> {
   readonly states: Keys<Field<D, 'states', object>>;
   readonly read:
     | SignalNames<Field<D, 'signals', object>>
+    | OptionsOf<Field<D, 'signals', object>>
+    | (Keys<TracksIn<D>> extends never ? never : OfEach<StatesByTrack<D>, 'states'>)
     | Keys<Field<D, 'derived', object>>
     | OfEach<StatesByTrack<D>, 'tags'>
     | Keys<StatesByTrack<D>>

@@ -2,6 +2,7 @@ import type { ControllerDefinition, StateDefinition } from '../controller/defini
 import type { DocumentPath } from '../problem/problem.js';
 import type { RehearsalDefinition } from '../rehearsal/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
+import { withOptions } from '../signal/options.js';
 import type { Expression } from '../signal/expression.js';
 
 /** What can be renamed with everything that refers to it. */
@@ -237,6 +238,7 @@ interface Word {
  * An expression with a name in it exchanged; as it is where it cannot be read.
  *
  * @param tracks the tracks of the character, by whose names states are spoken of
+ * @param choices the signals that are compared with options, which are no signals
  */
 export function renamedExpression(
   text: string,
@@ -244,10 +246,13 @@ export function renamedExpression(
   from: string,
   to: string,
   tracks: readonly string[],
+  choices: readonly string[],
 ): string {
   let read: Expression;
   try {
-    read = parseExpression(text);
+    read = withOptions(parseExpression(text), (name) =>
+      tracks.includes(name) || choices.includes(name) ? [] : undefined,
+    );
   } catch {
     return text;
   }
@@ -263,8 +268,11 @@ export function renamedExpression(
     } else if (kind === 'state' && part.kind === 'binary' && /^[!=]=$/.test(part.operator)) {
       const asked = [part.left, part.right].some((one) => one.kind === 'name' && tracks.includes(one.name));
       for (const one of [part.left, part.right])
-        if (asked && one.kind === 'text' && one.value === from)
-          words.push({ at: one.at + 1, end: one.end - 1, come: to });
+        if (asked && one.kind === 'text' && one.value === from) {
+          const isQuoted = one.end - one.at > one.value.length;
+          const [at, end] = isQuoted ? [one.at + 1, one.end - 1] : [one.at, one.end];
+          words.push({ at, end, come: isQuoted || /^\w+$/.test(to) ? to : `'${to}'` });
+        }
     }
     partsOf(part).forEach(visit);
   };

@@ -52,6 +52,9 @@ function changesOf(
   definition: ControllerDefinition,
 ): Change[] {
   const tracks = ['body', ...Object.keys(definition.tracks ?? {})];
+  const choices = Object.entries(definition.signals ?? {}).flatMap(([name, one]) =>
+    'choice' in one ? [name] : [],
+  );
   // Clips that `rows` wrote out have the directions behind their name.
   const rows = kind === 'clip' ? directionsOf(definition.clips[from]?.rows) : [];
   const renamed = (name: string): string => {
@@ -81,7 +84,7 @@ function changesOf(
               /^((?:tracks\.[^.]+\.)?\w+\.)([^.[]+)/,
               (_, head: string, name: string) => head + renamed(name),
             )
-          : renamedExpression(value, kind as 'signal' | 'tag' | 'state', from, to, tracks);
+          : renamedExpression(value, kind as 'signal' | 'tag' | 'state', from, to, tracks, choices);
     if (now !== value) values.push({ op: 'set', path, value: now });
   }
   // Keys last, and the inner ones first: the paths of all others lead through the old ones.

@@ -7,6 +7,8 @@ import { compare } from '../signal/comparison.js';
 import { SignalCompiler } from '../signal/compiler.js';
 import { parseExpression } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
+import { withOptions } from '../signal/options.js';
+import type { OptionsOf } from '../signal/options.js';
 import { functions } from '../signal/program.js';
 
 type Value = number | boolean | string;
@@ -28,7 +30,18 @@ export function checkQuestion(
  * own conditions do not: what is asked must not change what is decided.
  */
 export function isTrue(text: string, performer: Performer): boolean {
-  return valueOf(parseExpression(text), performer) === true;
+  return valueOf(withOptions(parseExpression(text), optionsIn(performer)), performer) === true;
+}
+
+/** What choices and tracks of a performer can be compared with. */
+function optionsIn({ controller }: Performer): OptionsOf {
+  const { tables, tracks, states } = controller;
+  return (name) => {
+    const signal = tables.signals.get(name);
+    if (signal !== undefined) return signal.kind === 'choice' ? signal.options : undefined;
+    if (tables.derived.has(name)) return undefined;
+    return tracks.find((one) => one.name === name)?.order.map((index) => states[index]!.name);
+  };
 }
 
 function valueOf(expression: Expression, performer: Performer): Value {

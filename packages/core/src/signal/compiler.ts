@@ -4,7 +4,7 @@ import { BitPlaces, bitsOf } from './bits.js';
 import { NumberExpression, compare, flipped, shaped } from './comparison.js';
 import type { BitPlace, Condition, Term } from './condition.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
-import { ExpressionError, parseExpression, wordedSigns, written } from './expression.js';
+import { ExpressionError, wordedSigns, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
 import { choiceTested, kindOf, mostParts, want } from './kinds.js';
 import type { Kind } from './kinds.js';
@@ -80,13 +80,13 @@ export class SignalCompiler implements ProgramReader {
 
   /** Reads a condition; `undefined` after a problem was added. */
   condition(text: string, path: DocumentPath): Condition | undefined {
-    return this.reading(path, text, () => this.toCondition(parseExpression(text)));
+    return this.reading(path, text, () => this.toCondition(this.scope.parsed(text)));
   }
 
   /** Reads an expression that gives a number; `undefined` after a problem was added. */
   number(text: string | number, path: DocumentPath): NumberExpression | undefined {
     return this.reading(path, String(text), () => {
-      const expression = parseExpression(String(text));
+      const expression = this.scope.parsed(String(text));
       want(expression, 'number', this);
       return new NumberExpression(
         programOf(expression, this),
@@ -102,7 +102,7 @@ export class SignalCompiler implements ProgramReader {
       const name = `${of} above ${above}, below ${below}`;
       const known = this.terms.get(name);
       if (known !== undefined) return { op: 'term', term: known };
-      return this.bandOf(name, parseExpression(of), { above, below });
+      return this.bandOf(name, this.scope.parsed(of), { above, below });
     });
   }
 
@@ -227,7 +227,7 @@ export class SignalCompiler implements ProgramReader {
 
   private readDerived(name: string, definition: DerivedDefinition): Kind {
     this.text = typeof definition === 'string' ? definition : definition.of;
-    const expression = parseExpression(this.text);
+    const expression = this.scope.parsed(this.text);
     const { derivedFlags, derivedNumbers } = this.scope;
     if (typeof definition === 'string') {
       const kind = kindOf(expression, this);

@@ -1,18 +1,24 @@
 import { parseExpression } from './expression.js';
 import type { Expression } from './expression.js';
+import { withOptions } from './options.js';
 
 /**
  * An expression of a document as ECMAScript.
  *
  * @param nameOf what stands for a name: a signal, a derived signal, a tag, a state with its track
  * @param isTrack whether a name is a track's: `arms == 'swing'` is the name `arms.swing` then
+ * @param isChoice whether a name is a choice's
  */
 export function ecmascriptOf(
   text: string,
   nameOf: (name: string) => string,
   isTrack: (name: string) => boolean = () => false,
+  isChoice: (name: string) => boolean = () => false,
 ): string {
-  return writtenOut(parseExpression(text), nameOf, isTrack);
+  const read = withOptions(parseExpression(text), (name) =>
+    isTrack(name) || isChoice(name) ? [] : undefined,
+  );
+  return writtenOut(read, nameOf, isTrack);
 }
 
 function writtenOut(

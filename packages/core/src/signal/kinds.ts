@@ -56,7 +56,7 @@ export function want(
   const option = expression.kind === 'name' ? reader.scope.optionsOf(expression.name)?.[0] : '';
   const remedies: Partial<Record<Kind, string>> = {
     number: expected === 'flag' ? `compare it, such as ${part} > 0` : '',
-    choice: `compare it, such as ${part} == '${option}'`,
+    choice: `compare it, such as ${part} == ${/^\w+$/.test(option ?? '') ? option : `'${option}'`}`,
     vector: `read one of its parts, ${part}.x or ${part}.y`,
     text: 'a text is only compared with a choice',
   };

@@ -3,6 +3,7 @@ import type { BitPlace, Condition } from './condition.js';
 import type { DerivedDefinition, Signal } from './definition.js';
 import { parseExpression, partsOf } from './expression.js';
 import type { Expression } from './expression.js';
+import { withOptions } from './options.js';
 import type { Program } from './program.js';
 import { slotNamed } from './signal-named.js';
 
@@ -31,6 +32,11 @@ export class Scope {
       if (rule !== undefined) rules.set(name, rule);
     }
     return rules;
+  }
+
+  /** Reads an expression. @throws {ExpressionError} with the place of the fault */
+  parsed(text: string): Expression {
+    return withOptions(parseExpression(text), (name) => this.optionsOf(name));
   }
 
   /** Every name there is. */
@@ -88,7 +94,7 @@ export class Scope {
         if (derived === undefined) into.add(part.name);
         else if (!followed.has(part.name)) {
           followed.add(part.name);
-          this.readsOf(parseExpression(typeof derived === 'string' ? derived : derived.of), into, followed);
+          this.readsOf(this.parsed(typeof derived === 'string' ? derived : derived.of), into, followed);
         }
       } else partsOf(part).forEach(visit);
     };
