@@ -371,7 +371,7 @@ describe('what cannot be is said with its place and the remedy', () => {
     ],
     [
       { states: { stand: { ...body.stand!, while: 'arms' } }, tracks: { arms: { states: { along } } } },
-      `"arms" is a choice where a flag is wanted; compare it, such as arms == 'along'`,
+      `"arms" is a choice where a flag is wanted; compare it, such as arms == along`,
     ],
     [{ tracks: { arms: { states: {} } } }, 'a character needs a state'],
     [
