@@ -94,7 +94,12 @@ test('in the dressing corner a piece and a colour are picked, and the one that i
   // Its exact green is in the corner's picture, once that is drawn.
   await page.waitForFunction(() => {
     const canvas = document.querySelector<HTMLCanvasElement>('.corner canvas')!;
-    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    const copy = document.createElement('canvas');
+    [copy.width, copy.height] = [canvas.width, canvas.height];
+    // It is read many times.
+    const context = copy.getContext('2d', { willReadFrequently: true })!;
+    context.drawImage(canvas, 0, 0);
+    const { data } = context.getImageData(0, 0, copy.width, copy.height);
     for (let i = 0; i < data.length; i += 4)
       if (data[i] === 58 && data[i + 1] === 92 && data[i + 2] === 70) return true;
     return false;

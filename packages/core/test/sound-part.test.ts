@@ -41,7 +41,8 @@ test('what is no YAML is refused as ever', () => {
 });
 
 test('law: whatever value is exchanged for another, what is left has the right shape', () => {
-  const paths = pathsOf(whole);
+  // Another version of the format is refused as a whole.
+  const paths = pathsOf(whole).filter(([first]) => first !== 'dotHop');
   const value = fc.constantFrom<unknown>(7, 'x y', true, null, [], {}, [1, 'a'], { x: { y: 1 } });
   fc.assert(
     fc.property(fc.array(fc.tuple(fc.nat(), value), { minLength: 1, maxLength: 4 }), (many) => {
