@@ -1,38 +1,5 @@
 import tseslint from 'typescript-eslint';
 
-const runtime = [
-  'problem',
-  'shape',
-  'sheet',
-  'clip',
-  'compass',
-  'signal',
-  'controller',
-  'engine',
-  'performer',
-  'troupe',
-  'pixels',
-];
-const folders = [...runtime, 'document', 'check', 'rehearsal'];
-
-/** Imports of the core run one way, down the order of the folders: none names a folder that comes after its own. */
-const oneWay = folders.slice(0, -1).map((folder, i) => {
-  const later = folders.slice(i + 1);
-  return {
-    files: [`packages/core/src/${folder}/**/*.ts`],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            { group: later.map((other) => `**/${other}/*`), message: `${folder}/ comes before this folder.` },
-          ],
-        },
-      ],
-    },
-  };
-});
-
 export default tseslint.config(
   { ignores: ['**/*.dothop.d.*.ts', '**/dist/', '**/node_modules/', 'out/', 'coverage/'] },
   {
@@ -59,6 +26,5 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
-  ...oneWay,
   { files: ['**/vite.config.ts'], rules: { 'no-restricted-exports': 'off' } },
 );

@@ -10,6 +10,7 @@ export default {
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
   testEnvironment: 'node',
   testEnvironmentOptions: { customExportConditions: ['@dot-hop/source', 'node', 'node-addons'] },
+  setupFiles: ['<rootDir>/scripts/short-shrinking.mjs'],
   globalSetup: '<rootDir>/scripts/serve-pages.mjs',
   globalTeardown: '<rootDir>/scripts/stop-pages.mjs',
   // A machine that is shared can be many times slower for a while: waits are long, and end as soon as they can.

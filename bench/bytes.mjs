@@ -1,6 +1,6 @@
 // How many bytes a step allocates: of the bench's characters and of the demo's. It needs `node --expose-gc`.
 import { readFileSync } from 'node:fs';
-import { Performer, imagesOf } from 'dot-hop';
+import { Performer } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 
@@ -55,7 +55,7 @@ export function bytesPerPose(controller, outfit) {
 export function demo(file) {
   const read = readDocument(readFileSync(new URL(`../demo/${file}`, import.meta.url), 'utf8'), file);
   const size = { width: 512, height: 672 };
-  const images = Object.fromEntries([...imagesOf(read.definition.sheets).keys()].map((name) => [name, size]));
+  const images = Object.fromEntries([...read.images.keys()].map((name) => [name, size]));
   return compileDocument(read, { images });
 }
 

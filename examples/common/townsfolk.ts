@@ -8,15 +8,17 @@ import pimUrl from '../../demo/townsfolk/pim.dothop.yaml?url';
 import pimImage from '../../demo/townsfolk/pim.png?url';
 import sefaUrl from '../../demo/townsfolk/sefa.dothop.yaml?url';
 import sefaImage from '../../demo/townsfolk/sefa.png?url';
+import strollerUrl from '../../demo/townsfolk/stroller.dothop.yaml?url';
 
 /** The people of the quay by name. */
 export type Townsfolk = Readonly<Record<string, LoadedCharacter>>;
 
+const bases = { 'stroller.dothop.yaml': strollerUrl };
 const files = {
   marlis: { document: marlisUrl, images: { 'marlis.png': marlisImage } },
-  odde: { document: oddeUrl, images: { 'odde.png': oddeImage } },
-  pim: { document: pimUrl, images: { 'pim.png': pimImage } },
-  sefa: { document: sefaUrl, images: { 'sefa.png': sefaImage } },
+  odde: { document: oddeUrl, images: { 'odde.png': oddeImage }, bases },
+  pim: { document: pimUrl, images: { 'pim.png': pimImage }, bases },
+  sefa: { document: sefaUrl, images: { 'sefa.png': sefaImage }, bases },
 };
 
 /** Fetches everybody, and tells how many of the people have come. */

@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { imagesOf } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import { JettyPage } from './jetty-page.js';
@@ -10,7 +9,7 @@ const wick = fileURLToPath(new URL('../../../demo/wick.dothop.yaml', import.meta
 const read = readDocument(readFileSync(wick, 'utf8'), 'wick.dothop.yaml');
 const size = { width: 512, height: 672 };
 const controller = compileDocument(read, {
-  images: Object.fromEntries([...imagesOf(read.definition.sheets).keys()].map((file) => [file, size])),
+  images: Object.fromEntries([...read.images.keys()].map((file) => [file, size])),
 });
 
 /** What the overlay says. */

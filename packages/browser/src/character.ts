@@ -1,6 +1,6 @@
-import { imagesOf } from 'dot-hop';
 import type { Controller, Names } from 'dot-hop';
-import { compileDocument, readJsonDocument } from 'dot-hop/json';
+import { compileDocument, gatherJsonBases, readJsonDocument } from 'dot-hop/json';
+import type { CharacterDocument } from 'dot-hop/json';
 import type { Images } from './dyed.js';
 import { Fetching, loadImages } from './images.js';
 import type { Progress } from './images.js';
@@ -18,10 +18,12 @@ export interface CharacterFiles {
   readonly document: string | URL;
   /** The addresses of images by file, as the document names it; by default each is found beside the document. */
   readonly images?: Readonly<Record<string, string | URL>>;
+  /** The addresses of documents that it builds on, likewise. */
+  readonly bases?: Readonly<Record<string, string | URL>>;
 }
 
 /**
- * Fetches a document and its images and compiles them.
+ * Fetches a document with all that it builds on and its images, and compiles them.
  *
  * @param progress is told of each file that has come
  * @throws {LoadError} when a file cannot be fetched or an image cannot be read
@@ -30,22 +32,37 @@ export interface CharacterFiles {
 export async function loadCharacter(files: CharacterFiles, progress?: Progress): Promise<LoadedCharacter> {
   const address = new URL(files.document, document.baseURI);
   const fetching = new Fetching(progress);
-  const text = await fetching.of(address, async () => {
+  const text = await textAt(address, fetching);
+  const read = await readAt(address, text, (base) =>
+    textAt(new URL(files.bases?.[base] ?? base, address), fetching),
+  );
+  const addresses = Object.fromEntries(
+    [...read.images.keys()].map((file) => [file, new URL(files.images?.[file] ?? file, address)]),
+  );
+  const images = await loadImages(addresses, fetching);
+  return { controller: compileDocument(read, { images }), images };
+}
+
+const textAt = (address: URL, fetching: Fetching): Promise<string> =>
+  fetching.of(address, async () => {
     const answer = await fetch(address);
     if (!answer.ok) throw new Error(`${answer.status} ${answer.statusText}`);
     return answer.text();
   });
+
+const isJson = (name: string): boolean => name.toLowerCase().endsWith('.json');
+
+/** Reads a document. Only where one in YAML is among those that it builds on is the reader of YAML fetched. */
+async function readAt(
+  address: URL,
+  text: string,
+  readText: (address: string) => Promise<string>,
+): Promise<CharacterDocument> {
   const name = address.pathname.split('/').pop() ?? '';
-  // Only a document in YAML has the reader of YAML fetched.
-  const read = name.toLowerCase().endsWith('.json')
-    ? readJsonDocument(text, name)
-    : (await import('dot-hop/document')).readDocument(text, name);
-  const addresses = Object.fromEntries(
-    [...imagesOf(read.definition.sheets).keys()].map((file) => [
-      file,
-      new URL(files.images?.[file] ?? file, address),
-    ]),
-  );
-  const images = await loadImages(addresses, fetching);
-  return { controller: compileDocument(read, { images }), images };
+  if (isJson(name)) {
+    const bases = await gatherJsonBases(text, readText);
+    if ([...bases.keys()].every(isJson)) return readJsonDocument(text, name, bases);
+  }
+  const { gatherBases, readDocument } = await import('dot-hop/document');
+  return readDocument(text, name, await gatherBases(text, name, readText));
 }

@@ -17,7 +17,7 @@ const browser = new TestBrowser(() => page.address);
 beforeAll(async () => {
   const from = path.join(path.dirname(fileURLToPath(import.meta.url)), 'painter-page');
   page = await servePage(from, (folder) => {
-    for (const file of ['pim.dothop.yaml', 'pim.png', 'folk.dothop.yaml', 'wardrobe'])
+    for (const file of ['stroller.dothop.yaml', 'pim.dothop.yaml', 'pim.png', 'folk.dothop.yaml', 'wardrobe'])
       cpSync(path.join(root, 'demo/townsfolk', file), path.join(folder, file), { recursive: true });
   });
 });

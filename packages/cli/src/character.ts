@@ -1,17 +1,19 @@
 import path from 'node:path';
-import { imagesOf } from 'dot-hop';
 import type { Controller, ImageSize, Problem } from 'dot-hop';
-import { compileDocument, readDocument } from 'dot-hop/document';
+import { compileDocument } from 'dot-hop/document';
 import type { CharacterDocument } from 'dot-hop/document';
 import { settle } from './files/drafts.js';
 import { readText } from './files/reading.js';
 import { ImageTrouble, readImage } from './images.js';
 import type { Image } from './images.js';
+import { readDocumentText } from './read-document.js';
 
 /** A document with its images, compiled. */
 export interface Character {
   readonly file: string;
   readonly document: CharacterDocument;
+  /** The files of the documents that it builds on. */
+  readonly baseFiles: readonly string[];
   readonly controller: Controller;
   /** The images by file, as the document names them. */
   readonly images: ReadonlyMap<string, Image>;
@@ -25,11 +27,11 @@ export interface Character {
  */
 export async function loadCharacter(file: string, text?: string): Promise<Character> {
   if (file !== '-') settle(path.dirname(file));
-  const document = readDocument(text ?? (await readText(file)), file === '-' ? '(standard input)' : file);
+  const { document, baseFiles } = await readDocumentText(file, text ?? (await readText(file)));
   const folder = file === '-' ? '.' : path.dirname(file);
   const images = new Map<string, Image>();
   const problems: Problem[] = [];
-  for (const [image, place] of imagesOf(document.definition.sheets)) {
+  for (const [image, place] of document.images) {
     try {
       images.set(image, await readImage(path.join(folder, image)));
     } catch (error) {
@@ -40,5 +42,5 @@ export async function loadCharacter(file: string, text?: string): Promise<Charac
   }
   if (problems.length > 0) throw document.source.placed(problems);
   const sizes: Record<string, ImageSize> = Object.fromEntries(images);
-  return { file, document, controller: compileDocument(document, { images: sizes }), images };
+  return { file, document, baseFiles, controller: compileDocument(document, { images: sizes }), images };
 }

@@ -1,4 +1,5 @@
-import { cellNumbers, writeCells } from 'dot-hop';
+import { cellNumbers } from 'dot-hop';
+import { writeCells } from 'dot-hop/edit';
 import type { ClipDefinition, Controller, ControllerDefinition } from 'dot-hop';
 import { csv, readCsv } from './commands/table.js';
 import { Misuse } from './misuse.js';

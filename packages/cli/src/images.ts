@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { readBytes } from './files/reading.js';
-import { fileTrouble } from './files/trouble.js';
+import { namedFileTrouble } from './files/trouble.js';
 
 /** A picture as rows of red, green, blue and alpha, a byte each. */
 export interface Image {
@@ -28,7 +28,7 @@ export async function readImage(file: string): Promise<Image> {
   try {
     bytes = await readBytes(file);
   } catch (error) {
-    throw new ImageTrouble(true, fileTrouble(error));
+    throw new ImageTrouble(true, await namedFileTrouble(error, file));
   }
   if (bytes.length === 0) throw new ImageTrouble(false, 'the file is empty');
   try {

@@ -1,6 +1,7 @@
 import { tableFields } from 'dot-hop/gather';
 import { createRequire } from 'node:module';
 import { Command, InvalidArgumentError, Option } from 'commander';
+import { readVariants } from './variants.js';
 import type { CheckOptions } from './commands/check.js';
 import type { OpenOptions } from './commands/open.js';
 import type { CellsOptions } from './commands/cells.js';
@@ -187,6 +188,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
         .default('plain'),
     )
     .option('--over <name>', 'with a state of a track, such as arms: what the body shows under it')
+    .option('--with <values>', 'the variants for these values of signals, such as weapon=pole', readVariants)
     .option('--dial', 'all directions around the compass, as a .png')
     .addOption(wornOption())
     .addOption(bareOption())
@@ -241,6 +243,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       new Option('--to <format>', 'what to print without -o').choices(['yaml', 'json', 'csv', 'scxml']),
     )
     .option('--clips <table.csv>', 'take the clips of this table over into the document')
+    .option('--whole', 'write what the document takes over from others ("from") into it')
     .addHelpText(
       'after',
       example(

@@ -8,6 +8,7 @@ import { DocumentError } from 'dot-hop/document';
 import type { Plugin } from 'vite';
 import { loadCharacter } from './character.js';
 import type { Character } from './character.js';
+import { isForOthers } from './checked.js';
 import { readText } from './files/reading.js';
 import { writeWhole } from './files/writing.js';
 import { namesFile, namesFileOf } from './names-file.js';
@@ -68,24 +69,33 @@ export function dotHop({ names = false, compiled = false }: DotHopPluginOptions 
       const file = fileOf(id);
       if (file === undefined) return undefined;
       // A server gives away only what its settings name, and a document is no exception.
-      if (!isAllowed(file))
-        return this.error({
-          id: file,
-          message: `${file} lies outside of what this server may give away; add its folder to server.fs.allow`,
-        });
+      const outside = (one: string): string =>
+        `${one} lies outside of what this server may give away; add its folder to server.fs.allow`;
+      if (!isAllowed(file)) return this.error({ id: file, message: outside(file) });
       const character = await loadCharacter(file).catch((error: unknown) => {
         if (!(error instanceof DotHopError)) throw error;
         const [first] = error instanceof DocumentError ? error.problems : [];
-        const at = first === undefined ? {} : { loc: { file, line: first.line, column: first.column - 1 } };
+        const at =
+          first === undefined
+            ? {}
+            : { loc: { file: first.file, line: first.line, column: first.column - 1 } };
         return this.error({ message: error.message, id: file, ...at });
       });
       const folder = path.dirname(file);
       for (const watched of [path.basename(file), ...character.images.keys()])
         this.addWatchFile(path.join(folder, watched));
-      for (const { code, path: at, message, accepted } of checkController(character.controller).findings)
+      for (const base of character.baseFiles) {
+        if (!isAllowed(base)) return this.error({ id: file, message: outside(base) });
+        this.addWatchFile(base);
+      }
+      const { source } = character.document;
+      for (const finding of checkController(character.controller).findings) {
+        const { code, path: at, message, accepted } = finding;
+        const place = source.place(at, 0, 'key');
         // Drawings are not measured here, so what is accepted of them is not found.
-        if (accepted === undefined && code !== 'accept-unused')
-          this.warn(`${path.basename(file)}: ${at.join('.')}: ${message} (${code})`);
+        if (accepted === undefined && code !== 'accept-unused' && !isForOthers(finding, place, source))
+          this.warn(`${path.basename(place.file)}: ${at.join('.')}: ${message} (${code})`);
+      }
       if (compiled && character.controller.hasWardrobe)
         this.warn(`${path.basename(file)}: its wardrobe is left out, because a compiled document has none`);
       if (names) await writeNames(file, character, compiled);

@@ -1,12 +1,14 @@
 import { existsSync } from 'node:fs';
-import { compileController, imagesOf } from 'dot-hop';
+import { compileController } from 'dot-hop';
 import type { ControllerDefinition } from 'dot-hop';
 import { compileDocument, readDocument } from 'dot-hop/document';
-import { changedText, newClips, placePivots, styleOf, updateImages } from 'dot-hop/edit';
+import type { Bases, CharacterDocument, Layers } from 'dot-hop/document';
+import { changedText, changesOver, newClips, placePivots, styleOf, updateImages } from 'dot-hop/edit';
 import type { Change } from 'dot-hop/edit';
 import { commonFeet, feetOfCells } from 'dot-hop/gather';
 import { readText } from './files/reading.js';
 import { Misuse } from './misuse.js';
+import { basesOf } from './read-document.js';
 import type { Gathered } from './sources.js';
 
 /** A document as it is to be written, and what is changed in it, in words. */
@@ -37,9 +39,9 @@ export async function bringUpToDate(
   const exists = existsSync(file);
   const style = styleOf(file);
   const before = exists ? await readText(file) : newText(name, style);
-  const definition: ControllerDefinition = exists
-    ? readDocument(before, file).definition
-    : { dotHop: 1, sheets: {}, clips: {} };
+  const bases = await basesOf(file, before);
+  const read = exists ? readDocument(before, file, bases) : undefined;
+  const definition: ControllerDefinition = read?.definition ?? { dotHop: 1, sheets: {}, clips: {} };
   const notes: string[] = [];
   const changes: Change[] = [];
   const known = definition.sheets[name];
@@ -77,10 +79,10 @@ export async function bringUpToDate(
     const made = Object.fromEntries(added.map((clip) => [clip, clips[clip]!]));
     changes.push(...newClips(definition, name, made));
   }
-  let text = changedText(before, changes, style);
-  if (pivot !== undefined) text = standing(text, file, gathered, pivot, notes);
+  let text = changedText(before, ofOwnText(read?.layers, definition, changes), style);
+  if (pivot !== undefined) text = standing(text, file, bases, gathered, pivot, notes);
   // Clips that name cells which are gone are told at their place, and nothing is written.
-  compileDocumentLoosely(text, file, Object.fromEntries(images));
+  compileLoosely(readDocument(text, file, bases), Object.fromEntries(images));
   notes.push(`${exists ? 'brought up to date' : 'written'}: ${file}`);
   if (added.length > 0) notes.push(`clips added: ${added.join(', ')}`);
   return { text, notes };
@@ -94,11 +96,12 @@ const newText = (name: string, style: 'json' | 'yaml'): string =>
 function standing(
   text: string,
   file: string,
+  bases: Bases,
   { name, sheet, images, picture }: Gathered,
   pivot: Pivot,
   notes: string[],
 ): string {
-  const { definition } = readDocument(text, file);
+  const { definition, layers } = readDocument(text, file, bases);
   const alone: ControllerDefinition = {
     dotHop: 1,
     sheets: { [name]: definition.sheets[name]! },
@@ -117,16 +120,22 @@ function standing(
       ? `${count} ${count === 1 ? 'drawing stands' : 'drawings stand'} on ${count === 1 ? 'its' : 'their'} own feet`
       : `all cells stand on one pivot, ${common.join(', ')}: they are drawn in frames of one size; --pivot own-feet gives each its own`,
   );
-  return changedText(text, placePivots(definition, name, pivots, cells.length).changes, styleOf(file));
+  const { changes } = placePivots(definition, name, pivots, cells.length);
+  return changedText(text, ofOwnText(layers, definition, changes), styleOf(file));
 }
 
-/** Compiles a text for its problems; sheets whose images were not gathered now are not looked at. */
-function compileDocumentLoosely(
-  text: string,
-  file: string,
+/** Compiles a document for its problems; sheets whose images were not gathered now are not looked at. */
+function compileLoosely(
+  document: CharacterDocument,
   images: Record<string, { width: number; height: number }>,
 ): void {
-  const document = readDocument(text, file);
-  const others = [...imagesOf(document.definition.sheets).keys()];
+  const others = [...document.images.keys()];
   if (others.every((one) => one in images)) compileDocument(document, { images });
 }
+
+/** Changes of a document as changes of its own text, which may build on others. */
+const ofOwnText = (
+  layers: Layers | undefined,
+  definition: ControllerDefinition,
+  changes: readonly Change[],
+): readonly Change[] => (layers === undefined ? changes : changesOver(layers, definition, changes));

@@ -7,17 +7,24 @@ interface Element {
   readonly childNodes: Iterable<Element>;
   readonly parentNode: Element;
   getAttribute(name: string): string | null;
+  getElementsByTagName(name: string): Iterable<Element>;
 }
 
 const inside = (element: Element, name?: string): Element[] =>
   [...element.childNodes].filter(
     (one) => one.nodeType === 1 && (name === undefined || one.nodeName === name),
   );
+/** A state by its name, in another or in those within it. */
+function stateIn(within: Element, name: string | null): Element {
+  const found = within.getElementsByTagName('state');
+  return [...found].find((one) => one.getAttribute('id') === name)!;
+}
+
 const milliseconds = (delay: string): number => Number.parseFloat(delay) * (/\d\s*s$/.test(delay) ? 1000 : 1);
 
 /**
  * A small interpreter of state charts by the algorithm of the standard (SCXML 1.0, appendix D), for charts of one parallel
- * state whose regions have plain states: eventless transitions first, then what was raised, then what comes from outside.
+ * state whose regions have plain states, be they in others: eventless transitions first, then what was raised, then what comes from outside.
  */
 export class Chart {
   time = 0;
@@ -39,10 +46,7 @@ export class Chart {
         this.data[one.getAttribute('id')!] = this.value(one.getAttribute('expr')!);
     [this.root] = inside(scxml, 'parallel') as [Element];
     for (const region of inside(this.root, 'state')) {
-      const initial = inside(region, 'state').find(
-        (one) => one.getAttribute('id') === region.getAttribute('initial'),
-      )!;
-      this.active.push(initial);
+      this.active.push(stateIn(region, region.getAttribute('initial')));
     }
     for (const one of this.active) this.enter(one);
     this.settle();
@@ -80,9 +84,19 @@ export class Chart {
     this.time = to;
   }
 
+  /** A state and those that it is in, up to its region. */
+  private around(state: Element): Element[] {
+    return state.parentNode === this.root ? [state] : [state, ...this.around(state.parentNode)];
+  }
+
+  private regionOf(state: Element): Element {
+    return this.around(state).at(-1)!;
+  }
+
   private value(expression: string, event?: unknown): unknown {
     const names = Object.keys(this.data);
-    const In = (id: string): boolean => this.active.some((one) => one.getAttribute('id') === id);
+    const In = (id: string): boolean =>
+      this.active.flatMap((one) => this.around(one)).some((one) => one.getAttribute('id') === id);
     // eslint-disable-next-line @typescript-eslint/no-implied-eval
     const run = new Function('In', '_event', ...names, `return (${expression});`) as (
       ...given: unknown[]
@@ -103,7 +117,7 @@ export class Chart {
   /** The first transition that fits for each region, looked for from the state outwards. */
   private enabled(event: string | undefined, data?: unknown): Element[] {
     const found = this.active.flatMap((state) => {
-      for (const from of [state, state.parentNode, this.root]) {
+      for (const from of [...this.around(state), this.root]) {
         const fits = inside(from, 'transition').find((one) => {
           const wanted = one.getAttribute('event');
           if ((wanted ?? undefined) !== event) return false;
@@ -124,16 +138,14 @@ export class Chart {
     for (const { one } of moves) this.run(one, data);
     for (const { one, target } of moves) {
       if (target === null) continue;
-      const to = inside(one.parentNode.parentNode, 'state').find(
-        (state) => state.getAttribute('id') === target,
-      )!;
+      const to = stateIn(this.regionOf(one.parentNode), target);
       this.active[this.active.indexOf(one.parentNode)] = to;
       this.enter(to);
     }
   }
 
   private enter(state: Element): void {
-    const region = state.parentNode.getAttribute('id')!;
+    const region = this.regionOf(state).getAttribute('id')!;
     this.entries.push({ at: this.time, region, state: state.getAttribute('id')! });
     for (const entry of inside(state, 'onentry')) this.run(entry);
   }
@@ -149,7 +161,7 @@ export class Chart {
         this.timers.push({
           id: one.getAttribute('id'),
           event: given('event'),
-          at: this.time + milliseconds(given('delay')),
+          at: this.time + milliseconds(given('delay') || String(this.value(given('delayexpr')))),
           order: this.order++,
         });
       else if (one.nodeName === 'if' && this.value(given('cond'), data) === true) this.run(one, data);

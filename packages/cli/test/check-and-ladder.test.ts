@@ -124,10 +124,9 @@ test('two forms at once are misuse; standard input has its name', () => {
     expect({ code, out }).toEqual({ code: 2, out: '' });
     expect(err).toContain('cannot be used with option');
   }
-  const text = readFileSync(path.join(folder, 'townsfolk/pim.dothop.yaml'), 'utf8').replace(
-    'image: pim.png',
-    'image: townsfolk/pim.png',
-  );
+  const text = readFileSync(path.join(folder, 'townsfolk/pim.dothop.yaml'), 'utf8')
+    .replace('image: pim.png', 'image: townsfolk/pim.png')
+    .replace('from: stroller', 'from: townsfolk/stroller');
   const { code, out } = runIn(folder, ['check', '-'], text);
   expect([code, out.split('\n')[0]]).toEqual([0, '(standard input)  pim, 2 states']);
 });
@@ -253,6 +252,46 @@ describe('dot-hop ladder', () => {
     for (let i = 0; i < data.length; i += 3) colours.add(data.subarray(i, i + 3).join());
     // The mark of a state, the lamp of the rungs, and the red of Wick's hair.
     for (const colour of ['232,163,61', '255,201,92', '138,68,50']) expect(colours).toContain(colour);
+  });
+
+  test('shows groups as rungs with rungs of their own', async () => {
+    writeFileSync(
+      path.join(folder, 'sea.yaml'),
+      `dotHop: 1
+sheets: { s: { image: wick.png, grid: { cell: [64, 56] } } }
+clips: { stand: { cells: 0-7, fps: 8 }, stroke: { cells: 38-43, fps: 10, loop: once } }
+signals: { water: { flag: false }, pull: { pulse: true }, out: { flag: false } }
+states: { stand: { shows: stand, hops: [{ to: sea, if: out }] } }
+groups:
+  sea:
+    while: water
+    priority: 50
+    rest: float
+    states: { float: { shows: stand }, stroke: { shows: stroke, when: pull, priority: 2 } }
+`,
+    );
+    expect(runIn(folder, ['ladder', 'sea.yaml']).out).toBe(
+      [
+        'rank    state     kind         while  when  ways',
+        '50      sea       group        water',
+        '  2       stroke  act                 pull',
+        '  rest    float   rest of sea',
+        '0       stand     rest                      sea if out',
+        '',
+      ].join('\n'),
+    );
+    expect(JSON.parse(runIn(folder, ['ladder', 'sea.yaml', '--json']).out)).toMatchObject([
+      { state: 'stroke', rank: 2, groups: ['sea'], while: 'water' },
+      { state: 'float', rank: 'rest', groups: ['sea'] },
+      { state: 'stand', rank: 0, groups: [], ways: [{ to: 'sea', if: 'out' }] },
+    ]);
+    const winners = runIn(folder, ['ladder', 'sea.yaml', '--winners', '--csv']).out;
+    expect(winners.split('\n').map((line) => line.split(',').slice(0, 3).join(' '))).toEqual([
+      ...['group rank state', 'sea 2 stroke', 'sea rest float', ' 0 stand', ''],
+    ]);
+    runIn(folder, ['ladder', 'sea.yaml', '-o', 'sea.png']);
+    const { height } = await sharp(path.join(folder, 'sea.png')).metadata();
+    expect(height).toBeGreaterThan(300);
   });
 
   test('tells who takes over in which situation, also in those of one question', () => {

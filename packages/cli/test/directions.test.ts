@@ -105,8 +105,10 @@ test('clips in rows go out as a table and come back', () => {
   const table = readFileSync(file('clips.csv'), 'utf8');
   expect(table).toContain('stand,,0-3,south southeast east northeast north,');
   expect(dotHop('convert', 'pim.dothop.yaml', '--clips', 'clips.csv', '-o', 'same.yaml').code).toBe(0);
-  const plain = (name: string): unknown => JSON.parse(dotHop('convert', name, '--to', 'json').out);
+  const plain = (name: string): unknown => JSON.parse(dotHop('convert', name, '--to', 'json', '--whole').out);
   expect(plain('same.yaml')).toEqual(plain('pim.dothop.yaml'));
+  // What it takes over is still taken over.
+  expect(readFileSync(file('same.yaml'), 'utf8')).toBe(readFileSync(file('pim.dothop.yaml'), 'utf8'));
   writeFileSync(file('other.csv'), 'clip,rows\nwalk,south=0 north=4\n');
   expect(dotHop('convert', 'pim.dothop.yaml', '--clips', 'other.csv', '-o', 'other.yaml').code).toBe(0);
   expect(plain('other.yaml')).toMatchObject({ clips: { walk: { rows: { south: 0, north: 4 } } } });

@@ -13,9 +13,13 @@ export interface OpenedFolder {
 }
 
 /** Runs `dot-hop open` until it has printed its address. */
-export async function openFolder(folder: string, ...args: string[]): Promise<OpenedFolder> {
+export const openFolder = (folder: string, ...args: string[]): Promise<OpenedFolder> =>
+  openFrom(process.cwd(), folder, ...args);
+
+/** The same in a folder in which the command works. */
+export async function openFrom(cwd: string, folder: string, ...args: string[]): Promise<OpenedFolder> {
   const command = path.join(root, 'packages/cli/bin/dot-hop.js');
-  const child = spawn('node', [command, 'open', folder, '--no-browser', ...args]);
+  const child = spawn('node', [command, 'open', folder, '--no-browser', ...args], { cwd });
   let said = '';
   child.stderr.on('data', (part: Buffer) => (said += part.toString()));
   const address = await new Promise<string>((done, fail) => {

@@ -10,18 +10,16 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { Performer, compileController, poseOf } from 'dot-hop';
-import type { Controller, DotHopError, OutfitDefinition, Pose } from 'dot-hop';
+import { Performer } from 'dot-hop';
+import type { OutfitDefinition } from 'dot-hop';
 import { randomCrowd, wardrobeOf } from 'dot-hop/wardrobe';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
-import fc from 'fast-check';
 import sharp from 'sharp';
 import { loadCharacter } from '../src/character.js';
 import type { Character } from '../src/character.js';
 import { dyedImages } from '../src/dyed.js';
-import { pack as packCharacter } from '../src/pack/pack.js';
-import { Canvas } from '../src/picture/canvas.js';
 import { copyWick, root, runIn } from './command-line.js';
+import { drawn } from './drawn-pose.js';
 
 let folder: string;
 beforeEach(() => {
@@ -33,13 +31,6 @@ afterEach(() => rmSync(folder, { recursive: true }));
 
 const load = (file: string): Promise<Character> => loadCharacter(path.join(folder, file));
 const pack = (...args: string[]) => runIn(folder, ['pack', ...args]);
-
-/** What a pose looks like around its pivot. */
-function drawn({ images }: Pick<Character, 'images'>, pose: Pose): string {
-  const canvas = new Canvas(160, 160);
-  canvas.pose(images, pose, 80, 110, 1);
-  return Buffer.from(canvas.pixels).toString('latin1');
-}
 
 /** Everything a game sees of two characters that play the same. */
 function expectSamePlay(one: Character, other: Character, rehearsals: readonly string[]): void {
@@ -312,93 +303,4 @@ test.each([
   expect({ code, err }).toEqual({ code: 2, err: expect.stringContaining(words) as string });
   expect(readdirSync(folder)).toEqual(before);
   expect(existsSync(path.join(folder, 'game.png'))).toBe(false);
-});
-
-test('law: whatever clips are called, each keeps its drawings, times, cues and spans', async () => {
-  const character = await load('wick.dothop.yaml');
-  const images = new Map([['wick.png', character.images.get('wick.png')!]]);
-  const { width, height } = images.get('wick.png')!;
-  const names = ['walk', 'walk-fast', 'walk-south', 'walk-fast-east', 'constructor', 'to/../x', 'walk-'];
-  const clip = fc.record({
-    rows: fc.option(fc.subarray(['south', 'east', 'west'], { minLength: 1 }), { nil: undefined }),
-    first: fc.nat(5),
-    ms: fc.tuple(fc.integer({ min: 1, max: 300 }), fc.integer({ min: 1, max: 300 })),
-    cue: fc.constantFrom('step', 'walk', '__x'),
-  });
-  fc.assert(
-    fc.property(
-      fc.uniqueArray(fc.constantFrom(...names), { minLength: 1 }),
-      fc.array(clip, { minLength: 7, maxLength: 7 }),
-      (some, made) => {
-        const clips = Object.fromEntries(
-          some.map((name, i) => {
-            const { rows, first, ms, cue } = made[i]!;
-            return [
-              name,
-              {
-                cells: [first, first + 1],
-                ms,
-                cues: { [cue]: i % 2 },
-                spans: { [name]: 1 },
-                ...(rows && { rows }),
-              },
-            ];
-          }),
-        );
-        const definition = {
-          dotHop: 1 as const,
-          sheets: { 'w/ick': { image: 'wick.png', grid: { cell: [64, 56] as const } } },
-          clips,
-          compass: { directions: { south: 90, east: 0, west: 180 }, by: ['vx', 'vy'] as const },
-          signals: { vx: { number: 0 }, vy: { number: 0 } },
-        };
-        let controller: Controller;
-        try {
-          controller = compileController(definition, { images: { 'wick.png': { width, height } } });
-        } catch (error) {
-          // Rows that would be written out under the name of another clip are refused.
-          expect((error as DotHopError).problems[0]!.code).toBe('rows-twice');
-          return;
-        }
-        const packed = packCharacter(controller, images, 'game.png', {
-          padding: 0,
-          powerOfTwo: false,
-          most: 4096,
-        });
-        expect(packed.images.map(({ file }) => path.basename(file))).toEqual(
-          packed.images.map(({ file }) => file),
-        );
-        const all = new Map(packed.images.map(({ file, atlas }) => [file, atlas]));
-        const again = compileController(packed.definition, { images: Object.fromEntries(all) });
-        expect([...again.clips.keys()].sort()).toEqual([...controller.clips.keys()].sort());
-        for (const [name, was] of controller.clips) {
-          const is = again.clips.get(name)!;
-          expect([is.ends, is.cues, is.spans, is.loopFrom]).toEqual([
-            was.ends,
-            was.cues,
-            was.spans,
-            was.loopFrom,
-          ]);
-          was.cells.forEach((cell, i) =>
-            expect(
-              drawn({ images: all }, poseOf(is.cells[i]!, false)) === drawn({ images }, poseOf(cell, false)),
-            ).toBe(true),
-          );
-        }
-      },
-    ),
-    { numRuns: 25 },
-  );
-});
-
-test('a name leads to no other folder', async () => {
-  const text = readFileSync(path.join(folder, 'wick.dothop.yaml'), 'utf8')
-    .replace(/^  oilskin:/m, '  /../../escaped:')
-    .replace(/sheet: oilskin/g, 'sheet: /../../escaped');
-  writeFileSync(path.join(folder, 'wick.dothop.yaml'), text);
-  expect(pack('wick.dothop.yaml', '-o', 'packed/far/game.json')).toMatchObject({ code: 0, err: '' });
-  expect(readdirSync(path.join(folder, 'packed'))).toEqual(['far']);
-  expect(readdirSync(path.join(folder, 'packed/far'))).toContain('game--escaped.png');
-  const { images } = await load('packed/far/game.json');
-  expect([...images.keys()]).toContain('game--escaped.png');
 });

@@ -37,7 +37,7 @@ test('a script asks for states, and what was refused is told', () => {
     )[0].trace;
   const asked = { kind: 'ask', at: 6400, name: 'doze', granted: false };
   expect(traceOf('gulls.rehearsal.yaml')).toContainEqual(asked);
-  const changed = { kind: 'gait', at: 850, name: 'run', from: 'walk', track: 'body' };
+  const changed = { kind: 'flipbook', at: 850, name: 'run', from: 'walk', track: 'body' };
   expect(traceOf('evening.rehearsal.yaml')).toContainEqual(changed);
 });
 

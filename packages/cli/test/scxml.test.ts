@@ -68,6 +68,66 @@ test('it sends cues at their instants, and faces where he faces, side by side wi
   expect(chart.states).toEqual(['doze', 'with-body', 'faces.west']);
 });
 
+test('groups are states with states of their own, and pass the same', () => {
+  writeFileSync(
+    path.join(folder, 'swimmer.yaml'),
+    `${ferry}signals:
+  vx: { number: 0 }
+  water: { flag: false }
+  deep: { flag: false }
+  pull: { pulse: true }
+  leap: { pulse: true }
+states:
+  sit: { shows: sit }
+  stride: { shows: row, while: vx == 9, priority: 90, hops: [{ to: sea, if: leap }] }
+  back: { shows: row, while: not body.sea and vx < 0, priority: 10 }
+groups:
+  sea:
+    while: water
+    priority: 50
+    rest: float
+    carry: phase
+    states:
+      float: { shows: sit }
+      swim: { shows: row, while: vx > 0, priority: 1 }
+      stroke: { shows: bow, when: pull, priority: 2 }
+    groups:
+      below: { while: deep, rest: hover, states: { hover: { shows: sit }, dive: { shows: row, while: vx > 20 } } }
+`,
+  );
+  const lines: [number, Record<string, number | boolean>][] = [
+    [100, { vx: 30 }],
+    [200, { water: true }],
+    [300, { deep: true }],
+    [400, { pull: true }],
+    [600, { vx: 9 }],
+    [700, { leap: true }],
+    [800, { vx: 0 }],
+    [900, { deep: false }],
+    [1000, { vx: -1 }],
+    [1100, { water: false }],
+    [1200, { vx: 0 }],
+  ];
+  const text = chartOf('swimmer.yaml');
+  const chart = new Chart(text);
+  for (const [at, data] of lines) {
+    chart.advance(at);
+    chart.send('signals', data);
+  }
+  chart.advance(1300);
+  const script = lines.map(([at, data]) => {
+    const [[name, value]] = Object.entries(data) as [[string, number | boolean]];
+    return name === 'pull' || name === 'leap' ? { at, pulse: name } : { at, set: { [name]: value } };
+  });
+  const rehearsal = { dotHopRehearsal: 1, document: 'swimmer.yaml', lasts: 1300, script };
+  writeFileSync(path.join(folder, 'swim.rehearsal.json'), JSON.stringify(rehearsal));
+  const passed = switches('swim.rehearsal.json', 'body', []).map(([at, name]) => [at, name.slice(5)]);
+  expect(chart.entered().slice(1)).toEqual(passed);
+  expect(passed.length).toBeGreaterThan(9);
+  expect(text).toMatch(/<state id="sea" initial="float">[^]*<state id="below" initial="hover">/);
+  expect(text).toContain('groups.sea.carry');
+});
+
 test('eight directions are faced as the compass faces them', () => {
   const chart = new Chart(chartOf('townsfolk/marlis.dothop.yaml'));
   const faced = ([vx, vy]: [number, number]): string => {
@@ -130,6 +190,41 @@ rest: sit
   chart.send('signals', { mood: 'calm' });
   // Too late: the press is over.
   expect(chart.entered().map(([, name]) => name)).toEqual(['sit', 'row', 'jolt', 'bow', 'row', 'sit', 'row']);
+});
+
+test('a state is over when it says, however often its clip passes; a flag lingers as long as a signal says', () => {
+  writeFileSync(
+    path.join(folder, 'ferry.yaml'),
+    `${ferry.replace('row: { cells: 2 }', 'row: { cells: 2-3, ms: 50, cues: { dip: 0 } }')}signals:
+  hit: { pulse: true }
+  stun: { number: 300 }
+  near: { flag: false }
+derived: { lately: { of: near, linger: stun * 2 } }
+states:
+  sit: { shows: sit }
+  reel: { shows: row, when: hit, priority: 3, lasts: stun * 5 }
+  daze: { shows: row, when: hit and near, priority: 4, lasts: 2000 }
+  watch: { shows: sit, while: lately, priority: 1 }
+rest: sit
+`,
+  );
+  const chart = new Chart(chartOf('ferry.yaml'));
+  chart.send('signals', { hit: true });
+  chart.advance(2000);
+  chart.send('signals', { near: true, hit: true });
+  chart.advance(4500);
+  chart.send('signals', { near: false });
+  chart.advance(5500);
+  expect(chart.entered()).toEqual([
+    [0, 'sit'],
+    [0, 'reel'],
+    [1500, 'sit'],
+    [2000, 'daze'],
+    [4000, 'watch'],
+    [5100, 'sit'],
+  ]);
+  // The chart's clip passes ten times a second.
+  expect(chart.sent.filter(([, event]) => event === 'cue.dip').length).toBeGreaterThan(20);
 });
 
 test("a track's state is asked for by its name or by a text", () => {

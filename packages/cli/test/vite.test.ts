@@ -23,8 +23,13 @@ const showsIn = (words: RegExp): Promise<unknown> =>
     words.source,
   );
 
-async function serve(document: 'keeper.dothop.yaml' | 'keeper.dothop.json'): Promise<void> {
+async function serve(document: string): Promise<void> {
   page = await servePage(path.join(here, 'hot-page'), (folder) => {
+    if (document.startsWith('night'))
+      writeFileSync(
+        path.join(folder, document),
+        'dotHop: 1\nfrom: keeper.dothop.yaml\nname: night\nclips: { walk: { hold: { 0: 2 } } }\n',
+      );
     if (document.endsWith('.json'))
       expect(runIn(folder, ['convert', 'keeper.dothop.yaml', '-o', document]).code).toBe(0);
     const script = path.join(folder, 'page.js');
@@ -33,9 +38,13 @@ async function serve(document: 'keeper.dothop.yaml' | 'keeper.dothop.json'): Pro
 }
 afterEach(() => page.close());
 
-for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
-  test(`${document} is edited while the page runs: its state is kept; a faulty edit is shown, and the old one plays on`, async () => {
-    await serve(document);
+for (const [shown, document] of [
+  ['keeper.dothop.yaml', 'keeper.dothop.yaml'],
+  ['keeper.dothop.json', 'keeper.dothop.json'],
+  ['night.dothop.yaml', 'keeper.dothop.yaml'],
+] as const)
+  test(`${document} is edited while a page shows ${shown}: its state is kept; a faulty edit is shown, and the old one plays on`, async () => {
+    await serve(shown);
     await browser.open('canvas');
     await showsIn(/^stand stand-south/);
     const begun = await browser.page.evaluate('window.begun');
@@ -66,9 +75,9 @@ for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
       isYaml ? 'while: moving' : '"while": "moving"',
       isYaml ? 'while: movign' : '"while": "movign"',
     );
-    const shown = browser.page.locator('vite-error-overlay');
-    await shown.waitFor();
-    const told = await shown.evaluate((element) => element.shadowRoot!.textContent);
+    const overlay = browser.page.locator('vite-error-overlay');
+    await overlay.waitFor();
+    const told = await overlay.evaluate((element) => element.shadowRoot!.textContent);
     expect(told).toContain('movign');
     expect(told).toContain('did you mean "moving"?');
     expect(told).toMatch(new RegExp(`${document.replaceAll('.', '\\.')}:\\d+:\\d+`));
@@ -78,10 +87,10 @@ for (const document of ['keeper.dothop.yaml', 'keeper.dothop.json'] as const)
     browser.forgive(/Failed to load resource|\[hmr\]|\[vite\]/);
 
     edit(document, 'movign', 'moving');
-    await shown.waitFor({ state: 'detached' });
+    await overlay.waitFor({ state: 'detached' });
     expect(await browser.page.evaluate('window.begun')).toBe(begun);
     // The names are there for the compiler.
-    const names = readFileSync(file(isYaml ? 'keeper.dothop.d.yaml.ts' : 'keeper.dothop.d.json.ts'), 'utf8');
+    const names = readFileSync(file(shown.replace(/dothop\.(\w+)$/, 'dothop.d.$1.ts')), 'utf8');
     expect(names).toContain('"vx": number;');
     expect(names).toContain('states: "stand" | "walk";');
   }, 240_000);

@@ -9,13 +9,11 @@ export type {
   SheetDefinition,
 } from './sheet/definition.js';
 export type { Box, Cell, ImageSize, Part, Piece, Point, Sheet } from './sheet/sheet.js';
-export { imagesOf } from './sheet/images.js';
 export { poseOf, stampsOf } from './sheet/pose.js';
 export type { Pose, PoseLayer, Stamp } from './sheet/pose.js';
-export { cellNumbers, writeCells } from './clip/cells.js';
+export { cellNumbers } from './clip/cells.js';
 export type { CellsDefinition, FrameRange, LineDefinition } from './clip/cells.js';
 export type { ClipDefinition, LoopDefinition } from './clip/definition.js';
-export { durationsOf, showingAt } from './clip/clip.js';
 export type { Clip } from './clip/clip.js';
 export type { FlipbookDefinition } from './clip/rows.js';
 export type { Compass } from './compass/compass.js';
@@ -40,7 +38,13 @@ export type { Palette } from './wardrobe/palette.js';
 export type { Layer, LayerPiece, Wardrobe } from './wardrobe/wardrobe.js';
 
 // Step 4: signals.
-export type { DerivedDefinition, Signal, SignalDefinition, SignalValue } from './signal/definition.js';
+export type {
+  DerivedDefinition,
+  NumberBounds,
+  Signal,
+  SignalDefinition,
+  SignalValue,
+} from './signal/definition.js';
 
 // Step 5: states.
 export { defineController } from './controller/define.js';
@@ -58,12 +62,14 @@ export type {
   ControllerDefinition,
   FacingDefinition,
   GaitsDefinition,
+  GroupDefinition,
   HopDefinition,
   RateDefinition,
   ScrubDefinition,
   StateDefinition,
   TrackDefinition,
   TurnsDefinition,
+  VarietyDefinition,
   YieldDefinition,
 } from './controller/definition.js';
 export type { RuleName } from './controller/rule.js';

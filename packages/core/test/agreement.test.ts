@@ -1,6 +1,9 @@
 import fc from 'fast-check';
 import { Performer } from 'dot-hop';
-import { act, bearable, characters, compile, lastTold, scenes, shownBy, stepTold } from './characters.js';
+import { agree } from './agree.js';
+import { compile, lastTold, shownBy, stepTold } from './characters.js';
+import { characters } from './made-characters.js';
+import { act, bearable, scenes } from './stories.js';
 import { Reference } from './reference.js';
 
 /** How many made-up characters are compared; `npm run agreement` compares 100,000. */
@@ -8,11 +11,6 @@ const numRuns = Number(process.env.AGREEMENT_RUNS ?? 2500);
 
 /** More flags than a word has bits. */
 const padding = Object.fromEntries(Array.from({ length: 45 }, (_, i) => [`pad${i}`, { flag: i % 3 === 0 }]));
-
-/** Compares as `expect` does, which is too slow to be called for every scene. */
-function agree(one: unknown, other: unknown): void {
-  if (JSON.stringify(one) !== JSON.stringify(other)) expect(one).toEqual(other);
-}
 
 test('the runtime and the plain reference tell the same, at every instant', () => {
   fc.assert(

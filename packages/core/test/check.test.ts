@@ -6,7 +6,9 @@ import { checkController, findings } from 'dot-hop/check';
 import type { SignalValue, StateDefinition } from 'dot-hop';
 import type { Finding } from 'dot-hop/check';
 import { compileDocument, readDocument } from 'dot-hop/document';
-import { act, bearable, characters, compile, scenes } from './characters.js';
+import { compile } from './characters.js';
+import { characters } from './made-characters.js';
+import { act, bearable, scenes } from './stories.js';
 
 const page = readFileSync(fileURLToPath(new URL('../../../docs/findings.md', import.meta.url)), 'utf8');
 const head = `dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n`;
@@ -118,6 +120,17 @@ states:
     expect.stringMatching(/moving, wet, low$/),
   ]);
   for (const { when } of situations) expect(message).toContain(when);
+});
+
+test('a signal named like an option counts as unused, unless a condition reads the signal itself', () => {
+  const text = (condition: string): string => `
+clips: { stand: { cells: [0], fps: 8 }, climb: { cells: [1], fps: 8 } }
+signals: { mode: { choice: [ground, ladder] }, ladder: { flag: false } }
+states: { stand: { shows: stand }, climb: { shows: climb, while: ${condition} } }
+rest: stand
+`;
+  expect(codes(text('mode == ladder'))).toEqual(['signal-unused']);
+  expect(codes(text('mode == ladder and ladder'))).toEqual([]);
 });
 
 test('a document without states has nothing to decide yet', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { DotHopError, showingAt } from 'dot-hop';
+import { DotHopError } from 'dot-hop';
+import { showingAt } from 'dot-hop/explain';
 import { compile, perform, stepTold } from './characters.js';
 
 const oneClip = (clip: object) =>

@@ -54,13 +54,18 @@ test('a controller is described as plain data, without its tables', () => {
         name: 'peck',
         track: 'body',
         priority: 4,
+        rank: '4',
+        groups: [],
         kind: 'posture',
         isRest: false,
         tags: ['busy'],
         shows: ['peck'],
         while: 'fast && near',
       },
-      { name: 'sit', track: 'body', priority: 0, kind: 'bare', isRest: true, tags: [], shows: ['sit'] },
+      {
+        ...{ name: 'sit', track: 'body', priority: 0, rank: '0', groups: [] },
+        ...{ kind: 'bare', isRest: true, tags: [], shows: ['sit'] },
+      },
     ],
     clips: [
       {

@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { cellNumbers, durationsOf, imagesOf } from 'dot-hop';
+import { cellNumbers } from 'dot-hop';
 import type { Controller, ControllerDefinition } from 'dot-hop';
+import { durationsOf } from 'dot-hop/explain';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import * as edit from 'dot-hop/edit';
 import type { Edit, History, Renaming } from 'dot-hop/edit';
@@ -17,7 +18,7 @@ const definitionOf = (text: string): ControllerDefinition =>
 
 function compiled(text: string): Controller {
   const document = readDocument(text, 'wick.dothop.yaml');
-  const files = [...imagesOf(document.definition.sheets).keys()];
+  const files = [...document.images.keys()];
   const images = Object.fromEntries(files.map((file) => [file, { width: 512, height: 672 }]));
   return compileDocument(document, { images });
 }

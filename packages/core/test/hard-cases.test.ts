@@ -214,11 +214,11 @@ test("a gait change at a loop's border: the foot's cue is told once", () => {
   performer.set('vx', 20);
   expect(stepTold(performer, 800)).toEqual(['0 stand > go', '0 step', '800 step']);
   performer.set('vx', 40);
-  expect(stepTold(performer, 400)).toEqual(['800 gait run', '1200 step']);
+  expect(stepTold(performer, 400)).toEqual(['800 flipbook run', '1200 step']);
   performer.set('vx', 25);
   expect(stepTold(performer, 0)).toEqual([]);
   performer.set('vx', 19);
-  expect(stepTold(performer, 800)).toEqual(['1200 gait walk', '2000 step']);
+  expect(stepTold(performer, 800)).toEqual(['1200 flipbook walk', '2000 step']);
 });
 
 test('a rate of zero stops the clip and nothing else', () => {

@@ -6,7 +6,8 @@ import { documentJsonSchema, readDocument } from 'dot-hop/document';
 import { rehearsalJsonSchema } from 'dot-hop/rehearsal';
 import fc from 'fast-check';
 import { parse } from 'yaml';
-import { characters, sheets } from './characters.js';
+import { sheets } from './characters.js';
+import { characters } from './made-characters.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 const published = JSON.parse(
@@ -42,21 +43,36 @@ test('the rehearsals of the demo are valid by theirs, and a misspelt line is not
   }
 });
 
+test('a document that builds on another may leave out what that says, and take things away', () => {
+  const part = {
+    dotHop: 1,
+    from: '../mover.dothop.yaml',
+    clips: { walk: { fps: 9 } },
+    states: { doze: null },
+  };
+  expect(isValid(part)).toBe(true);
+  expect(isValid({ ...part, from: undefined })).toBe(false);
+  expect(isValid({ ...part, clips: { walk: { fbs: 9 } } })).toBe(false);
+  expect(isValid({ ...part, clips: { walk: { fps: 'quick' } } })).toBe(false);
+});
+
 test('every example in the schema is valid where it stands', () => {
   let seen = 0;
-  const visit = (node: unknown): void => {
+  const ajv = new Ajv2020({ strictTuples: false, strictTypes: false });
+  ajv.addSchema(published, 'whole');
+  const visit = (node: unknown, pointer: string): void => {
     if (typeof node !== 'object' || node === null) return;
     const { examples } = node as { examples?: unknown[] };
     if (Array.isArray(examples)) {
-      const fits = new Ajv2020({ strictTuples: false, strictTypes: false }).compile(node);
+      const fits = ajv.compile({ $ref: `whole#${pointer}` });
       for (const example of examples) {
         seen++;
         expect({ example, fits: fits(example), errors: fits.errors }).toMatchObject({ fits: true });
       }
     }
-    Object.values(node).forEach(visit);
+    for (const [key, inner] of Object.entries(node)) visit(inner, `${pointer}/${key}`);
   };
-  visit(published);
+  visit(published, '');
   expect(seen).toBeGreaterThan(15);
 });
 

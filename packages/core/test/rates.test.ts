@@ -28,6 +28,7 @@ test.each([
   ['slow', {}, { derived: { slow: 'min(pace, vx)' } }],
   ['fast ? vx : 1', {}, {}],
   ['vx / 60', { while: 'vx < 9 && fast' }, {}],
+  ['vx / 60', {}, { signals: { vx: { number: 0, from: -90, to: 90 } } }],
 ])('the rate %s falls below 0 with %j and %j', (rate, fields, more) => {
   expect(told(walker(rate, fields, more))).toHaveLength(1);
 });
@@ -42,13 +43,16 @@ test.each([
   ['clamp(vx, 0.5, 2)', {}, {}],
   ['vx / 60', { while: 'vx > 3 && fast' }, {}],
   ['size * 2', {}, { derived: { size: 'abs(vx)' } }],
+  // What is meant to fall below 0 says so.
+  ['climb', {}, { signals: { vx: { number: 0 }, climb: { number: 0, from: -1, to: 1 } } }],
+  ['-1', {}, {}],
 ])('the rate %s does not with %j and %j', (rate, fields, more) => {
   expect(told(walker(rate, fields, more))).toEqual([]);
 });
 
 test('it says which number is below 0, and what to write', () => {
   expect(told(walker('vx / 60'))[0]).toBe(
-    'the rate `vx / 60` of "walk" falls below 0 when vx does; time does not run backwards, so the drawing stands still there; write abs(vx / 60), or max(0, vx / 60) where that is meant',
+    'the rate `vx / 60` of "walk" falls below 0 when vx does; the clip plays backwards then; write abs(vx / 60), or say "from: -1" at the number that is meant to',
   );
 });
 

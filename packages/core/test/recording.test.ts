@@ -2,7 +2,9 @@ import { Performer } from 'dot-hop';
 import { Recording, readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import type { TraceEntry } from 'dot-hop/rehearsal';
 import fc from 'fast-check';
-import { act, bearable, characters, compile, scenes } from './characters.js';
+import { compile } from './characters.js';
+import { characters } from './made-characters.js';
+import { act, bearable, scenes } from './stories.js';
 import type { Parts } from './reference-signals.js';
 
 /** What a performer reported, without what was set. */

@@ -1,5 +1,5 @@
 import type { ControllerDefinition, StateDefinition, VectorDefinition } from 'dot-hop';
-import type { Deed } from './characters.js';
+import type { Deed } from './stories.js';
 import type { ReferenceTrack } from './reference-track.js';
 
 export type Parts = Omit<ControllerDefinition, 'dotHop' | 'sheets'>;
@@ -24,6 +24,8 @@ const names = [
   'moving',
   'lasting',
   'settled',
+  'felt',
+  'kept',
   'tilt',
 ];
 const tags = ['t', 'u', 'v', 'tagged', 'body', 'arms'];
@@ -53,7 +55,15 @@ function evaluate(text: string, values: Values): unknown {
 
 /** What the signals of the made-up characters of these tests amount to. It knows these signals and no others. */
 export class ReferenceSignals {
-  values: Values = { moving: false, tilt: false, lasting: false, settled: false, tagged: false };
+  values: Values = {
+    moving: false,
+    tilt: false,
+    lasting: false,
+    settled: false,
+    tagged: false,
+    felt: false,
+    kept: false,
+  };
   private given: Values = { vx: 0, vy: 0, a: false, b: true, mode: 'ground', aim: { x: 0, y: 0 } };
   private readonly expires = new Map<string, number>();
   private readonly due = new Map<string, number>();
@@ -99,7 +109,12 @@ export class ReferenceSignals {
     for (const tag of ['t', 'u', 'v']) values[tag] = shown.includes(tag);
     // Compared with a text, a track is the name of what shows.
     for (const { name, states, state } of this.tracks) {
-      const of = Object.fromEntries(Object.keys(states).map((one) => [one, one === state]));
+      const of = Object.fromEntries(
+        Object.entries(states).flatMap(([one, { groups }]) => [
+          [one, one === state],
+          ...groups.map((group) => [group, states[state]!.groups.includes(group)] as const),
+        ]),
+      );
       values[name] = { ...of, toString: () => state };
     }
     values.moving = band(Math.abs(vx), 12, 8, before.moving as boolean);
@@ -107,6 +122,9 @@ export class ReferenceSignals {
     this.last(at, values, 'lasting', a, 0, 45_000);
     this.last(at, values, 'settled', values.moving === false && !a, 30_000, 0);
     this.last(at, values, 'tagged', values.t === true, 0, 20_000);
+    const speed = Math.abs(vx);
+    this.last(at, values, 'felt', values.b as boolean, Math.round(speed * 2000), 0);
+    this.last(at, values, 'kept', a, 0, Math.round(Math.max(0, vy) * 3000));
     this.values = values;
     for (const { gaits } of this.tracks.flatMap(({ states }) => Object.values(states)))
       for (const above of gaits?.above ?? []) {
@@ -160,6 +178,17 @@ export class ReferenceSignals {
     if (condition === undefined || !this.holds(condition, seen)) return [];
     const values = this.valuesWith(seen);
     return pulses.filter((pulse) => values[pulse] === true && asked[pulse]!.test(inSigns(condition)));
+  }
+
+  /** What shows in place of a clip. */
+  variantOf(name: string, { variants = {} }: Parts): string {
+    let shown = name;
+    for (const [signal, maps] of Object.entries(variants)) {
+      const value = this.values[signal];
+      const map = typeof value === 'string' ? (maps[value] ?? {}) : value === true ? maps : {};
+      shown = (map as Record<string, string>)[shown] ?? shown;
+    }
+    return shown;
   }
 
   /** Which of a state's gaits its number picks. */

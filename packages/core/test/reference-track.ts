@@ -1,5 +1,7 @@
-import type { AtDefinition, CarryRule, Clip, HopDefinition, StateDefinition } from 'dot-hop';
+import type { AtDefinition, CarryRule, Clip, HopDefinition } from 'dot-hop';
 import type { Reference } from './reference.js';
+import type { Ungrouped } from './reference-groups.js';
+import { ReferencePlay, following, parts_, turned } from './reference-play.js';
 import { degreesOf } from './reference-signals.js';
 
 /** What of a clip happens at an instant that is decided upon. */
@@ -12,48 +14,28 @@ export interface Decided {
   readonly routed?: boolean;
 }
 
-/** Places in a clip are whole parts of a microsecond, 4096 of them, so that they are exact at any rate. */
-const parts_ = 4096;
-
-/** What stands for the drawings of a state that shows its part of what another track shows. */
-const following = {
-  ...{
-    name: '',
-    of: '',
-    direction: undefined,
-    frames: [],
-    cells: [],
-    order: [0],
-    ends: [1e6],
-    loopFrom: 0,
-    cues: [[]],
-  },
-  ...{ spans: new Map<string, never>(), stride: undefined },
-} satisfies Clip;
-
 /** One set of states and what it plays: the rules of docs/model.md for one track. */
 export class ReferenceTrack {
   state: string;
   facing: string;
   /** Where the compass points, for the vector that its state faces by. */
   toward: string;
-  /** The clip that shows: the state's own, the one of a gait, or a bridge. */
-  clip: Clip = following;
+  /** Where it is in the clip that shows: the state's own, the one of a gait, or a bridge. */
+  readonly play = new ReferencePlay(() => this.phases);
   /** The acts whose `when` has become true at this instant. */
   readonly justTrue = new Set<string>();
   /** Pulses that another track has just used and this one may use yet. */
   readonly seen = new Set<string>();
   private isBridge = false;
-  /** Where the part of the clip begins that is being played, in microseconds: a frame, or what of it follows a phase. */
-  private from = 0;
-  /** The place in the clip, in 4096ths of a microsecond, at `now`. */
-  private place = 0;
+  /** By which name it shows its clip. */
+  private named = '';
   private rate = 1;
-  /** The borders of each clip in each state, found once. */
-  private readonly borders = new Map<string, number[]>();
   private readonly remembered = new Set<number>();
+  /** What was picked last, by state. */
+  private readonly picked = new Map<string, number>();
   private enteredAt = 0;
-  private ended = false;
+  private overAt = 0;
+  private keptUntil = 0;
   private queued = false;
   private goal: string | undefined;
   private underway = false;
@@ -64,7 +46,7 @@ export class ReferenceTrack {
   constructor(
     private readonly all: Reference,
     readonly name: string,
-    readonly states: Readonly<Record<string, StateDefinition>>,
+    readonly states: Readonly<Record<string, Ungrouped>>,
     private readonly rest: string,
   ) {
     this.state = rest;
@@ -78,7 +60,10 @@ export class ReferenceTrack {
 
   beginToPlay(): void {
     this.facing = this.toward;
-    this.clip = this.ownClip();
+    this.pick();
+    this.readLengths();
+    this.pickWay();
+    this.play.clip = this.ownClip();
     this.readRate();
     if (this.isScrubbed) this.placeByNumber();
   }
@@ -87,9 +72,9 @@ export class ReferenceTrack {
   get shown(): { state: string; facing: string; clip: string; frame: number } {
     const lead = this.lead ?? this;
     const { shows, inStep } = this.definition;
-    const drawn = inStep === undefined || shows === undefined ? lead.clip : this.clip;
-    const [from, to] = [lead.clip.frames.length, drawn.frames.length];
-    const frame = drawn === lead.clip ? lead.frame : Math.floor((lead.frame * to) / from);
+    const drawn = inStep === undefined || shows === undefined ? lead.play.clip : this.play.clip;
+    const [from, to] = [lead.play.clip.frames.length, drawn.frames.length];
+    const frame = drawn === lead.play.clip ? lead.play.frame : Math.floor((lead.play.frame * to) / from);
     return { state: this.state, facing: lead.facing, clip: drawn.name, frame };
   }
 
@@ -104,15 +89,7 @@ export class ReferenceTrack {
     return this.all.tracks.find(({ name }) => name === inStep)!.leadWithin(steps - 1);
   }
 
-  get frame(): number {
-    return this.clip.order[this.showing]!;
-  }
-
-  private get showing(): number {
-    return this.clip.ends.findIndex((end) => this.from < end);
-  }
-
-  private get definition(): StateDefinition {
+  private get definition(): Ungrouped {
     return this.states[this.state]!;
   }
 
@@ -128,55 +105,83 @@ export class ReferenceTrack {
     return this.signals.pulsesOf(condition, this.seen);
   }
 
-  /** The clip of the state itself, by its gait. */
-  private ownClip(): Clip {
-    const { shows, gaits, inStep } = this.definition;
-    if (inStep !== undefined && shows === undefined) return following;
-    return this.all.controller.clips.get(shows ?? gaits!.shows[this.signals.gaitOf(this.definition)]!)!;
+  /** The name of what the state itself shows, by its gait; variants may put another clip there. */
+  private ownName(): string {
+    const { shows, gaits } = this.definition;
+    if (typeof shows === 'object') return shows.any[this.picked.get(this.state)!]!;
+    return shows ?? gaits?.shows[this.signals.gaitOf(this.definition)] ?? '';
   }
 
-  private get length(): number {
-    return this.clip.ends[this.clip.ends.length - 1]!;
+  /** Of several flipbooks the next, or one by chance that is not the last. */
+  private pick(): void {
+    const { shows } = this.definition;
+    if (typeof shows !== 'object') return;
+    const { any: names, pick, repeats } = shows;
+    const weights = shows.weights ?? names.map(() => 1);
+    const last = this.picked.get(this.state);
+    if (pick !== 'chance') {
+      this.picked.set(this.state, last === undefined ? 0 : (last + 1) % names.length);
+      return;
+    }
+    const others = weights.filter((weight, i) => i !== last && weight > 0);
+    const left = weights.map((weight, i) =>
+      repeats !== true && i === last && others.length > 0 ? 0 : weight,
+    );
+    let place = this.all.chance() * left.reduce((sum, one) => sum + one, 0);
+    const found = left.findIndex((weight) => (place -= weight) < 0 && weight > 0);
+    this.picked.set(this.state, found);
+  }
+
+  /** Shows what goes by a name. @returns its clip, by the variants that count now */
+  private clipNamed(name: string): Clip {
+    this.named = name;
+    return name === ''
+      ? following
+      : this.all.controller.clips.get(this.signals.variantOf(name, this.all.parts))!;
+  }
+
+  private ownClip(): Clip {
+    const clip = this.clipNamed(this.ownName());
+    return this.play.isTurned ? turned(clip) : clip;
+  }
+
+  /** Which way the time of its state runs: what begins backwards begins at its clip's end. */
+  private pickWay(): void {
+    this.play.isTurned = this.canTurn && this.rateNow() < 0;
+  }
+
+  private get canTurn(): boolean {
+    return !this.isBridge && !this.isScrubbed && this.definition.inStep === undefined;
+  }
+
+  /** The phases that rules of the state name, of which a bridge has none. */
+  private get phases(): readonly number[] {
+    if (this.isBridge) return [];
+    const { hops = [], leaves } = this.definition;
+    return [...hops.map(({ at }) => at), leaves].flatMap((at) =>
+      typeof at === 'object' && 'phases' in at ? at.phases : [],
+    );
   }
 
   private get isScrubbed(): boolean {
     return this.definition.scrub !== undefined && !this.isBridge;
   }
 
-  /** Whether the place is at a border that is about to be crossed. */
-  private get isEnding(): boolean {
-    return this.place >= this.borderAfter(this.from) * parts_;
-  }
-
-  /** Where the part of a clip that begins at a place ends: at the frame's end, or at a phase that a rule names. */
-  private borderAfter(place: number): number {
-    const key = `${this.state} ${this.clip.name} ${this.isBridge}`;
-    let borders = this.borders.get(key);
-    if (borders === undefined) {
-      const { hops = [], leaves } = this.definition;
-      const named = this.isBridge ? [] : [...hops.map(({ at }) => at), leaves];
-      const phases = named.flatMap((at) => (typeof at === 'object' && 'phases' in at ? at.phases : []));
-      borders = [...this.clip.ends, ...phases.map((phase) => Math.round(phase * this.length))];
-      borders.sort((a, b) => a - b);
-      this.borders.set(key, borders);
-    }
-    return borders.find((border) => border > place) ?? Infinity;
-  }
-
   /** The next instant at which something of it happens by itself. */
   get next(): number {
-    const { atLeast = 0 } = this.definition;
-    const held = this.enteredAt + atLeast * 1000;
-    const left = this.borderAfter(this.from) * parts_ - this.place;
+    const { lasts } = this.definition;
+    const { now } = this.all;
+    const left = this.play.borderAfter(this.play.from) * parts_ - this.play.place;
     return Math.min(
-      this.ended || this.rate === 0 ? Infinity : this.all.now + Math.ceil(left / this.rate),
-      atLeast > 0 && held > this.all.now ? held : Infinity,
+      this.play.ended || this.rate === 0 ? Infinity : this.all.now + Math.ceil(left / this.rate),
+      this.keptUntil > now ? this.keptUntil : Infinity,
+      lasts !== undefined && this.overAt > now ? this.overAt : Infinity,
       this.turnsAgainAt,
     );
   }
 
   moveTo(at: number): void {
-    if (!this.ended) this.place += (at - this.all.now) * this.rate;
+    if (!this.play.ended) this.play.place += (at - this.all.now) * this.rate;
   }
 
   /** What of its clip happens now. */
@@ -186,14 +191,14 @@ export class ReferenceTrack {
     return this.crossBorders();
   }
 
-  /** A state that has stayed shows the gait that its number picks. */
+  /** A state that has stayed shows the gait that its number picks, and the variant. */
   followGait(): Moment | undefined {
-    const before = this.clip;
-    if (this.definition.gaits === undefined || this.isBridge || this.ownClip() === before) return undefined;
-    const after = this.ownClip();
-    this.tell(`gait ${after.name}`);
-    this.keepPhase(before, after, this.isEnding);
-    if (after.loopFrom >= 0) this.ended = false;
+    const before = this.play.clip;
+    const after = this.isBridge ? this.clipNamed(this.named) : this.ownClip();
+    if (after === before) return undefined;
+    this.tell(`flipbook ${after.name}`);
+    this.play.keepPhase(before, after, this.play.isEnding);
+    if (after.loopFrom >= 0) this.play.ended = false;
     this.readRate();
     return this.crossBorders();
   }
@@ -206,29 +211,30 @@ export class ReferenceTrack {
     let moment: Moment = 'none';
     for (;;) {
       if (this.isScrubbed) {
-        const { from } = this;
+        const { from } = this.play;
         this.placeByNumber();
-        if (from === this.from) return moment;
+        if (from === this.play.from) return moment;
         this.tellCues();
         return 'begins';
       }
-      const border = this.borderAfter(this.from);
-      if (this.ended || this.place < border * parts_) return moment;
+      const border = this.play.borderAfter(this.play.from);
+      if (this.play.ended || this.play.place < border * parts_) return moment;
       if (moment !== 'none' && this.decideAll(moment)) {
         moment = 'none';
         continue;
       }
-      const last = border === this.length;
+      const last = border === this.play.length;
       if (last && this.isBridge) {
-        this.place -= this.length * parts_;
+        this.play.place -= this.play.length * parts_;
         this.isBridge = false;
-        this.clip = this.ownClip();
-        this.from = 0;
+        this.pickWay();
+        this.play.clip = this.ownClip();
+        this.play.from = 0;
         this.readRate();
         this.followNumber();
-      } else if (last && this.clip.loopFrom < 0) {
-        this.place = this.length * parts_;
-        this.ended = true;
+      } else if (last && this.play.clip.loopFrom < 0) {
+        this.play.place = this.play.length * parts_;
+        this.play.ended = true;
         return 'ends';
       } else {
         // What is to be decided at an end is decided before the next frame begins.
@@ -237,9 +243,9 @@ export class ReferenceTrack {
           moment = 'none';
           continue;
         }
-        const start = this.clip.ends[this.clip.loopFrom - 1] ?? 0;
-        if (last) this.place -= (this.length - start) * parts_;
-        this.from = last ? start : border;
+        const start = this.play.clip.ends[this.play.clip.loopFrom - 1] ?? 0;
+        if (last) this.play.place -= (this.play.length - start) * parts_;
+        this.play.from = last ? start : border;
       }
       this.tellCues();
       moment = 'begins';
@@ -254,24 +260,16 @@ export class ReferenceTrack {
   private placeByNumber(): void {
     const { by, from, to } = this.definition.scrub!;
     const part = Math.max(0, Math.min(1, (this.signals.number(by) - from) / (to - from)));
-    const whole = this.length * parts_;
-    this.place = Math.min(Math.floor(part * whole), whole - 1);
-    this.from = this.beginOf(this.place);
-  }
-
-  /** Where the part of the clip begins in which a place lies. */
-  private beginOf(place: number): number {
-    let from = 0;
-    while (this.borderAfter(from) * parts_ <= place && this.borderAfter(from) < this.length)
-      from = this.borderAfter(from);
-    return from;
+    const whole = this.play.length * parts_;
+    this.play.place = Math.min(Math.floor(part * whole), whole - 1);
+    this.play.from = this.play.beginOf(this.play.place);
   }
 
   /** The cues of a frame that begins. */
   private tellCues(): void {
-    if (this.from !== (this.clip.ends[this.showing - 1] ?? 0)) return;
+    if (this.play.from !== (this.play.clip.ends[this.play.showing - 1] ?? 0)) return;
     if (this.definition.inStep !== undefined) return;
-    for (const cue of this.clip.cues[this.showing]!) this.tell(cue);
+    for (const cue of this.play.clip.cues[this.play.showing]!) this.tell(cue);
   }
 
   /** Turns, and has its rate follow, for signals as they are now. */
@@ -290,16 +288,29 @@ export class ReferenceTrack {
   }
 
   private readRate(): void {
+    const rate = this.rateNow();
+    if (this.canTurn && rate !== 0 && rate < 0 !== this.play.isTurned) this.play.turnBack();
+    this.rate = Math.abs(rate);
+  }
+
+  /** How much of its clip passes in a microsecond, in 4096ths; below 0 backwards. */
+  private rateNow(): number {
     const { rate } = this.definition;
     let value = 1;
-    const { least = 0, most = 64 } = typeof rate === 'object' ? rate : {};
+    const { least = -64, most = 64 } = typeof rate === 'object' ? { least: 0, ...rate } : {};
     if (typeof rate === 'object') {
-      const { stride } = this.clip;
+      const { stride } = this.play.clip;
       const speed = Math.abs(this.signals.number(rate.travel));
-      if (stride !== undefined) value = (speed * (this.length / 1e6)) / stride;
+      if (stride !== undefined) value = (speed * (this.play.length / 1e6)) / stride;
     } else if (rate !== undefined) value = this.signals.number(rate);
-    this.rate = Math.round(Math.max(least, Math.min(most, value)) * parts_);
-    if (this.isScrubbed || this.definition.inStep !== undefined) this.rate = 0;
+    // What is played in between is played as it is.
+    if (this.isBridge) value = Math.abs(value);
+    if (this.isScrubbed || this.definition.inStep !== undefined) return 0;
+    if (this.definition.fit === true && !this.isBridge) {
+      const time = this.overAt - this.enteredAt;
+      return Math.max(1, Math.min(64 * parts_, Math.floor((this.play.length * parts_) / time)));
+    }
+    return Math.round(Math.max(least, Math.min(most, value)) * parts_);
   }
 
   private turn(): void {
@@ -309,10 +320,11 @@ export class ReferenceTrack {
       return;
     }
     this.face(toward);
-    this.ended = false;
+    this.play.ended = false;
     this.isBridge = true;
-    this.clip = this.all.controller.clips.get(this.definition.turns!.shows)!;
-    this.from = this.place = 0;
+    this.play.isTurned = false;
+    this.play.clip = this.clipNamed(this.definition.turns!.shows);
+    this.play.from = this.play.place = 0;
     this.readRate();
     this.tellCues();
   }
@@ -346,35 +358,17 @@ export class ReferenceTrack {
     this.tell(`turns ${direction}`);
   }
 
-  /** The phase is kept; what was at a border stays at one, if there is one within a microsecond. */
-  private keepPhase(before: Clip, after: Clip, ending: boolean): void {
-    const { place, from } = this;
-    const lengths = [before.ends[before.ends.length - 1]!, after.ends[after.ends.length - 1]!] as const;
-    this.clip = after;
-    if (place >= lengths[0] * parts_) {
-      this.place = lengths[1] * parts_;
-      this.from = this.beginOf(this.place);
-      return;
-    }
-    const scaled = Math.min(Math.floor(place * (lengths[1] / lengths[0])), lengths[1] * parts_ - 1);
-    const atBorder = ending || place - from * parts_ < parts_;
-    const near = this.beginOf(Math.min(scaled + parts_, lengths[1] * parts_ - 1));
-    const snaps = atBorder && Math.abs(near * parts_ - scaled) <= parts_;
-    this.place = snaps ? near * parts_ : scaled;
-    // A border that is about to be crossed still is.
-    this.from = this.beginOf(snaps && ending && near > 0 ? this.place - 1 : this.place);
-  }
-
   private wantsIn(name: string): boolean {
     const state = this.states[name]!;
     if (!this.holds(state.while)) return false;
-    if (state.when === undefined) return state.while !== undefined;
-    const starts = this.justTrue.has(name) && this.holds(state.when) && (name !== this.state || this.ended);
+    if (state.when === undefined) return !state.isBare;
+    const starts =
+      this.justTrue.has(name) && this.holds(state.when) && (name !== this.state || this.isOver());
     return starts || this.pulsesOf(state.when).length > 0;
   }
 
   rank(name: string): number {
-    return this.states[name]!.priority ?? 0;
+    return this.states[name]!.rank;
   }
 
   private bestIn(among?: readonly string[]): string | undefined {
@@ -410,8 +404,7 @@ export class ReferenceTrack {
     const { definition: state } = this;
     const to = (name: string): { name: string; uses: string[] } => ({ name, uses: this.ownPulses(name) });
     const best = this.bestIn();
-    if (state.final !== true && best !== undefined && this.rank(best) > (state.priority ?? 0))
-      return to(best);
+    if (state.final !== true && best !== undefined && this.rank(best) > state.rank) return to(best);
 
     const leg = this.legNow(moment);
     if (leg !== undefined) return { name: leg, uses: this.ownPulses(leg), routed: true };
@@ -438,13 +431,22 @@ export class ReferenceTrack {
   }
 
   private isOver(): boolean {
-    const { when, while: during } = this.definition;
-    return this.ended && (when !== undefined || during === undefined);
+    const { when, isBare, lasts } = this.definition;
+    if (lasts !== undefined) return this.all.now >= this.overAt;
+    return this.play.ended && (when !== undefined || isBare);
   }
 
   private isKept(): boolean {
-    const { atLeast = 0 } = this.definition;
-    return this.all.now < this.enteredAt + atLeast * 1000;
+    return this.all.now < this.keptUntil;
+  }
+
+  /** Reads how long the state lasts and is kept that begins now. */
+  private readLengths(): void {
+    const { atLeast = 0, lasts = 0 } = this.definition;
+    const micros = (length: number | string): number =>
+      Math.round(Math.max(0, Math.min(3_600_000, this.signals.number(length))) * 1000);
+    this.overAt = this.all.now + Math.max(1, micros(lasts));
+    this.keptUntil = this.all.now + micros(atLeast);
   }
 
   private yielded(): string | undefined {
@@ -458,7 +460,7 @@ export class ReferenceTrack {
 
   private mayLeave(moment: Moment): boolean {
     const { leaves } = this.definition;
-    return leaves === undefined || this.isBridge || this.ended || this.isAt(leaves, moment);
+    return leaves === undefined || this.isBridge || this.play.ended || this.isAt(leaves, moment);
   }
 
   /** Whether this is the instant that a rule names. */
@@ -466,24 +468,32 @@ export class ReferenceTrack {
     if (at === undefined) return false;
     if (at === 'now') return true;
     if (moment === 'none') return false;
-    const border = this.borderAfter(this.from);
-    const frameBegins = this.from === (this.clip.ends[this.showing - 1] ?? 0);
-    const frameEnds = border === this.clip.ends[this.showing];
-    if (at === 'end') return moment === 'ends' && border === this.length && !this.isBridge;
+    const border = this.play.borderAfter(this.play.from);
+    const frameBegins = this.play.from === (this.play.clip.ends[this.play.showing - 1] ?? 0);
+    const frameEnds = border === this.play.clip.ends[this.play.showing];
+    if (at === 'end') return moment === 'ends' && border === this.play.length && !this.isBridge;
     if (typeof at === 'string')
-      return moment === 'begins' && frameBegins && this.clip.cues[this.showing]!.includes(at);
+      return moment === 'begins' && frameBegins && this.play.clip.cues[this.play.showing]!.includes(at);
     if ('start' in at)
-      return moment === 'begins' && frameBegins && this.clip.spans.get(at.start)?.first === this.frame;
+      return (
+        moment === 'begins' &&
+        frameBegins &&
+        this.play.clip.spans.get(at.start)?.[this.play.isTurned ? 'last' : 'first'] === this.play.frame
+      );
     if ('end' in at)
-      return moment === 'ends' && frameEnds && this.clip.spans.get(at.end)?.last === this.frame;
-    const phases = at.phases.map((phase) => Math.round(phase * this.length));
-    return moment === 'begins' && !this.isBridge && phases.includes(this.from);
+      return (
+        moment === 'ends' &&
+        frameEnds &&
+        this.play.clip.spans.get(at.end)?.[this.play.isTurned ? 'first' : 'last'] === this.play.frame
+      );
+    const phases = at.phases.map((phase) => this.play.atPhase(phase));
+    return moment === 'begins' && !this.isBridge && phases.includes(this.play.from);
   }
 
   private isOpen(span: string | undefined): boolean {
     if (span === undefined) return true;
-    const range = this.clip.spans.get(span);
-    return range !== undefined && this.frame >= range.first && this.frame <= range.last;
+    const range = this.play.clip.spans.get(span);
+    return range !== undefined && this.play.frame >= range.first && this.play.frame <= range.last;
   }
 
   /** @returns whether a pulse was used */
@@ -503,7 +513,7 @@ export class ReferenceTrack {
 
   private isPressedAgain(rule: 'restart' | 'queue'): boolean {
     const { again, when, while: during } = this.definition;
-    if (again !== rule || this.ended || !this.holds(during)) return false;
+    if (again !== rule || this.isOver() || !this.holds(during)) return false;
     return (this.justTrue.has(this.state) && this.holds(when)) || this.pulsesOf(when).length > 0;
   }
 
@@ -524,32 +534,43 @@ export class ReferenceTrack {
   enter({ name, uses, routed = false }: Decided): Moment {
     // What is in step leaves the place of the one that it is in step with.
     const left = this.lead ?? this;
-    const before = { clip: left.clip, frame: left.frame, state: this.state };
+    const before = { clip: left.play.clip, frame: left.play.frame, state: this.state, named: this.named };
     const wasBridge = left.isBridge;
     const { isBridge } = this;
-    const ending = left.isEnding;
-    const over = left.place >= left.length * parts_;
-    [this.place, this.from, this.facing] = [left.place, left.from, left.facing];
+    let ending = left.play.isEnding;
+    const over = left.play.place >= left.play.length * parts_;
+    [this.play.place, this.play.from, this.facing] = [left.play.place, left.play.from, left.facing];
+    if (left.play.isTurned) {
+      // Its place in the clip as it is drawn.
+      const whole = left.play.length;
+      this.play.place = whole * parts_ - left.play.place;
+      this.play.from = whole - left.play.borderAfter(left.play.from);
+      ending = this.play.place >= (whole - left.play.from) * parts_;
+      before.clip = turned(left.play.clip);
+    }
+    this.play.isTurned = false;
     this.tell(`${this.state} > ${name}`);
     this.state = name;
     this.justTrue.delete(name);
     this.underway = routed && name !== this.goal;
     if (!this.underway) this.goal = undefined;
-    this.ended = this.queued = false;
+    this.play.ended = this.queued = false;
     this.remembered.clear();
     this.enteredAt = this.all.now;
+    this.readLengths();
     const { facing } = this.definition;
     if (JSON.stringify(facing) !== JSON.stringify(this.states[before.state]!.facing)) this.point();
     if (!this.isHeld) this.face(this.nextDirection());
+    this.pick();
     const bridges = this.definition.bridges?.[before.state];
-    const bridge = isBridge ? undefined : typeof bridges === 'object' ? bridges[before.clip.name] : bridges;
+    const bridge = isBridge ? undefined : typeof bridges === 'object' ? bridges[before.named] : bridges;
     this.isBridge = bridge !== undefined;
-    const after = bridge === undefined ? this.ownClip() : this.all.controller.clips.get(bridge)!;
+    const after = this.clipNamed(bridge ?? this.ownName());
     const { carry = 'none' } = this.definition;
     const rule: CarryRule = typeof carry === 'string' ? carry : (carry[before.state] ?? 'none');
     const keeps = !over && !wasBridge && !this.isBridge && name !== before.state;
     this.takePlace(before, after, keeps ? rule : 'none', ending);
-    const begins = this.place - this.from * parts_ < parts_;
+    const begins = this.play.place - this.play.from * parts_ < parts_;
     if (begins) this.tellCues();
     this.all.use(this, uses);
     this.all.readSignals();
@@ -562,16 +583,22 @@ export class ReferenceTrack {
     carry: CarryRule,
     ending: boolean,
   ): void {
-    // Borders are those of the state that is entered from here on.
-    const { ends, order, frames } = after;
+    // Borders are those of the state that is entered from here on; how fast it goes may depend on its clip.
+    this.play.clip = after;
+    const isTurned = this.canTurn && this.rateNow() < 0;
+    const { ends, order, frames } = isTurned ? turned(after) : after;
     if (carry === 'phase') {
-      this.keepPhase(before.clip, after, ending);
-      if (this.place >= this.borderAfter(this.from) * parts_) this.from = this.borderAfter(this.from);
+      this.play.keepPhase(before.clip, after, ending);
+      if (isTurned) this.play.turnBack();
+      if (this.play.place >= this.play.length * parts_) this.play.place = this.play.from = 0;
+      if (this.play.place >= this.play.borderAfter(this.play.from) * parts_)
+        this.play.from = this.play.borderAfter(this.play.from);
     } else {
       const frame = carry === 'none' ? 0 : order.indexOf(Math.min(before.frame, frames.length - 1));
-      this.clip = after;
-      this.from = ends[frame - 1] ?? 0;
-      this.place = this.from * parts_;
+      this.play.isTurned = isTurned;
+      this.play.clip = isTurned ? turned(after) : after;
+      this.play.from = ends[frame - 1] ?? 0;
+      this.play.place = this.play.from * parts_;
     }
     this.readRate();
     if (this.isScrubbed) this.placeByNumber();
@@ -585,8 +612,8 @@ export class ReferenceTrack {
   ask(name: string): boolean {
     if (name === this.state) return true;
     if (!this.holds(this.states[name]!.while)) return false;
-    const { final, priority = 0, yields = [] } = this.definition;
-    const outranks = final !== true && this.rank(name) > priority;
+    const { final, rank, yields = [] } = this.definition;
+    const outranks = final !== true && this.rank(name) > rank;
     const open = yields.some(
       ({ to, during, if: condition }) =>
         this.isOpen(during) && this.holds(condition) && (to === undefined || to.includes(name)),
@@ -621,11 +648,11 @@ export class ReferenceTrack {
     if (this.goal === undefined) return undefined;
     const leg = this.wayTo(this.goal);
     if (leg === undefined || !this.holds(this.states[leg.to]!.while)) return undefined;
-    const passEnds = moment === 'ends' && this.borderAfter(this.from) === this.length;
+    const passEnds = moment === 'ends' && this.play.borderAfter(this.play.from) === this.play.length;
     const at = leg.hop?.at ?? 'now';
-    let open = this.ended || this.isAt(at, moment);
+    let open = this.play.ended || this.isAt(at, moment);
     if (leg.hop === undefined) open = this.isOver();
-    else if (at === 'now') open = !this.underway || this.ended || (passEnds && !this.isBridge);
+    else if (at === 'now') open = !this.underway || this.play.ended || (passEnds && !this.isBridge);
     return open ? leg.to : undefined;
   }
 }

@@ -1,5 +1,7 @@
-import type { Controller, StateDefinition } from 'dot-hop';
-import type { Deed } from './characters.js';
+import type { Controller } from 'dot-hop';
+import type { Deed } from './stories.js';
+import { ungrouped } from './reference-groups.js';
+import type { Ungrouped } from './reference-groups.js';
 import { ReferenceSignals } from './reference-signals.js';
 import type { Parts } from './reference-signals.js';
 import { ReferenceTrack } from './reference-track.js';
@@ -17,16 +19,26 @@ export class Reference {
   /** How many states there are, also those by which tracks are taken. */
   readonly count: number;
   private changed = true;
+  private seed = 1n;
+  /** Of each track its own states, without those by which it is taken. */
+  private readonly owned: Readonly<Record<string, Readonly<Record<string, Ungrouped>>>>;
 
   constructor(
     readonly parts: Parts,
     readonly controller: Controller,
   ) {
-    const { states = {}, rest, tracks = {} } = parts;
-    const all = Object.entries({ body: { states, rest }, ...tracks });
-    this.tracks = all.map(([name, track]) => {
-      const takers = all.flatMap(([by, { states: theirs }]) => takersOf(name, by, theirs));
-      const own = { ...track.states, ...Object.fromEntries(takers) };
+    const { states = {}, groups, rest, tracks = {} } = parts;
+    const given = { body: { states, groups, rest }, ...tracks };
+    const all = Object.fromEntries(
+      Object.entries(given).map(([name, track]): [string, Record<string, Ungrouped>] => [
+        name,
+        ungrouped(track),
+      ]),
+    );
+    this.owned = all;
+    this.tracks = Object.entries(given).map(([name, track]) => {
+      const takers = Object.keys(all).flatMap((by) => takersOf(name, by, all[by]!));
+      const own = { ...all[name], ...Object.fromEntries(takers) };
       return new ReferenceTrack(this, name, own, track.rest ?? Object.keys(track.states)[0]!);
     });
     this.count = this.tracks.reduce((sum, track) => sum + Object.keys(track.states).length, 0);
@@ -35,6 +47,12 @@ export class Reference {
     for (const track of this.tracks) track.begin();
     this.readValues();
     for (const track of this.tracks) track.beginToPlay();
+  }
+
+  /** Numbers that look like chance: a linear congruence of 32 bits. */
+  chance(): number {
+    this.seed = (1664525n * this.seed + 1013904223n) % 2n ** 32n;
+    return Number(this.seed) / 2 ** 32;
   }
 
   do(deed: Deed): boolean | undefined {
@@ -126,11 +144,7 @@ export class Reference {
   private request(state: string, run: (track: ReferenceTrack) => boolean): boolean {
     this.instant(this.now);
     this.changed = false;
-    return run(this.tracks.find((track) => state in (this.ownStates(track) ?? {}))!);
-  }
-
-  private ownStates({ name }: ReferenceTrack): Parts['states'] {
-    return name === 'body' ? this.parts.states : this.parts.tracks![name]!.states;
+    return run(this.tracks.find(({ name }) => state in this.owned[name]!)!);
   }
 }
 
@@ -138,14 +152,13 @@ export class Reference {
 function takersOf(
   track: string,
   by: string,
-  states: Readonly<Record<string, StateDefinition>>,
-): [string, StateDefinition][] {
-  return Object.entries(states).flatMap(
-    ([name, { takes = {}, priority, final }]): [string, StateDefinition][] => {
-      const isList = Array.isArray(takes);
-      if (isList ? !takes.includes(track) : !(track in takes)) return [];
-      const condition = isList ? '' : ` && (${(takes as Record<string, string>)[track]!})`;
-      return [[name, { priority, final, while: `${by}.${name}${condition}`, inStep: by }]];
-    },
-  );
+  states: Readonly<Record<string, Ungrouped>>,
+): [string, Ungrouped][] {
+  return Object.entries(states).flatMap(([name, { takes = {}, rank, final }]): [string, Ungrouped][] => {
+    const isList = Array.isArray(takes);
+    if (isList ? !takes.includes(track) : !(track in takes)) return [];
+    const condition = isList ? '' : ` && (${(takes as Record<string, string>)[track]!})`;
+    const during = `${by}.${name}${condition}`;
+    return [[name, { rank, final, while: during, inStep: by, isBare: false, groups: [] }]];
+  });
 }

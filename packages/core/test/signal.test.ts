@@ -89,6 +89,7 @@ describe('expressions', () => {
     ['grounded and and vx > 1', '"and" was not expected here'],
     ['grounded or', 'it ends where a value is wanted'],
     ['grounded not', '"not" was not expected here'],
+    ['nto grounded', '"grounded" was not expected here; join two by and, or'],
     ['grounded & vx > 1', '"&" is not part of an expression; did you mean "and"?'],
   ])('%j is told in the words that stand there', (text, words) => {
     expect(() => withCondition(text)).toThrow(words);
@@ -290,7 +291,7 @@ describe('derived signals', () => {
     ],
     [
       { signals: { v: { flag: true } }, derived: { b: { of: 'v', linger: NaN } } },
-      'derived.b.linger: expected milliseconds from 0 to 3600000, not NaN',
+      'derived.b.linger: expected milliseconds from 0 to 3600000, or an expression, not NaN',
     ],
     [
       { signals: Object.fromEntries(Array.from({ length: 1001 }, (_, i) => [`f${i}`, { flag: true }])) },

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { Performer } from 'dot-hop';
 import type { ControllerDefinition, PerformerSnapshot } from 'dot-hop';
-import { act, bearable, characters, compile, lastTold, scenes, shownBy, stepTold } from './characters.js';
-import type { Scene } from './characters.js';
+import { compile, lastTold, shownBy, stepTold } from './characters.js';
+import { characters } from './made-characters.js';
+import { act, bearable, scenes } from './stories.js';
+import type { Scene } from './stories.js';
 import type { Parts } from './reference-signals.js';
 
 const throughJson = (snapshot: PerformerSnapshot): PerformerSnapshot =>

@@ -41,8 +41,7 @@ test('what is no YAML is refused as ever', () => {
 });
 
 test('law: whatever value is exchanged for another, what is left has the right shape', () => {
-  // Another version of the format is refused as a whole.
-  const paths = pathsOf(whole).filter(([first]) => first !== 'dotHop');
+  const paths = pathsOf(whole);
   const value = fc.constantFrom<unknown>(7, 'x y', true, null, [], {}, [1, 'a'], { x: { y: 1 } });
   fc.assert(
     fc.property(fc.array(fc.tuple(fc.nat(), value), { minLength: 1, maxLength: 4 }), (many) => {
@@ -52,7 +51,13 @@ test('law: whatever value is exchanged for another, what is left has the right s
       // A later one may lie in what an earlier one took away.
       let damaged: unknown = whole;
       for (const change of changes) damaged = changedData(damaged, [change]);
-      const { definition, problems } = readSoundPart(JSON.stringify(damaged), 'wick.json');
+      const text = JSON.stringify(damaged);
+      if (Number((damaged as { dotHop?: unknown }).dotHop) > 1) {
+        // Of another version nothing is known to be sound.
+        expect(() => readSoundPart(text, 'wick.json')).toThrow('of the format');
+        return;
+      }
+      const { definition, problems } = readSoundPart(text, 'wick.json');
       expect(readDocument(JSON.stringify(definition), 'wick.json').definition).toEqual(definition);
       if (problems.length === 0) expect(definition).toEqual(JSON.parse(JSON.stringify(damaged)));
     }),

@@ -322,7 +322,7 @@ describe('what cannot be is said with its place and the remedy', () => {
       },
       'tracks.hat.draws[0]: the part "arms" is drawn by the track "arms" already',
     ],
-    [{ tracks: { arms: { states: { stand: along } } } }, 'there is a state "stand" in states.stand already'],
+    [{ tracks: { arms: { states: { stand: along } } } }, '"stand" is the name of states.stand already'],
     [{ tracks: { 'left arm': { states: { along } } } }, '"left arm" cannot name a track'],
     [{ tracks: { body: { states: { along } } } }, 'the track "body" is that of the document\'s own "states"'],
     [{ tracks: { vx: { states: { along } } } }, '"vx" is both a track and a signal'],

@@ -4,7 +4,8 @@ import { whoWins } from 'dot-hop/check';
 import type { Winner } from 'dot-hop/check';
 import fc from 'fast-check';
 import { isTrue } from '../src/rehearsal/question.js';
-import { characters, compile, sheets } from './characters.js';
+import { compile, sheets } from './characters.js';
+import { characters } from './made-characters.js';
 
 const heron = {
   dotHop: 1 as const,

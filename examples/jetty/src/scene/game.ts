@@ -131,7 +131,7 @@ export class Game {
     const isOwn = tracks[stateNamed.get(name)?.track ?? 0]!.name === reports.track(index);
     if (kind === 'switch' && isOwn && name !== 'with-body')
       this.note(isBridging && state === name ? `${name}: ${clip}` : name);
-    else if (kind === 'gait') this.note(`${state}: ${name}`);
+    else if (kind === 'flipbook') this.note(`${state}: ${name}`);
     else if (name === 'leap') this.body.leap();
     else if (name === 'surge') {
       this.body.dashes = facing === 'east' ? 1 : -1;

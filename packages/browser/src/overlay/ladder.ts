@@ -29,12 +29,19 @@ export class LadderRows {
   }
 
   private addRungs(track: number, states: readonly State[], list: HTMLElement): void {
-    for (const { name, priority } of states) {
+    let open: State['groups'] = [];
+    for (const state of states) {
+      const { name, groups, priority, isGroupRest } = state;
+      const kept = groups.findIndex((group, depth) => open[depth]?.name !== group.name);
+      groups.forEach((group, depth) => {
+        if (kept >= 0 && depth >= kept) list.append(groupRow(group, depth));
+      });
+      open = groups;
       const terms = element('span', { className: 'terms' });
       const button = element(
         'button',
         { type: 'button', title: `why ${name}?`, 'data-state': name },
-        element('span', { className: 'rank' }, String(priority)),
+        element('span', { className: 'rank' }, isGroupRest ? 'rest' : String(priority)),
         element('span', { className: 'name' }, name),
         terms,
       );
@@ -42,7 +49,7 @@ export class LadderRows {
         this.asked = this.asked === name ? undefined : name;
       });
       this.rungs.push({ track, name, button, terms });
-      list.append(element('li', {}, button));
+      list.append(element('li', { style: indented(groups.length) }, button));
     }
   }
 
@@ -71,6 +78,17 @@ export class LadderRows {
     if (this.asked !== undefined) say(this.answer, answerFor(this.asked, whys[track!]!));
   }
 }
+
+const indented = (depth: number): string => `padding-left: ${depth * 10}px`;
+
+/** The line that begins a group. */
+const groupRow = ({ name, priority }: State['groups'][number], depth: number): HTMLElement =>
+  element(
+    'li',
+    { className: 'group', style: indented(depth) },
+    element('span', { className: 'rank' }, String(priority)),
+    element('span', { className: 'name' }, name),
+  );
 
 function showTerms(part: HTMLElement, terms: readonly WhyPart[]): void {
   while (part.children.length > terms.length) part.lastElementChild!.remove();

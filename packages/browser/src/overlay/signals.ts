@@ -1,5 +1,5 @@
-import type { Performer, SignalValue } from 'dot-hop';
-import { describeController } from 'dot-hop/explain';
+import type { NumberBounds, Performer, SignalValue } from 'dot-hop';
+import { boundsText, describeController, isWithin } from 'dot-hop/explain';
 import type { SignalFacts } from 'dot-hop/explain';
 import { element, say, short } from './dom.js';
 
@@ -45,13 +45,22 @@ export class SignalRows {
     );
     if (kind === 'pulse') this.presses.append(control);
     else {
-      this.rows.push((performer) => say(shown, text(performer.value(name))));
+      const { bounds } = signal;
+      const unit = bounds?.unit === undefined ? '' : ` ${bounds.unit}`;
+      if (bounds !== undefined) label.title = `${name}: ${boundsText(bounds)}`;
+      this.rows.push((performer) => {
+        const value = performer.value(name);
+        const isOutside = typeof value === 'number' && !isWithin(value, bounds);
+        shown.classList.toggle('outside', isOutside);
+        shown.title = isOutside ? `outside of ${boundsText(bounds!)}` : '';
+        say(shown, text(value) + unit);
+      });
       this.part.append(label, control, shown, free);
     }
   }
 
   private control(
-    { name, kind, options }: SignalFacts,
+    { name, kind, options, bounds }: SignalFacts,
     hands: Hands,
     each: (show: (value: SignalValue) => void) => void,
   ): HTMLElement {
@@ -75,7 +84,7 @@ export class SignalRows {
         return select;
       }
       case 'number': {
-        const slider = sliderOf(id, (value) => hands.hold(name, value));
+        const slider = sliderOf(id, (value) => hands.hold(name, value), bounds);
         each((value) => slider.show(value as number));
         return slider.part;
       }
@@ -99,21 +108,28 @@ export class SignalRows {
   }
 }
 
-/** A slider that grows with the values it has met: how far a number goes only the game knows. */
+/** A slider over the bounds of a number; without any it grows with the values it has met: how far a number goes only the game knows. */
 function sliderOf(
   id: string,
   set: (value: number) => void,
+  { from, to, whole = false }: NumberBounds = {},
 ): { part: HTMLInputElement; show: (value: number) => void } {
-  const part = element('input', { id, type: 'range', step: 'any', min: '-1', max: '1' });
+  const part = element('input', {
+    id,
+    type: 'range',
+    step: whole ? '1' : 'any',
+    min: String(from ?? Math.min(-1, (to ?? 0) - 1)),
+    max: String(to ?? Math.max(1, (from ?? 0) + 1)),
+  });
   let isHeld = false;
   part.addEventListener('input', () => set(Number(part.value)));
   part.addEventListener('pointerdown', () => (isHeld = true));
   part.addEventListener('pointerup', () => (isHeld = false));
   const show = (value: number): void => {
     const far = Math.ceil(Math.abs(value) * 1.25);
-    if (far > Number(part.max)) {
-      part.max = String(far);
-      part.min = String(-far);
+    if (far > Math.max(Math.abs(Number(part.max)), Math.abs(Number(part.min)))) {
+      if (to === undefined) part.max = String(far);
+      if (from === undefined) part.min = String(-far);
     }
     if (!isHeld) part.value = String(value);
   };

@@ -33,8 +33,9 @@ canvas { display: block; border-radius: 5px; background: ${colours.panel} }
 .stage .because { color: ${colours.text}; margin-top: 4px }
 input[type=range] { accent-color: ${colours.lamp}; min-width: 0 }
 input.time { width: calc(100% - 50px); margin: 2px 0 0 50px }
-.signals { display: grid; grid-template-columns: 74px 1fr 46px 44px; gap: 3px 7px; align-items: center }
+.signals { display: grid; grid-template-columns: 74px 1fr minmax(46px, max-content) 44px; gap: 3px 7px; align-items: center }
 .signals output { text-align: right; font-variant-numeric: tabular-nums }
+.signals output.outside { color: #ff9d7a; text-decoration: underline wavy }
 .signals .name { overflow: hidden; text-overflow: ellipsis }
 .signals button { padding: 0 6px; font-size: 12px }
 .presses { display: flex; flex-wrap: wrap; gap: 4px; margin-top: 5px }
@@ -45,6 +46,7 @@ input.time { width: calc(100% - 50px); margin: 2px 0 0 50px }
   border-color: transparent; align-items: baseline; background: none }
 .ladder button.shows { background: ${colours.panel}; border-color: ${colours.lamp} }
 .ladder button.wants .name { color: ${colours.lamp} }
+.ladder .group { display: grid; grid-template-columns: 26px 1fr; gap: 6px; padding: 5px 6px 1px; color: ${colours.lamp} }
 .ladder .rank { color: ${colours.dim}; text-align: right; font-variant-numeric: tabular-nums }
 .ladder .name { font-weight: 600; overflow: hidden; text-overflow: ellipsis; white-space: nowrap }
 .taken { margin: 2px 0 0 38px; color: ${colours.lamp}; font-weight: 600 }

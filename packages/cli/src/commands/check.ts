@@ -6,12 +6,12 @@ import { DocumentError } from 'dot-hop/document';
 import { measureClips, measureParts, measureWardrobe } from 'dot-hop/pixels';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
-import { isBroken } from '../checked.js';
+import { isBroken, isForOthers } from '../checked.js';
 import type { Broken, Checked, PlacedFinding } from '../checked.js';
 import { needPng } from '../files/kinds.js';
 import { writeWhole } from '../files/writing.js';
 import { Misuse } from '../misuse.js';
-import type { Remark } from '../picture/ladder-picture.js';
+import type { Remark } from '../picture/ladder/remarks.js';
 import { sarifOf } from '../sarif.js';
 import { wornIn } from '../worn.js';
 import { exit, indented, printJson } from './command.js';
@@ -94,7 +94,7 @@ async function checkFile(file: string): Promise<Checked | Broken> {
     return checkOne(await loadCharacter(file));
   } catch (error) {
     if (!(error instanceof DocumentError)) throw error;
-    return { file: error.problems[0]!.file, problems: error.problems };
+    return { file: file === '-' ? '(standard input)' : file, problems: error.problems };
   }
 }
 
@@ -107,20 +107,20 @@ function checkOne(character: Character): Checked {
   const wardrobe = measureWardrobe(controller, (image) => images.get(image)!);
   const parts = measureParts(controller, (image) => images.get(image)!);
   const result = checkController(controller, { drawings, wardrobe, parts });
-  const findings = result.findings.map((one): PlacedFinding => ({
-    ...one,
-    file: source.file,
-    ...source.place(one.path, 0, 'key'),
-  }));
-  findings.sort((a, b) => a.line - b.line || a.column - b.column);
+  const findings = result.findings
+    .map((one): PlacedFinding => ({ ...one, ...source.place(one.path, 0, 'key') }))
+    .filter((one) => !isForOthers(one, one, source));
+  const others = character.baseFiles;
+  const rank = ({ file }: PlacedFinding): number => (file === source.file ? -1 : others.indexOf(file));
+  findings.sort((a, b) => rank(a) - rank(b) || a.line - b.line || a.column - b.column);
   return { file: source.file, character, result, findings };
 }
 
 function plain(one: Checked | Broken): unknown {
   if (isBroken(one)) {
     const problems = one.problems.map((problem) => {
-      const { code, path, line, column, values } = problem;
-      return { code, path: pathText(path), line, column, message: problemText(problem), values };
+      const { code, path, file, line, column, values } = problem;
+      return { code, path: pathText(path), file, line, column, message: problemText(problem), values };
     });
     return { document: one.file, problems };
   }
@@ -131,8 +131,8 @@ function plain(one: Checked | Broken): unknown {
     situations,
     tried,
     givenUp,
-    findings: findings.map(({ code, severity, path, line, column, message, accepted, values }) => {
-      return { code, severity, path: pathText(path), line, column, message, accepted, values };
+    findings: findings.map(({ code, severity, path, file, line, column, message, accepted, values }) => {
+      return { code, severity, path: pathText(path), file, line, column, message, accepted, values };
     }),
   };
 }
@@ -148,10 +148,12 @@ function print({ character, result, findings }: Checked, withAccepted: boolean, 
     warning: paint.yellow,
     note: paint.cyan,
   };
-  for (const { code, severity, path, line, column, message, accepted } of findings) {
+  for (const { code, severity, path, file, line, column, message, accepted } of findings) {
     if (accepted !== undefined && !withAccepted) continue;
     const weight = accepted === undefined ? colours[severity](severity) : paint.dim(`accepted ${severity}`);
-    output.line(`  ${line}:${column}  ${weight}  ${paint.bold(code)}  ${paint.dim(pathText(path))}`);
+    // What it takes over from another document is mended there.
+    const place = `${file === character.document.source.file ? '' : `${file}:`}${line}:${column}`;
+    output.line(`  ${place}  ${weight}  ${paint.bold(code)}  ${paint.dim(pathText(path))}`);
     output.line(indented(message, '      ', output));
     if (accepted !== undefined) output.line(`      ${paint.dim(`accepted: ${accepted}`)}`);
   }

@@ -1,12 +1,16 @@
-import { changedText } from 'dot-hop/edit';
+import path from 'node:path';
+import { namedFrom, readSoundPart } from 'dot-hop/document';
+import type { CharacterDocument } from 'dot-hop/document';
+import { changedText, changesBetween, changesOver } from 'dot-hop/edit';
 import type { Change, TextStyle } from 'dot-hop/edit';
-import { parseDocument, stringify } from 'yaml';
+import { stringify } from 'yaml';
 import { loadCharacter } from '../character.js';
 import { readClipTable, writeClipTable } from '../clip-table.js';
 import { endingOf } from '../files/kinds.js';
 import { readText } from '../files/reading.js';
 import { writeWhole } from '../files/writing.js';
 import { Misuse } from '../misuse.js';
+import { basesOf } from '../read-document.js';
 import { exit } from './command.js';
 import type { Output } from './command.js';
 
@@ -16,6 +20,8 @@ export interface ConvertOptions {
   readonly to?: string;
   /** A table of clips to be taken over into the document. */
   readonly clips?: string;
+  /** Writes what the document takes over from others into it. */
+  readonly whole?: boolean;
 }
 
 const timing = ['fps', 'ms', 'lasts'] as const;
@@ -38,9 +44,17 @@ export async function convert(file: string, options: ConvertOptions, output: Out
   const text =
     options.clips === undefined
       ? before
-      : takeOver(before, readClipTable(await readText(options.clips), options.clips), own);
+      : takeOver(
+          readSoundPart(before, file, await basesOf(file, before)),
+          before,
+          readClipTable(await readText(options.clips), options.clips),
+          own,
+        );
   const character = await loadCharacter(file, text);
-  const { definition } = character.document;
+  const { definition, layers } = character.document;
+  const whole = options.whole === true && layers !== undefined;
+  const here = (layers === undefined || whole ? definition : layers.own) as Readonly<Record<string, unknown>>;
+  const said = namedFrom(wayBack(file, options.out), here);
   const chart =
     to === 'scxml' ? (await import('../scxml/chart.js')).chartOf(character.controller) : undefined;
   for (const one of chart?.leftOut ?? []) output.note(`not in the chart: ${one}`);
@@ -49,11 +63,11 @@ export async function convert(file: string, options: ConvertOptions, output: Out
       ? chart.text
       : to === 'csv'
         ? `${writeClipTable(definition, character.controller)}\n`
-        : to === own
-          ? text
+        : to === own && !whole
+          ? changedText(text, changesBetween(here, said), own)
           : to === 'json'
-            ? `${JSON.stringify(definition, null, 2)}\n`
-            : stringify(definition, { lineWidth: 0 });
+            ? `${JSON.stringify(said, null, 2)}\n`
+            : stringify(said, { lineWidth: 0 });
   if (options.out === undefined) output.line(written.trimEnd());
   else {
     // A document may take a table over in its own place.
@@ -61,6 +75,13 @@ export async function convert(file: string, options: ConvertOptions, output: Out
     output.note(`written: ${options.out}`);
   }
   return exit.well;
+}
+
+/** The way from the folder in which a document is written to its own, in which its images lie; empty for the same one. */
+function wayBack(file: string, out: string | undefined): string {
+  if (out === undefined || file === '-') return '';
+  const way = path.relative(path.dirname(out), path.dirname(file)).split(path.sep).join('/');
+  return way === '' ? '' : `${way}/`;
 }
 
 function formatOf(out: string | undefined): string | undefined {
@@ -72,8 +93,13 @@ function formatOf(out: string | undefined): string | undefined {
 /**
  * A document with the clips of a table: fields that the table says otherwise are changed; all else stays byte for byte.
  */
-function takeOver(text: string, table: ReturnType<typeof readClipTable>, style: TextStyle): string {
-  const clips = (parseDocument(text).toJS() as { clips?: Record<string, object> } | null)?.clips ?? {};
+function takeOver(
+  { source, layers }: CharacterDocument,
+  text: string,
+  table: ReturnType<typeof readClipTable>,
+  style: TextStyle,
+): string {
+  const clips = (source.value as { clips?: Record<string, object> }).clips ?? {};
   const changes: Change[] = [];
   for (const [name, clip] of table) {
     const known = Object.hasOwn(clips, name) ? (clips[name] as Record<string, unknown>) : undefined;
@@ -90,5 +116,9 @@ function takeOver(text: string, table: ReturnType<typeof readClipTable>, style: 
         if (clip[field] === undefined && known[field] !== undefined)
           changes.push({ op: 'remove', path: ['clips', name, field] });
   }
-  return changedText(text, changes, style);
+  return changedText(
+    text,
+    layers === undefined ? changes : changesOver(layers, source.value, changes),
+    style,
+  );
 }

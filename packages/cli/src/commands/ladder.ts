@@ -3,13 +3,14 @@ import type { Controller, State, Track } from 'dot-hop';
 import { whoWins } from 'dot-hop/check';
 import type { Winner } from 'dot-hop/check';
 import { compileDocument } from 'dot-hop/document';
+import type { PlacedGroup } from 'dot-hop/explain';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { needPng } from '../files/kinds.js';
 import { writeWhole } from '../files/writing.js';
 import { Misuse } from '../misuse.js';
 import { nearestOf } from '../nearest.js';
-import { kindText } from '../state-words.js';
+import { definitionOf, groupsOf, kindText, lengthText, variantsOf, whileText } from '../state-words.js';
 import { checkWorn, wornIn } from '../worn.js';
 import type { WornOptions } from '../worn.js';
 import { exit, printJson } from './command.js';
@@ -59,14 +60,69 @@ function printRungs(controller: Controller, options: LadderOptions, output: Outp
   const order = trackNamed(controller, options)?.order ?? controller.order;
   const rungs = order.map((index) => plain(controller, controller.states[index]!));
   const several = controller.tracks.length === 1 ? [] : ['track'];
-  const columns = [...several, 'rank', 'state', 'kind', 'while', 'when', 'ways'];
-  const rows = rungs.map(({ track, rank, state, kind, while: during, when, ways }) => {
+  const grouped = rungs.some(({ groups }) => groups.length > 0) ? ['group'] : [];
+  const lengths = rungs.some(({ lasts }) => lasts !== '') ? ['lasts'] : [];
+  const looks = controller.definition.variants === undefined ? [] : ['shows'];
+  const columns = [...several, 'rank', 'state', 'kind', ...looks, 'while', 'when', ...lengths, 'ways'];
+  const rowOf = (
+    { track, rank, state, kind, shows, when, lasts, ways }: Rung,
+    during: string,
+  ): (string | number)[] => {
     const on = ways.map(({ to, if: condition }) => `${to}${condition === '' ? '' : ` if ${condition}`}`);
-    return [...several.map(() => track), rank, state, kind, during, when, on.join('; ')];
-  });
+    return [
+      ...several.map(() => track),
+      rank,
+      state,
+      kind,
+      ...looks.map(() => shows.join(', ')),
+      during,
+      when,
+      ...lengths.map(() => lasts),
+      on.join('; '),
+    ];
+  };
   if (options.json === true) printJson(output, rungs);
-  else if (options.csv === true) output.line(csv(columns, rows));
-  else printTable(output, columns, rows);
+  else if (options.csv === true)
+    output.line(
+      csv(
+        [...grouped, ...columns],
+        rungs.map((one) => [...grouped.map(() => one.groups.join(' / ')), ...rowOf(one, one.while)]),
+      ),
+    );
+  else printTable(output, columns, nested(controller, order, rungs, rowOf));
+}
+
+/** Rows with those of a group below it, a step to the right. */
+function nested(
+  controller: Controller,
+  order: readonly number[],
+  rungs: readonly Rung[],
+  rowOf: (rung: Rung, during: string) => (string | number)[],
+): (string | number)[][] {
+  let open: readonly PlacedGroup[] = [];
+  return rungs.flatMap((one, i) => {
+    const state = controller.states[order[i]!]!;
+    const groups = groupsOf(controller, state);
+    const kept = groups.findIndex(({ name }, depth) => open[depth]?.name !== name);
+    const opened = kept < 0 ? [] : groups.slice(kept);
+    const depth = groups.length - opened.length;
+    open = groups;
+    const step = (by: number, name: string | number): string => '  '.repeat(by) + String(name);
+    const { name: track } = controller.tracks[state.track]!;
+    const heads = opened.map(({ name, definition: { while: during, priority = 0 } }, n) =>
+      rowOf(
+        {
+          ...{ track, groups: [], kind: 'group', while: during, when: '', lasts: '', shows: [], ways: [] },
+          rank: step(depth + n, priority),
+          state: step(depth + n, name),
+        },
+        during,
+      ),
+    );
+    const { length } = groups;
+    const own = { ...one, rank: step(length, one.rank), state: step(length, one.state) };
+    return [...heads, rowOf(length === 0 ? one : own, whileText(controller, state))];
+  });
 }
 
 /** Who wins in which situation, read from the top: the first row that fits. */
@@ -83,8 +139,10 @@ function printWinners(character: Character, options: LadderOptions, output: Outp
     return found === undefined ? '' : found.on ? 'yes' : 'no';
   };
   if (options.csv === true) {
-    const head = ['rank', 'state', 'once', ...terms, 'over', 'example'];
+    const grouped = winners.some(({ groups }) => groups.length > 0) ? ['group'] : [];
+    const head = [...grouped, 'rank', 'state', 'once', ...terms, 'over', 'example'];
     const rows = winners.map((one) => [
+      ...grouped.map(() => one.groups.join(' / ')),
       one.rank,
       one.state,
       one.once ? 'yes' : '',
@@ -97,7 +155,7 @@ function printWinners(character: Character, options: LadderOptions, output: Outp
   }
   const { paint } = output;
   const rows = winners.map((one) => [
-    one.rank,
+    one.groups.length === 0 ? one.rank : [...one.groups, one.rank].join(' / '),
     one.state,
     (one.once ? 'as it comes:   ' : '') + termsText(one, one === winners[winners.length - 1]),
     one.over.join(' '),
@@ -129,26 +187,40 @@ function asked(
 
 interface Rung {
   readonly track: string;
-  readonly rank: number;
+  /** Its priority; in a group that among the states of the group, below all of them for its rest. */
+  readonly rank: number | string;
+  /** The groups that it is in, from the outermost. */
+  readonly groups: readonly string[];
   readonly state: string;
   readonly kind: string;
   readonly while: string;
   readonly when: string;
+  /** How long it lasts, if it says so. */
+  readonly lasts: string;
+  /** What it shows: its gaits, and what variants put in their place. */
+  readonly shows: readonly string[];
   readonly ways: readonly { readonly to: string; readonly if: string }[];
 }
 
 function plain(controller: Controller, state: State): Rung {
   const { conditionTexts, states, tracks } = controller;
   const text = (index: number): string => conditionTexts[index] ?? '';
+  const said = definitionOf(controller, state)?.hops ?? [];
   return {
     track: tracks[state.track]!.name,
-    rank: state.priority,
+    rank: state.isGroupRest ? 'rest' : state.priority,
+    groups: state.groups.map(({ name }) => name),
     state: state.name,
     kind: kindText(controller, state),
     while: text(state.while),
     when: text(state.when),
+    lasts: lengthText(controller, state),
+    shows: [...state.bookNames.slice(0, state.gaitCount), ...variantsOf(state)],
     ways: [
-      ...state.hops.map((hop) => ({ to: states[hop.to]!.name, if: text(hop.if) })),
+      ...state.hops
+        // Into a group there are several.
+        .filter(({ place }, i) => state.hops[i - 1]?.place !== place)
+        .map((hop) => ({ to: said[hop.place]?.to ?? states[hop.to]!.name, if: text(hop.if) })),
       ...(state.then < 0 ? [] : [{ to: states[state.then]!.name, if: 'it has ended' }]),
     ],
   };

@@ -3,8 +3,12 @@ import { existsSync } from 'node:fs';
 import { readdir, stat } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
+import { readDocument } from 'dot-hop/document';
+import { readText } from '../files/reading.js';
 import { fileTrouble } from '../files/trouble.js';
+import { isWithin } from '../files/within.js';
 import { Misuse } from '../misuse.js';
+import { basesOf } from '../read-document.js';
 import { ServedFolder } from '../serve/folder.js';
 import { serveWorkbench } from '../serve/server.js';
 import { exit } from './command.js';
@@ -22,10 +26,11 @@ const newDocument = 'character.dothop.yaml';
 
 /** Serves the workbench with a character's folder until it is ended. */
 export async function open(place: string, options: OpenOptions, output: Output): Promise<number> {
-  const { root, document } = await placeOf(place);
+  const { root: home, document } = await placeOf(place);
+  const root = await rootOf(home, document);
   const serving = await serveWorkbench(
     pageFolder(),
-    await ServedFolder.of(root, document),
+    await ServedFolder.of(root, home, document),
     options.port ?? 0,
   ).catch((error: unknown) => {
     const { code } = error as NodeJS.ErrnoException;
@@ -36,7 +41,7 @@ export async function open(place: string, options: OpenOptions, output: Output):
     if (code === 'EACCES') throw new Misuse(`--port ${options.port}: it is not allowed; take one over 1023`);
     throw error;
   });
-  const isNew = !existsSync(path.join(root, document));
+  const isNew = !existsSync(path.join(home, document));
   output.line(`${isNew ? 'a new character' : document} is open at ${serving.address}`);
   output.note(`It reads and writes ${path.resolve(root)} and nothing else. Ctrl+C ends it.`);
   if (options.browser !== false) showInBrowser(serving.address);
@@ -65,6 +70,32 @@ async function placeOf(place: string): Promise<{ root: string; document: string 
       `${place}: it has ${documents.length} characters, ${documents.sort().join(', ')}; name one of them`,
     );
   return { root: place, document: documents[0] ?? newDocument };
+}
+
+/**
+ * The folder that is served: that of the document; where it builds on documents that lie elsewhere, the nearest one around all of them
+ * and their images, as long as that is below the one in which the command works.
+ */
+async function rootOf(home: string, document: string): Promise<string> {
+  const file = path.join(home, document);
+  const text = await readText(file).catch(() => undefined);
+  const bases = text === undefined ? undefined : await basesOf(file, text);
+  if (text === undefined || bases === undefined || bases.size === 0) return home;
+  let images: string[] = [];
+  try {
+    images = [...readDocument(text, document, bases).images.keys()];
+  } catch {
+    // A faulty document is opened as well.
+  }
+  let root = path.resolve(home);
+  for (const name of [...bases.keys(), ...images]) {
+    const needed = path.resolve(home, name);
+    let around = root;
+    while (!(await isWithin(needed, [around])) && around !== path.dirname(around))
+      around = path.dirname(around);
+    if (await isWithin(around, ['.'])) root = around;
+  }
+  return root;
 }
 
 /** Where the built page is. */

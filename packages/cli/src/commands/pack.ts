@@ -101,7 +101,7 @@ export async function packCharacter(
     output.line(`${output.paint.bold(out)}  ${result.clips.used} clips${compiled ? ', compiled' : ''}`);
     if (compiled) {
       output.line(
-        `  ${text.length} bytes, ${gzipSync(text).length} as they are sent; for loadCompiled of dot-hop/play`,
+        `  ${text.length} bytes, ${gzipSync(text).length} gzipped; a game loads it with loadCompiled of dot-hop/play`,
       );
       if (character.controller.hasWardrobe)
         output.line('  its wardrobe is left out: a compiled document has none');

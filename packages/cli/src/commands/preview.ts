@@ -1,6 +1,7 @@
 import path from 'node:path';
-import { durationsOf, poseOf } from 'dot-hop';
+import { poseOf } from 'dot-hop';
 import type { Page } from 'dot-hop';
+import { durationsOf } from 'dot-hop/explain';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { dyedImages } from '../dyed.js';
@@ -16,6 +17,8 @@ import type { Background, Look, Showing } from '../picture/motion.js';
 import { loopWords, strip, trimmed } from '../picture/strip.js';
 import { together } from '../picture/together.js';
 import { gaitsOf } from '../state-words.js';
+import { variantShown } from '../variants.js';
+import type { VariantValues } from '../variants.js';
 import { checkWorn, dressedAs, wornIn } from '../worn.js';
 import type { WornOptions } from '../worn.js';
 import { exit, printJson } from './command.js';
@@ -41,6 +44,8 @@ export interface PreviewOptions extends WornOptions {
   readonly dial?: boolean;
   /** A rehearsal whose vectors are drawn into the dial. */
   readonly trail?: string;
+  /** Which variants are shown: values of the signals that pick them. */
+  readonly with?: VariantValues;
   readonly json?: boolean;
 }
 
@@ -66,7 +71,12 @@ export async function preview(
   }
   if (options.dial === true) return dial(file, name, options, output);
   const character = await loadCharacter(file);
-  const found = overAnother(character, findShowing(character, name, options.direction), name, options);
+  const found = overAnother(
+    character,
+    findShowing(character, name, options.direction, options),
+    name,
+    options,
+  );
   const { showing, title, images } = dressed(character, found, options);
   const { clip, poses } = showing;
   if (options.out !== undefined) await write(options.out, title, showing, images, options, output);
@@ -105,7 +115,7 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
   const { controller, images } = character;
   const { compass } = controller;
   if (compass.names.length < 2) throw new Misuse(`${file} has no compass: its character never turns`);
-  const pages = pagesNamed(character, name);
+  const pages = pagesNamed(character, name, options);
   const title = `${controller.name}: ${name} in ${compass.names.length} directions`;
   const rows = compass.names.map((direction, i) => {
     const { clip, mirrored, standsIn, drawnFor } = pages[i]!;
@@ -147,9 +157,9 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
 }
 
 /** What a state, flipbook or clip shows in each direction. */
-function pagesNamed({ controller }: Character, name: string): readonly Page[] {
+function pagesNamed({ controller }: Character, name: string, options: PreviewOptions): readonly Page[] {
   const { stateNamed, pages, clips } = controller;
-  const found = pages.get(stateNamed.get(name)?.bookNames[0] ?? name);
+  const found = pages.get(variantShown(controller, stateNamed.get(name)?.bookNames[0] ?? name, options.with));
   if (found !== undefined) return found;
   throw new Misuse(
     `there is no flipbook or state "${name}" to be shown in every direction${nearestOf(name, [...new Set([...pages.keys(), ...stateNamed.keys()])])}${clips.has(name) ? '; the clip of that name is shown by none' : ''}`,
@@ -203,18 +213,27 @@ function ratesOf({ clip }: Showing, { compare, rate }: PreviewOptions): number[]
 }
 
 /** What a name shows: a state or flipbook in a direction, or a clip as it is drawn. */
-function findShowing({ controller }: Character, name: string, direction: string | undefined): Found {
+function findShowing(
+  { controller }: Character,
+  name: string,
+  direction: string | undefined,
+  options: PreviewOptions,
+): Found {
   const { compass, states, stateNamed, clips, pages } = controller;
   const facing = direction === undefined ? compass.start : compass.names.indexOf(direction);
   if (facing < 0) throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
   const books = states.flatMap((state) =>
     state.books.map((book, i) => ({ name: state.bookNames[i]!, book })),
   );
-  const book = stateNamed.get(name)?.books[0] ?? books.find((one) => one.name === name)?.book;
+  const own = stateNamed.get(name);
+  const wanted = variantShown(controller, own?.bookNames[0] ?? name, options.with);
+  const book =
+    own?.books[Math.max(0, own.bookNames.indexOf(wanted))] ?? books.find((one) => one.name === wanted)?.book;
   // Of a state with gaits the slowest is shown; the others are asked for by their own names.
   const state = stateNamed.get(name);
   const gaits = state === undefined ? [] : gaitsOf(state);
-  const shown = gaits.length === 0 ? name : `${name}: ${gaits[0]!}`;
+  const isVariant = wanted !== (own?.bookNames[0] ?? name);
+  const shown = gaits.length === 0 && !isVariant ? name : `${name}: ${wanted}`;
   const title = direction === undefined ? shown : `${shown} ${direction}`;
   const timeline = book?.[facing];
   if (timeline !== undefined) {
@@ -224,8 +243,8 @@ function findShowing({ controller }: Character, name: string, direction: string 
     return { showing: { clip, poses }, title, states: [states[timeline.state]!.name], facing };
   }
   // A flipbook that no state shows, or a clip as it is drawn.
-  const page = pages.get(name)?.[facing];
-  const clip = page?.clip ?? clips.get(name);
+  const page = pages.get(wanted)?.[facing];
+  const clip = page?.clip ?? clips.get(wanted);
   if (clip === undefined) {
     const known = new Set([...clips.keys(), ...stateNamed.keys(), ...pages.keys()]);
     throw new Misuse(`there is no clip, flipbook or state "${name}"${nearestOf(name, [...known])}`);
@@ -235,12 +254,8 @@ function findShowing({ controller }: Character, name: string, direction: string 
 }
 
 /** With `--over`: what a track shows over what the body shows. */
-function overAnother(
-  character: Character,
-  found: Found,
-  name: string,
-  { over, direction }: PreviewOptions,
-): Found {
+function overAnother(character: Character, found: Found, name: string, options: PreviewOptions): Found {
+  const { over, direction } = options;
   if (over === undefined) return found;
   const { tracks, stateNamed } = character.controller;
   const track = stateNamed.get(name)?.track ?? 0;
@@ -254,7 +269,7 @@ function overAnother(
   }
   if (tracks[track]!.draws.length === 0)
     throw new Misuse(`--over ${over}: the track "${tracks[track]!.name}" of "${name}" draws no parts`);
-  const under = findShowing(character, over, direction);
+  const under = findShowing(character, over, direction, options);
   const showing = together(character.controller, track, found.showing, under.showing);
   return {
     ...found,

@@ -1,12 +1,12 @@
 import { once } from 'node:events';
 import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { DotHopError, imagesOf } from 'dot-hop';
+import { DotHopError } from 'dot-hop';
 import type { Controller, Outfit } from 'dot-hop';
 import { readDocument } from 'dot-hop/document';
 import type { Source } from 'dot-hop/document';
 import { isRehearsalFile, readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
-import type { Outcome, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
+import type { Outcome, RehearsalOptions, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { dyedImages } from '../dyed.js';
@@ -16,6 +16,7 @@ import { fileTrouble } from '../files/trouble.js';
 import { writeWhole } from '../files/writing.js';
 import { junitOf } from '../junit.js';
 import { Misuse } from '../misuse.js';
+import { basesOf } from '../read-document.js';
 import { checkWorn, wornIn } from '../worn.js';
 import type { WornOptions } from '../worn.js';
 import { exit, printJson } from './command.js';
@@ -176,18 +177,24 @@ async function watch(files: readonly string[], options: RehearseOptions, output:
   return exit.well;
 }
 
-/** The document that a rehearsal names and the images of that one, as far as they can be told. */
+/** The document that a rehearsal names, those that it builds on, and its images, as far as they can be told. */
 async function filesBehind(file: string): Promise<string[]> {
   try {
     const { definition } = readRehearsal(await readText(file), file);
     const document = path.join(path.dirname(file), definition.document);
+    const behind = [document];
     try {
-      const read = readDocument(await readText(document), document);
-      const images = [...imagesOf(read.definition.sheets).keys()];
-      return [document, ...images.map((image) => path.join(path.dirname(document), image))];
+      const text = await readText(document);
+      const folder = path.dirname(document);
+      // Also those that cannot be read yet: they are waited for.
+      const bases = [...(await basesOf(document, text))];
+      behind.push(...bases.map(([address]) => path.join(folder, address)));
+      const read = readDocument(text, document, new Map(bases));
+      behind.push(...[...read.images.keys()].map((image) => path.join(folder, image)));
     } catch {
-      return [document];
+      // What could be told so far.
     }
+    return behind;
   } catch {
     return [];
   }
@@ -218,8 +225,20 @@ export async function runFile(file: string, worn?: WornOptions): Promise<Run> {
     throw new Misuse(`${source.file}:${line}:${column} document: ${error.message}`);
   });
   const outfit = worn && wornIn(character.controller, worn);
-  const result = source.placing(() => runRehearsal(character.controller, definition, { outfit }));
+  const result = source.placing(() =>
+    runRehearsal(character.controller, definition, { outfit, placeOf: placesIn(character) }),
+  );
   return { file, source, character, outfit, result };
+}
+
+/** Where the states of a character stand, if that can be in more than one document. */
+function placesIn({ document, baseFiles }: Character): RehearsalOptions['placeOf'] {
+  if (baseFiles.length === 0) return undefined;
+  return (state, track) => {
+    const path = track === 'body' ? ['states', state] : ['tracks', track, 'states', state];
+    const { file, line } = document.source.place(path, 0, 'key');
+    return `${file}:${line}`;
+  };
 }
 
 function plainRun(one: Run | BrokenRun): unknown {
@@ -292,9 +311,12 @@ function describe(entry: TraceEntry, controller: Controller, paint: Output['pain
   const track = 'track' in entry ? trackText(entry.track) : '';
   switch (entry.kind) {
     case 'set':
-      return entry.by === undefined
-        ? paint.cyan(`  set ${entry.name} = ${String(entry.value)}`)
-        : paint.dim(`  ${entry.by}: ${entry.name} = ${String(entry.value)}`);
+      return (
+        (entry.by === undefined
+          ? paint.cyan(`  set ${entry.name} = ${String(entry.value)}`)
+          : paint.dim(`  ${entry.by}: ${entry.name} = ${String(entry.value)}`)) +
+        (entry.outside === undefined ? '' : paint.yellow(`  outside of ${entry.outside}`))
+      );
     case 'pulse':
     case 'press':
     case 'release':
@@ -305,8 +327,8 @@ function describe(entry: TraceEntry, controller: Controller, paint: Output['pain
       return paint.yellow(`  ${track}cue ${entry.name}`);
     case 'turn':
       return paint.dim(`  ${track}faces ${entry.name}`);
-    case 'gait':
-      return paint.dim(`  ${track}gait ${entry.name}`);
+    case 'flipbook':
+      return paint.dim(`  ${track}shows ${entry.name}`);
     case 'ask':
     case 'cut':
     case 'route':

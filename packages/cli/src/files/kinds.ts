@@ -37,7 +37,7 @@ export function contentOf(bytes: Buffer): Content {
   if (begins('RIFF') && begins('WEBP', 8)) return 'a WebP image';
   const text = bytes.toString('utf8');
   if (/(^|[{,\s"'])dotHopRehearsal["']?\s*:/.test(text)) return 'a rehearsal';
-  if (/(^|[{,\s"'])dotHop["']?\s*:/.test(text)) return 'a document';
+  if (/(^|[{,\s"'])dotHop(?:Compiled)?["']?\s*:/.test(text)) return 'a document';
   if (/<scxml[\s>]/.test(text)) return 'a state chart';
   if (/^\ufeff?clip,/.test(text)) return 'a table of clips';
   return 'something else';

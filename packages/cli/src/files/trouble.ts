@@ -1,3 +1,7 @@
+import { readdir } from 'node:fs/promises';
+import path from 'node:path';
+import { nearestName } from 'dot-hop/document';
+
 /** Why the system refused a file, in words. */
 export function fileTrouble(error: unknown): string {
   const code = (error as NodeJS.ErrnoException).code;
@@ -17,4 +21,13 @@ export function fileTrouble(error: unknown): string {
     EMFILE: 'too many files are open',
   };
   return words[code ?? ''] ?? (error instanceof Error ? error.message : String(error));
+}
+
+/** The same of a file that something names, with the name that was probably meant where there is no such file. */
+export async function namedFileTrouble(error: unknown, file: string): Promise<string> {
+  const trouble = fileTrouble(error);
+  if ((error as NodeJS.ErrnoException).code !== 'ENOENT') return trouble;
+  const beside = await readdir(path.dirname(file)).catch(() => []);
+  const near = nearestName(path.basename(file), beside);
+  return near === undefined ? trouble : `${trouble}; did you mean "${near}"?`;
 }

@@ -1,5 +1,6 @@
-import { writeCells } from 'dot-hop';
 import type { Cell, ClipDefinition, Controller, ControllerDefinition, Part } from 'dot-hop';
+import { writeCells } from 'dot-hop/edit';
+import { variantsShown } from 'dot-hop/explain';
 import type { Image } from '../images.js';
 import { packSheet } from './atlas.js';
 import { FileNames } from './file-names.js';
@@ -72,6 +73,7 @@ export function pack(
         ...Object.fromEntries(worn.sheets.map(([one, sheet]) => [one, sheet.definition])),
       },
       clips: Object.fromEntries(clips.map((one) => [one, clipDefinition(controller, one, numbers)])),
+      ...(definition.variants && { variants: variantsShown(controller) }),
       ...(Object.keys(flipbooks).length > 0 ? { flipbooks } : { flipbooks: undefined }),
       ...(worn.wardrobe && { wardrobe: worn.wardrobe }),
     },

@@ -1,5 +1,5 @@
-import { showingAt } from 'dot-hop';
 import type { Clip, Pose } from 'dot-hop';
+import { showingAt } from 'dot-hop/explain';
 import type { Image } from '../images.js';
 import { Misuse } from '../misuse.js';
 import { Canvas, mostPixels } from './canvas.js';

@@ -1,4 +1,4 @@
-import { durationsOf } from 'dot-hop';
+import { durationsOf } from 'dot-hop/explain';
 import type { Image } from '../images.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
 import { drawMarks } from './marks.js';

@@ -1,5 +1,5 @@
-import { showingAt } from 'dot-hop';
 import type { Clip, Controller } from 'dot-hop';
+import { showingAt } from 'dot-hop/explain';
 import { figureOf } from 'dot-hop/view';
 import type { Showing } from './motion.js';
 

@@ -205,7 +205,8 @@ function drawLane(
       return;
     }
     const rank = { size: 11, colour: theme.dim, align: 'right' } as const;
-    canvas.draw(svgText(String(state.priority), margin + 24, y + 15, rank));
+    const text = state.isGroupRest ? 'rest' : String(state.priority);
+    canvas.draw(svgText(text, margin + 24, y + 15, rank));
     canvas.draw(
       svgText(fitText(state.name, labels - 34, { size: 13 }), margin + 32, y + 15, { colour: theme.text }),
     );

@@ -1,4 +1,4 @@
-import type { Controller } from 'dot-hop';
+import type { Controller, ControllerDefinition, State } from 'dot-hop';
 import { checkChartNames } from './names.js';
 import { both, node, xmlOf } from './nodes.js';
 import type { Node } from './nodes.js';
@@ -31,7 +31,7 @@ class ChartWriter extends ChartStates {
       const own = states.filter(({ index }) => order.includes(index));
       const shown = own.find((one) => one.name === this.first.showing(track).state)!;
       const id = track === 'body' ? 'shows' : `shows.${track}`;
-      return node('state', { id, initial: this.idIn(shown) }, ...own.map((one) => this.state(one)));
+      return node('state', { id, initial: this.idIn(shown) }, ...this.nested(own, 0));
     });
     const regions =
       compass.names.length > 1 && this.definition.compass?.by !== undefined ? [this.facing()] : [];
@@ -52,6 +52,19 @@ class ChartWriter extends ChartStates {
       leftOut.length === 0 ? '' : `\nWhat a state chart has no place for:\n${leftOut.join('\n')}\n`;
     const use = 'send it "signals" with the values of an instant as data, pulses as true; it sends cue.NAME.';
     return { text: xmlOf(chart, ` ${name}: ${use}${notes} `), leftOut };
+  }
+
+  /** States, those of a group inside of a state of its own. @param depth in how many groups all of them are */
+  private nested(states: readonly State[], depth: number): Node[] {
+    const groups = new Set(states.flatMap(({ groups: in_ }) => in_[depth]?.name ?? []));
+    return [
+      ...states.filter((one) => one.groups.length === depth).map((one) => this.state(one)),
+      ...[...groups].map((id) => {
+        const inside = states.filter((one) => one.groups[depth]?.name === id);
+        const rest = inside.find((one) => one.isGroupRest && one.groups.length === depth + 1)!;
+        return node('state', { id, initial: this.idIn(rest) }, ...this.nested(inside, depth + 1));
+      }),
+    ];
   }
 
   /** Where it faces, side by side with what shows. */
@@ -84,7 +97,7 @@ class ChartWriter extends ChartStates {
 
   /** What the document says and a chart has no place for. */
   private leftOut(): string[] {
-    const { states = {}, tracks = {}, compass } = this.definition;
+    const { compass } = this.definition;
     const fields = [
       'gaits',
       'carry',
@@ -94,21 +107,28 @@ class ChartWriter extends ChartStates {
       'turns',
       'leaves',
       'atLeast',
+      'fit',
       'again',
     ] as const;
-    const all = [
-      ...Object.entries(states).map(([name, state]) => [`states.${name}`, state] as const),
-      ...Object.entries(tracks).flatMap(([track, { states: own }]) =>
-        Object.entries(own).map(([name, state]) => [`tracks.${track}.states.${name}`, state] as const),
-      ),
-    ];
-    const found = all.flatMap(([place, state]) => [
-      ...fields.filter((field) => state[field] !== undefined).map((field) => `${place}.${field}`),
-      ...(typeof state.facing === 'object' || state.facing === 'held' ? [`${place}.facing`] : []),
-      ...(state.hops ?? []).flatMap(({ at }, i) =>
-        typeof at === 'object' && 'phases' in at ? [`${place}.hops[${i}].at (taken at once)`] : [],
-      ),
-    ]);
+    const all = this.controller.states
+      .filter(({ takenBy }) => takenBy < 0)
+      .map((state) => [state.path.join('.'), this.definitionOf(state)] as const);
+    const found = this.definition.variants === undefined ? [] : ['variants'];
+    found.push(
+      ...all.flatMap(([place, state]) => [
+        ...fields.filter((field) => state[field] !== undefined).map((field) => `${place}.${field}`),
+        ...(typeof state.shows === 'object' ? [`${place}.shows.any (its first clip counts)`] : []),
+        ...(typeof state.facing === 'object' || state.facing === 'held' ? [`${place}.facing`] : []),
+        ...(state.hops ?? []).flatMap(({ at }, i) =>
+          typeof at === 'object' && 'phases' in at ? [`${place}.hops[${i}].at (taken at once)`] : [],
+        ),
+      ]),
+    );
+    const { tracks = {} } = this.definition;
+    found.push(
+      ...leftOutOfGroups(this.definition, ''),
+      ...Object.entries(tracks).flatMap(([name, track]) => leftOutOfGroups(track, `tracks.${name}.`)),
+    );
     const sideBySide =
       this.controller.tracks.length === 1
         ? []
@@ -123,4 +143,13 @@ class ChartWriter extends ChartStates {
       ...turning.map((field) => `compass.${field}`),
     ];
   }
+}
+
+/** What groups say that a chart has no place for. @param path where they stand */
+function leftOutOfGroups({ groups = {} }: Pick<ControllerDefinition, 'groups'>, path: string): string[] {
+  return Object.entries(groups).flatMap(([name, group]) => {
+    const at = `${path}groups.${name}.`;
+    const said = (['carry', 'facing'] as const).filter((field) => group[field] !== undefined);
+    return [...said.map((field) => `${at}${field}`), ...leftOutOfGroups(group, at)];
+  });
 }

@@ -64,7 +64,12 @@ export class ChartHearing extends ChartReader {
         when(
           both(`!(${holds})`, `${name} === ${on}`, `!waits_${name}`),
           assign(`waits_${name}`, 'true'),
-          node('send', { id: `wait.${name}`, event: `waited.${name}`, delay: `${delay}ms` }),
+          node('send', {
+            ...{ id: `wait.${name}`, event: `waited.${name}` },
+            ...(typeof delay === 'number'
+              ? { delay: `${delay}ms` }
+              : { delayexpr: `Math.max(0, ${this.expression(delay)}) + 'ms'` }),
+          }),
         ),
       ];
     });

@@ -25,6 +25,8 @@ export function checkChartNames({ states, tracks, cueNames, definition }: ChartN
   };
   const letters = 'it must begin with a letter and go on with letters, digits, "_", "-" or "."';
   for (const { name } of states) if (!isId(name)) refuse('state', name, letters);
+  for (const { groups } of states)
+    for (const { name } of groups) if (!isId(name)) refuse('group', name, letters);
   for (const { name } of tracks) if (!isId(name)) refuse('track', name, letters);
   for (const name of cueNames) if (!isId(name)) refuse('cue', name, letters);
   for (const [what, names] of [

@@ -3,6 +3,7 @@ import type { Controller, ControllerDefinition, State, StateDefinition } from 'd
 import { ecmascriptOf } from 'dot-hop/document';
 import { describeController } from 'dot-hop/explain';
 import type { ControllerFacts } from 'dot-hop/explain';
+import { definitionOf } from '../state-words.js';
 import { assign, both } from './nodes.js';
 import type { Node } from './nodes.js';
 
@@ -21,21 +22,30 @@ export class ChartReader {
     this.definition = controller.definition;
     this.first = new Performer(controller);
     this.order = controller.order.map((index) => controller.states[index]!);
-    this.shownNames = new Set(controller.states.flatMap((one) => [...one.tags, this.inTrack(one)]));
+    this.shownNames = new Set(
+      controller.states.flatMap((one) => [
+        ...one.tags,
+        ...[one, ...one.groups].map(({ name }) => this.inTrack(one, name)),
+      ]),
+    );
     this.facts = describeController(controller);
   }
 
   /** What stands for a name in an expression. */
   protected nameOf = (name: string, isFirst = false): string => {
     if (!this.shownNames.has(name)) return name;
+    const isOf = (one: State, { name: own }: { readonly name: string }): boolean =>
+      this.inTrack(one, own) === name;
     const meant = this.controller.states.filter(
-      (one) => one.tags.includes(name) || this.inTrack(one) === name,
+      (one) => one.tags.includes(name) || [one, ...one.groups].some((of) => isOf(one, of)),
     );
     if (isFirst) return String(meant.some((one) => this.isFirst(one)));
-    return `(${meant.map((one) => `In('${this.idIn(one)}')`).join(' || ')})`;
+    // A group is a state of the chart, with its own in it.
+    const ids = meant.map((one) => one.groups.find((group) => isOf(one, group))?.name ?? this.idIn(one));
+    return `(${[...new Set(ids)].map((id) => `In('${id}')`).join(' || ')})`;
   };
 
-  private inTrack({ name, track }: State): string {
+  private inTrack({ track }: State, name: string): string {
     return `${this.controller.tracks[track]!.name}.${name}`;
   }
 
@@ -74,16 +84,13 @@ export class ChartReader {
 
   /** A state as it stands in the document; nothing of one that has taken a track. */
   protected definitionOf(state: State): StateDefinition {
-    const { tracks } = this.controller;
-    if (state.takenBy >= 0) return {};
-    const { states, tracks: further = {} } = this.definition;
-    return (state.track === 0 ? states : further[tracks[state.track]!.name]!.states)?.[state.name] ?? {};
+    return definitionOf(this.controller, state) ?? {};
   }
 
   /** While what a state may show: one that has taken a track, while it shows in its own and what `takes` says holds. */
   protected during(state: State): string {
     const taker = this.controller.states[state.takenBy];
-    if (taker === undefined) return this.expression(this.definitionOf(state).while);
+    if (taker === undefined) return this.expression(this.controller.conditionTexts[state.while]);
     const { takes } = this.definitionOf(taker);
     const track = this.controller.tracks[state.track]!.name;
     const condition = Array.isArray(takes) ? undefined : (takes as Record<string, string>)[track];
@@ -107,7 +114,8 @@ export class ChartReader {
   /** What entering a state uses up. */
   protected uses(state: State, ...texts: readonly (string | undefined)[]): Node[] {
     const own = this.isChange(state) && texts.length === 0 ? [assign(`new_${idOf(state)}`, 'false')] : [];
-    const { while: during, when: begins } = this.definitionOf(state);
+    const { when: begins } = this.definitionOf(state);
+    const during = this.controller.conditionTexts[state.while];
     const read = (texts.length > 0 ? texts : [during, begins]).join(' ');
     const pulses = this.facts.signals.filter(
       ({ name, kind }) => kind === 'pulse' && new RegExp(`\\b${name}\\b`).test(read),

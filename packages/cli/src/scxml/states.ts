@@ -11,10 +11,12 @@ export class ChartStates extends ChartHearing {
     const spans = this.spansRead().filter((id) => id.startsWith(`in_${idOf(state)}_`));
     const heard = state.hops.flatMap(({ memory }, i) => (memory >= 0 ? [`heard_${idOf(state)}_${i}`] : []));
     const clocks = this.clocks(state);
-    const reads = clocks.map(({ attributes }) => attributes.id!);
+    const ending = this.ending(state);
+    const reads = [...clocks, ...ending].map(({ attributes }) => attributes.id!);
     const entered = [
       ...[...spans, ...heard].map((id) => assign(id, 'false')),
       ...clocks,
+      ...ending,
       ...this.tagUpdate(),
     ];
     const onexit = reads.map((sendid) => node('cancel', { sendid }));
@@ -50,14 +52,15 @@ export class ChartStates extends ChartHearing {
     if (state.final) return [];
     const isRest = state.index === state.rest;
     return this.others(state)
-      .filter((one) => isRest || one.priority > state.priority)
+      .filter((one) => isRest || one.rank > state.rank)
       .map((one) => this.into(one, this.wants(one), this.uses(one)));
   }
 
   /** Rule 2: hops. */
   private byHops(state: State, { hops = [] }: StateDefinition): Node[] {
-    return hops.flatMap((hop, i) => {
-      const to = this.controller.stateNamed.get(hop.to)!;
+    return state.hops.flatMap(({ to: index, place }, i) => {
+      const to = this.controller.states[index]!;
+      const hop = hops[place]!;
       const given = this.expression(hop.if);
       const open = this.during(to);
       const uses = hop.if === undefined ? this.uses(to) : this.uses(to, hop.if);
@@ -80,12 +83,13 @@ export class ChartStates extends ChartHearing {
     const others = this.others(state);
     const way = (cond: string, event: string | undefined, among = others): Node[] =>
       among.map((one) => this.into(one, both(cond, this.wants(one)), this.uses(one), event));
-    const yields = (definition.yields ?? []).flatMap(({ to, during, if: given }) => {
+    const yields = (definition.yields ?? []).flatMap(({ during, if: given }, i) => {
+      const { to } = state.yields[i]!;
       const span = during === undefined ? 'true' : spanId(state, during);
       return way(
         both(span, this.expression(given)),
         undefined,
-        others.filter(({ name }) => to?.includes(name) ?? true),
+        others.filter(({ index }) => to?.has(index) ?? true),
       );
     });
     const gone = `!(${this.during(state)})`;
@@ -102,7 +106,7 @@ export class ChartStates extends ChartHearing {
     return [...yields, ...leaves, ...ends];
   }
 
-  /** What is sent after a while of showing: cues, borders of spans, the end or the next pass. */
+  /** What is sent after a while of showing: cues, borders of spans, the next pass. */
   private clocks(state: State): Node[] {
     // What is in step has no time of its own.
     if (state.inStep >= 0) return [];
@@ -119,13 +123,25 @@ export class ChartStates extends ChartHearing {
         told.push([`begins.${id}`, starts[first]!], [`ends.${id}`, starts[last + 1]!]);
     }
     const length = starts[clip.ends.length]!;
-    const times = clip.loopFrom >= 0 ? [] : [[`end.${state.name}`, length] as [string, number]];
-    if (clip.loopFrom >= 0 && told.length > 0) times.push([`pass.${state.name}`, length]);
-    return [...told, ...times]
+    if (clip.loopFrom >= 0 && told.length > 0) told.push([`pass.${state.name}`, length]);
+    return told
       .sort((a, b) => a[1] - b[1])
       .map(([event, micros], i) =>
         node('send', { id: `${idOf(state)}.${i}`, event, delay: `${micros / 1000}ms` }),
       );
+  }
+
+  /** What is sent when a state is over: its clip, or the time that it says it lasts. Further passes do not put it off. */
+  private ending(state: State): Node[] {
+    if (state.inStep >= 0) return [];
+    const { ends, loopFrom } = state.books[0]![this.controller.compass.start]!.clip;
+    const { lasts = loopFrom >= 0 ? undefined : ends[ends.length - 1]! / 1000 } = this.definitionOf(state);
+    if (lasts === undefined) return [];
+    const delay =
+      typeof lasts === 'number'
+        ? { delay: `${lasts}ms` }
+        : { delayexpr: `Math.max(0, ${this.expression(lasts)}) + 'ms'` };
+    return [node('send', { id: `${idOf(state)}.end`, event: `end.${state.name}`, ...delay })];
   }
 
   private isSpanAt(state: State, name: string): boolean {

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readFile, readdir, realpath, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { imagesOf } from 'dot-hop';
-import { readDocument } from 'dot-hop/document';
+import { gatherBases, readDocument } from 'dot-hop/document';
+import type { BaseText, Bases } from 'dot-hop/document';
 import { isRehearsalFile, readRehearsal } from 'dot-hop/rehearsal';
 import { writeWhole } from '../files/writing.js';
 
@@ -40,12 +40,20 @@ export class ServedFolder {
   private constructor(
     /** The folder as the system knows it, without links. */
     readonly root: string,
-    /** The document's file, by its name in the folder; it need not be there yet. */
+    /** The folder of the document, in it; from here the page names files. */
+    readonly home: string,
+    /** The document's file, by its name in its folder; it need not be there yet. */
     readonly document: string,
   ) {}
 
-  static async of(root: string, document: string): Promise<ServedFolder> {
-    return new ServedFolder(await realpath(root), document);
+  /** @param root the folder of the document, or one around it, where what the document builds on lies there */
+  static async of(root: string, home: string, document: string): Promise<ServedFolder> {
+    return new ServedFolder(await realpath(root), await realpath(home), document);
+  }
+
+  /** How the page names a file. */
+  nameOf(file: string): string {
+    return path.relative(this.home, file).split(path.sep).join('/');
   }
 
   /**
@@ -56,11 +64,12 @@ export class ServedFolder {
   private async pathOf(name: string): Promise<string> {
     if (!allowed.test(name))
       throw new Refused(403, `${name}: the workbench reads and writes drawings, documents and tables`);
-    const file = path.resolve(this.root, name);
+    const file = path.resolve(this.home, name);
     const isInside = (one: string): boolean => one === this.root || one.startsWith(this.root + path.sep);
     const outside = new Refused(403, `${name}: it lies outside the folder that was opened`);
     if (!isInside(file) || name.includes('\0') || path.isAbsolute(name)) throw outside;
-    if (name.split(/[\\/]/).some((part) => part.startsWith('.') || part === 'node_modules')) throw outside;
+    const steps = path.relative(this.root, file).split(/[\\/]/);
+    if (steps.some((part) => part.startsWith('.') || part === 'node_modules')) throw outside;
     // The nearest folder that is there tells whether a link leads out.
     for (let known = file; ; known = path.dirname(known)) {
       const real = await realpath(known).catch(() => undefined);
@@ -73,26 +82,33 @@ export class ServedFolder {
   /** The document, and the drawings and rehearsals beside it. */
   async list(): Promise<{ document: string; files: ListedFile[] }> {
     const all = (await readdir(this.root, { recursive: true }))
-      .map((name) => name.split(path.sep).join('/'))
-      .filter((name) => !name.split('/').some((part) => part.startsWith('.') || part === 'node_modules'));
+      .filter((name) => !name.split(path.sep).some((part) => part.startsWith('.') || part === 'node_modules'))
+      .map((name) => this.nameOf(path.join(this.root, name)));
     const found = all.filter((name) => pictures.test(name));
-    const text = await readFile(path.join(this.root, this.document), 'utf8').catch((error: unknown) => {
+    const text = await readFile(path.join(this.home, this.document), 'utf8').catch((error: unknown) => {
       if (isMissing(error)) return undefined;
       throw error;
     });
-    const named = namedBy(text, this.document);
+    const bases = text === undefined ? new Map<string, BaseText>() : await this.basesOf(text);
+    const named = namedBy(text, this.document, bases);
     // Of a folder of several characters only what belongs to this one.
     const wanted = named === undefined ? found.slice(0, mostFiles) : found.filter((name) => named.has(name));
     const own: string[] = [];
     for (const name of all.filter(isRehearsalFile).slice(0, mostFiles))
       if (text !== undefined && (await this.isOwnRehearsal(name))) own.push(name);
-    const names = [...(text === undefined ? [] : [this.document]), ...wanted, ...own];
+    const read = [...bases].flatMap(([name, base]) => ('text' in base ? [name] : []));
+    const names = [...(text === undefined ? [] : [this.document]), ...read, ...wanted, ...own];
     const files: ListedFile[] = [];
     for (const name of names) {
       const content = await this.contentOf(name).catch(() => undefined);
       if (content !== undefined) files.push({ name, version: versionOf(content) });
     }
     return { document: this.document, files };
+  }
+
+  /** The documents of the folder that the document builds on. */
+  private basesOf(text: string): Promise<Bases> {
+    return gatherBases(text, this.document, async (name) => (await this.contentOf(name)).toString('utf8'));
   }
 
   /** Whether a file is a rehearsal of the document. */
@@ -148,10 +164,10 @@ export class ServedFolder {
 }
 
 /** The drawings that a document names; `undefined` where it cannot be read, or names none. */
-function namedBy(text: string | undefined, file: string): ReadonlySet<string> | undefined {
+function namedBy(text: string | undefined, file: string, bases: Bases): ReadonlySet<string> | undefined {
   if (text === undefined) return undefined;
   try {
-    const named = new Set(imagesOf(readDocument(text, file).definition.sheets).keys());
+    const named = new Set(readDocument(text, file, bases).images.keys());
     return named.size === 0 ? undefined : named;
   } catch {
     return undefined;

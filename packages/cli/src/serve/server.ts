@@ -71,7 +71,7 @@ export async function serveWorkbench(page: string, folder: ServedFolder, port: n
     awaitWriteFinish: { stabilityThreshold: 80, pollInterval: 20 },
   });
   watcher.on('all', (_, file) => {
-    const name = path.relative(folder.root, file).split(path.sep).join('/');
+    const name = folder.nameOf(file);
     void folder.versionNow(name).then((version) => {
       const event = `event: changed\ndata: ${JSON.stringify({ name, version: version ?? '' })}\n\n`;
       for (const one of listeners) one.write(event);

@@ -1,5 +1,6 @@
 import type { Hop, State } from '../controller/controller.js';
 import { isOn, needsPulse, termsOf } from '../signal/condition.js';
+import { rankText } from '../controller/rank.js';
 import type { Condition, Term } from '../signal/condition.js';
 import type { SignalValue } from '../signal/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
@@ -46,7 +47,7 @@ export class Decisions extends Questions {
       for (const state of this.own) {
         const places = [
           ...(['while', 'when'] as const).filter((field) => state[field] === index).map((field) => [field]),
-          ...state.hops.flatMap((hop, i) => (hop.if === index ? [['hops', i, 'if']] : [])),
+          ...state.hops.flatMap((hop) => (hop.if === index ? [['hops', hop.place, 'if']] : [])),
           ...state.yields.flatMap((one, i) => (one.if === index ? [['yields', i, 'if']] : [])),
         ];
         for (const place of places)
@@ -76,7 +77,7 @@ export class Decisions extends Questions {
     if (this.isReached(state)) return;
     const alone = above.find((one) => !this.wide.can(all([wants, not(this.wants(one))])));
     const by = (alone === undefined ? above : [alone]).map(({ name }) => name);
-    const rank = Math.max(...above.filter(({ name }) => by.includes(name)).map(({ priority }) => priority));
+    const rank = rankText(above.find(({ name }) => by.includes(name))!);
     this.found.add('state-never', this.pathOf(state), {
       state: state.name,
       track: this.track.name,
@@ -89,18 +90,26 @@ export class Decisions extends Questions {
   private checkWaysOn(state: State): void {
     const { states } = this.controller;
     const here = this.showing(state);
-    state.hops.forEach((hop, i) => {
-      const to = states[hop.to]!;
-      // What is remembered may have been true before.
-      const taken =
-        hop.memory >= 0 ? this.condition(to.while) : all([this.condition(hop.if), this.condition(to.while)]);
-      if (!this.wide.can(taken, here))
-        this.found.add('hop-never', this.pathOf(state, 'hops', i), { to: to.name });
-      else this.checkOvertaken(state, to, taken, this.pathOf(state, 'hops', i));
-    });
+    const places = new Set(state.hops.map((hop) => hop.place));
+    for (const place of places) {
+      const path = this.pathOf(state, 'hops', place);
+      // Into a group there are several: of these the one is taken whose condition holds.
+      const ways = state.hops
+        .filter((hop) => hop.place === place)
+        .map((hop) => {
+          const to = states[hop.to]!;
+          const [given, open] = [this.condition(hop.if), this.condition(to.while)];
+          // What is remembered may have been true before.
+          return { to, taken: hop.memory >= 0 ? open : all([given, open]) };
+        });
+      const [first, ...others] = ways;
+      if (!ways.some(({ taken }) => this.wide.can(taken, here)))
+        this.found.add('hop-never', path, { to: ways.map(({ to }) => to.name).join(', ') });
+      else if (others.length === 0) this.checkOvertaken(state, first!.to, first!.taken, path);
+    }
     if (state.then < 0) return;
     const endless = state.books.flat().find(({ loops, bridge }) => loops && !bridge);
-    if (endless !== undefined || state.scrub !== undefined) {
+    if (state.lasts === undefined && (endless !== undefined || state.scrub !== undefined)) {
       this.found.add('then-endless', this.pathOf(state, 'then'), {
         state: state.name,
         to: states[state.then]!.name,
@@ -125,7 +134,7 @@ export class Decisions extends Questions {
     const by = above
       .filter((one) => this.wide.can(all([taken, this.wants(one)]), here))
       .map(({ name }) => name);
-    const rank = Math.max(...above.map(({ priority }) => priority));
+    const rank = rankText(above.reduce((most, one) => (one.rank > most.rank ? one : most)));
     this.found.add('follow-up-overtaken', path, { from: from.name, to: to.name, by, rank });
   }
 
@@ -133,9 +142,9 @@ export class Decisions extends Questions {
   private checkStuck(state: State): void {
     const { states } = this.controller;
     // A posture ends when its condition does; one whose condition is always true is told as such.
-    if (state.kind !== 'bare' || state.index === state.rest) return;
+    if (state.kind !== 'bare' || state.while >= 0 || state.index === state.rest) return;
     const loops = state.books.flat().some(({ loops: one }) => one) || state.scrub !== undefined;
-    if (state.ends && !loops) return;
+    if (state.ends && (!loops || state.lasts !== undefined)) return;
     const here = this.showing(state);
     const others = this.own.filter((one) => one !== state);
     const byRank = others.some(

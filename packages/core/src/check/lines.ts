@@ -6,6 +6,7 @@ import { parseExpression, written } from '../signal/expression.js';
 import type { Comparison } from '../signal/expression.js';
 import { regionOf } from '../signal/regions.js';
 import type { Regions } from '../signal/regions.js';
+import type { NumberBounds } from '../signal/definition.js';
 import { constantOf } from '../signal/scope.js';
 
 /** What comparisons come to on one side of a threshold, or on it. */
@@ -15,6 +16,8 @@ export type Side = ReadonlyMap<Term, boolean>;
 export interface Threshold {
   readonly name: string;
   readonly value: number;
+  /** Whether the number is always whole, so that it does not tremble there. */
+  readonly isWhole: boolean;
   readonly below: Side;
   readonly at: Side;
   readonly above: Side;
@@ -24,10 +27,10 @@ export interface Threshold {
 export function thresholdsOf(controller: Controller): Threshold[] {
   const { tables } = controller;
   const found: Threshold[] = [];
-  for (const { kind, name, slot } of tables.signals.values()) {
+  for (const { kind, name, slot, bounds } of tables.signals.values()) {
     if (kind !== 'number' && kind !== 'vector') continue;
     const names = kind === 'vector' ? [`${name}.x`, `${name}.y`] : [name];
-    names.forEach((one, i) => found.push(...ofNumber(controller, one, tables.regions[slot + i]!)));
+    names.forEach((one, i) => found.push(...ofNumber(controller, one, tables.regions[slot + i]!, bounds)));
   }
   return [...found, ...ofComputed(controller)].filter(({ below, above }) => !isSame(below, above));
 }
@@ -35,7 +38,12 @@ export function thresholdsOf(controller: Controller): Threshold[] {
 export const isSame = (one: Side, other: Side): boolean =>
   [...one].every(([term, on]) => other.get(term) === on);
 
-function ofNumber({ tables }: Controller, name: string, regions: Regions): Threshold[] {
+function ofNumber(
+  { tables }: Controller,
+  name: string,
+  regions: Regions,
+  { from = -Infinity, to = Infinity, whole = false }: NumberBounds = {},
+): Threshold[] {
   const compares = tables.terms.filter((term) => term.kind === 'compare' && decides(regions, term));
   if (compares.length === 0) return [];
   const sideAt = (value: number): Side => {
@@ -43,9 +51,12 @@ function ofNumber({ tables }: Controller, name: string, regions: Regions): Thres
     return new Map(compares.map((term) => [term, isOn(term, words)]));
   };
   const values = new Set(regions.bounds.filter((bound) => Number.isFinite(bound)).map(roundedBound));
-  return [...values].map((value) => ({
+  // Nothing is met at an end of what the number can be, or outside.
+  const inside = [...values].filter((value) => value > from && value < to);
+  return inside.map((value) => ({
     name,
     value,
+    isWhole: whole,
     below: sideAt(value - tiny(value)),
     at: sideAt(value),
     above: sideAt(value + tiny(value)),
@@ -68,7 +79,7 @@ function ofComputed({ tables }: Controller): Threshold[] {
   return [...lines.values()].map(({ name, value, terms }) => {
     const side = (number: number): Side =>
       new Map([...terms].map(([term, operator]) => [term, compare(operator, number, value)]));
-    return { name, value, below: side(value - 1), at: side(value), above: side(value + 1) };
+    return { name, value, isWhole: false, below: side(value - 1), at: side(value), above: side(value + 1) };
   });
 }
 

@@ -1,4 +1,5 @@
 import type { Controller, State, Track } from '../controller/controller.js';
+import { statedOf } from '../controller/stated.js';
 import type { Condition, Words } from '../signal/condition.js';
 import { bitsOf } from '../signal/bits.js';
 import { withBits } from './bits.js';
@@ -73,7 +74,12 @@ export abstract class Questions {
 
   /** Where a state stands; of one that has taken the track, where it says so. */
   protected pathOf(state: State, ...more: (string | number)[]): (string | number)[] {
-    return state.takenBy < 0 ? [...state.path, ...more] : [...state.path];
+    if (state.takenBy >= 0) return [...state.path];
+    // Where it says none itself, it is the group's.
+    const stated = statedOf(this.controller, state);
+    if (more[0] === 'while' && stated?.definition.while === undefined)
+      return [...(stated?.groups.at(-1)?.path ?? state.path), ...more];
+    return [...state.path, ...more];
   }
 
   /** The postures that rank above a state, from the highest: those that keep it from taking over while they want in. */

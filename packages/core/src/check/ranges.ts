@@ -1,7 +1,7 @@
 import type { ControllerDefinition } from '../controller/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
-import { askedBy, expressionsIn, facedBy, madeOf, namesOf, statesIn } from './expressions.js';
+import { askedBy, expressionsIn, facedBy, madeOf, namesOf, saidIn } from './expressions.js';
 
 /** The least and the greatest that a number can be. */
 export interface Range {
@@ -107,10 +107,13 @@ function rangeOfCall(name: string, parts: readonly Range[]): Range {
 /** The names that a definition takes for signed numbers. */
 function signedNames(definition: ControllerDefinition): Set<string> {
   const { derived = {}, compass } = definition;
-  const states = statesIn(definition);
+  const states = saidIn(definition);
   const turning = [...expressionsIn(compass?.by), ...states.flatMap(facedBy)];
   const signed = new Set(turning.flatMap(namesOf));
-  for (const one of [...Object.values(derived).flatMap(madeOf), ...states.flatMap(askedBy)])
+  for (const one of [
+    ...Object.values(derived).flatMap((one) => madeOf(one)),
+    ...states.flatMap((state) => askedBy(state)),
+  ])
     signedIn(one, signed);
   return signed;
 }
@@ -172,14 +175,17 @@ function narrowed(condition: Expression, known: Map<string, Range>): void {
  * takes it for signed: by its first value, by `abs`, `sign`, `hypot` or a minus, by a comparison with what is below 0, or by
  * turning the character. A part of a vector is always signed.
  *
- * @returns the range of a name, while a condition holds
+ * @returns the range of a name, while some conditions hold
  */
-export function rangesOf(definition: ControllerDefinition): (condition: string | undefined) => RangeOfName {
+export function rangesOf(
+  definition: ControllerDefinition,
+): (...conditions: readonly (string | undefined)[]) => RangeOfName {
   const { signals = {}, derived = {} } = definition;
   const signed = signedNames(definition);
-  return (condition) => {
+  return (...conditions) => {
     const known = new Map<string, Range>();
-    if (condition !== undefined) narrowed(parseExpression(condition), known);
+    for (const condition of conditions)
+      if (condition !== undefined) narrowed(parseExpression(condition), known);
     const found = new Map<string, Range>();
     const ofName: RangeOfName = (name) => {
       const before = found.get(name);
@@ -197,7 +203,9 @@ export function rangesOf(definition: ControllerDefinition): (condition: string |
       if (typeof made === 'string') return rangeOf(parseExpression(made), ofName);
       const signal = made === undefined && Object.hasOwn(signals, name) ? signals[name]! : undefined;
       if (signal === undefined || !('number' in signal)) return bit;
-      return signed.has(name) || signal.number < 0 ? any : upwards;
+      const { number, from, to = Infinity } = signal;
+      if (from !== undefined) return { low: from, high: to };
+      return { low: signed.has(name) || number < 0 ? -Infinity : 0, high: to };
     };
     return ofName;
   };

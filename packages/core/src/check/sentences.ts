@@ -99,6 +99,18 @@ export const findings = {
     say: (v) =>
       `no state, gait, bridge or flipbook shows the clip "${v.name}"; show it somewhere, or take it out`,
   },
+  'variant-unused': {
+    severity: 'warning',
+    title: 'a variant of what never shows',
+    say: (v) =>
+      `"${v.variant}" stands for "${v.name}", but no state shows "${v.name}"; take it out, or show "${v.name}"`,
+  },
+  'variant-differs': {
+    severity: 'warning',
+    title: 'a variant without a cue or span that a rule waits for',
+    say: (v) =>
+      `"${v.variant}" stands for "${v.base}" in "${v.state}", whose rules wait for the ${v.kind} "${v.what}"; "${v.variant}" has none, so nothing comes of that rule while it shows; give it the ${v.kind}`,
+  },
   'direction-stands-in': {
     severity: 'warning',
     title: 'a direction without a drawing',
@@ -115,7 +127,7 @@ export const findings = {
     severity: 'warning',
     title: 'a rate that falls below 0',
     say: (v) =>
-      `the rate \`${v.text}\` of "${v.state}" falls below 0${(v.signed as string[]).length > 0 ? ` when ${(v.signed as string[]).join(' or ')} does` : ''}; time does not run backwards, so the drawing stands still there; write abs(${v.text}), or max(0, ${v.text}) where that is meant`,
+      `the rate \`${v.text}\` of "${v.state}" falls below 0${(v.signed as string[]).length > 0 ? ` when ${(v.signed as string[]).join(' or ')} does` : ''}; the clip plays backwards then; write abs(${v.text}), or say "from: -1" at the number that is meant to`,
   },
   'state-unreachable': {
     severity: 'warning',

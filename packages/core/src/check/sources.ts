@@ -4,6 +4,8 @@ import { Op, placeOf, slotsOf, valueOf } from '../signal/program.js';
 import type { Program } from '../signal/program.js';
 import { regionOf } from '../signal/regions.js';
 import type { Regions } from '../signal/regions.js';
+import type { Signal } from '../signal/definition.js';
+import { isWithin } from '../signal/signals.js';
 import type { ComputedTerm } from '../signal/tables.js';
 import { bitsOf } from '../signal/bits.js';
 import { hasBits, withBits } from './bits.js';
@@ -59,19 +61,21 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   for (const term of computed) if (!isJoint(term)) sources.push(free(count, term));
 
   const joint = computed.filter(isJoint);
-  const isChoice = new Map<number, number>();
-  for (const { kind, slot, options } of signals.values())
-    if (kind === 'choice') isChoice.set(slot, options.length);
+  const ofSlot: NumberSource[] = [];
+  for (const signal of signals.values()) {
+    if (signal.slot >= 0) ofSlot[signal.slot] = signal;
+    if (signal.kind === 'vector') ofSlot[signal.slot + 1] = signal;
+  }
   const groups = wide ? [] : groupsOf(joint);
   const grouped = new Set(groups.flatMap(({ slots }) => slots));
   regions.forEach((of, slot) => {
     if (grouped.has(slot)) return;
-    const values = valuesOf(of, isChoice.get(slot));
+    const values = valuesOf(of, ofSlot[slot]!);
     const all = distinct(values.flatMap((value) => bitsAt(count, of, slot, value)));
     if (all.length > 1) sources.push({ mask: maskOf(count, of), all });
   });
   if (wide) for (const term of joint) sources.push(free(count, term));
-  for (const group of groups) sources.push(groupSource(count, group, regions, isChoice));
+  for (const group of groups) sources.push(groupSource(count, group, regions, ofSlot));
   return sources;
 }
 
@@ -82,11 +86,23 @@ function maskOf(count: number, { words, keep }: Regions): Words {
   return mask;
 }
 
-/** A value of each region; of a choice its options. */
-function valuesOf({ bounds }: Regions, options: number | undefined): number[] {
-  if (options !== undefined) return Array.from({ length: options }, (_, i) => i);
-  return bounds.slice(0, -1).map((low, i) => within(low, bounds[i + 1]!));
+/** A value of each region that can be; of a choice its options. */
+function valuesOf({ bounds }: Regions, { kind, options, bounds: own = {} }: NumberSource): number[] {
+  if (kind === 'choice') return options.map((_, i) => i);
+  const { from = -Infinity, to = Infinity, whole = false } = own;
+  return bounds.slice(0, -1).flatMap((least, i) => {
+    const high = bounds[i + 1]!;
+    const low = Math.max(least, from);
+    if (low >= high || low > to) return [];
+    const value = Math.min(to, within(low, high));
+    if (!whole) return [value];
+    const near = Number.isInteger(value) ? value : Math.ceil(low === -Infinity ? value : low);
+    return near < high && near <= to ? [near] : [];
+  });
 }
+
+/** What a slot of numbers is of: a number, one of the two of a vector, or the options of a choice. */
+type NumberSource = Pick<Signal, 'kind' | 'options' | 'bounds'>;
 
 /** A plain value from one bound on to under another. */
 function within(low: number, high: number): number {
@@ -151,7 +167,7 @@ function groupsOf(joint: readonly JointTerm[]): Group[] {
 }
 
 /** Values worth trying for a number that is read with others: around whatever its expressions and thresholds name. */
-function triedValues(of: Regions, terms: readonly JointTerm[]): number[] {
+function triedValues(of: Regions, terms: readonly JointTerm[], source: NumberSource): number[] {
   const named = terms.flatMap((term) => [
     ...term.program.constants,
     ...(term.kind === 'band' ? [term.above, term.below, (term.above + term.below) / 2] : []),
@@ -165,7 +181,8 @@ function triedValues(of: Regions, terms: readonly JointTerm[]): number[] {
     size * 4,
     Math.sqrt(size),
   ]);
-  return [...new Set([...valuesOf(of, undefined), 0, ...tried, ...tried.map((value) => -value)])];
+  const all = [...valuesOf(of, source), 0, ...tried, ...tried.map((value) => -value)];
+  return [...new Set(all)].filter((value) => isWithin(value, source.bounds));
 }
 
 function readsBits({ code }: Program): boolean {
@@ -177,10 +194,12 @@ function groupSource(
   count: number,
   { slots, terms }: Group,
   regions: readonly Regions[],
-  isChoice: ReadonlyMap<number, number>,
+  ofSlot: readonly NumberSource[],
 ): Source {
   const candidates = slots.map((slot) =>
-    isChoice.has(slot) ? valuesOf(regions[slot]!, isChoice.get(slot)) : triedValues(regions[slot]!, terms),
+    ofSlot[slot]!.kind === 'choice'
+      ? valuesOf(regions[slot]!, ofSlot[slot]!)
+      : triedValues(regions[slot]!, terms, ofSlot[slot]!),
   );
   const combinations = candidates.reduce((product, { length }) => product * length, 1);
   const stride = Math.max(1, Math.ceil(combinations / mostCombinations));

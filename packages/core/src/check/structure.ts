@@ -1,11 +1,12 @@
 import type { Controller, State } from '../controller/controller.js';
-import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
+import type { ControllerDefinition } from '../controller/definition.js';
 import { parseExpression } from '../signal/expression.js';
-import { askedBy, expressionsIn, facedBy, madeOf, namesOf, statesIn } from './expressions.js';
-import type { DocumentPath } from '../problem/problem.js';
+import { statesIn } from '../controller/groups.js';
+import { askedBy, expressionsIn, facedBy, madeOf, namesOf, optionsIn, saidIn } from './expressions.js';
 import type { Expression } from '../signal/expression.js';
 import type { FindingList } from './finding.js';
 import { rangeOf, rangesOf } from './ranges.js';
+import { checkVariants } from './variants.js';
 
 /** A display shows a picture for so long, in milliseconds: 60 a second. */
 const shortest = 1000 / 60 - 0.1;
@@ -15,6 +16,7 @@ export function checkStructure(controller: Controller, found: FindingList): void
   const { definition } = controller;
   checkSignals(definition, found);
   checkClips(controller, found);
+  checkVariants(controller, found);
   if (definition.states !== undefined) checkWays(controller, found);
   checkRates(controller, found);
   checkJoints(controller, found);
@@ -26,12 +28,14 @@ const signalsIn = (expressions: readonly Expression[]): string[] =>
 
 function checkSignals(definition: ControllerDefinition, found: FindingList): void {
   const { signals = {}, derived = {}, compass } = definition;
-  const asked = statesIn(definition).flatMap((state) => [...askedBy(state), ...facedBy(state)]);
+  const optionsOf = optionsIn(definition);
+  const asked = saidIn(definition).flatMap((state) => [...askedBy(state, optionsOf), ...facedBy(state)]);
   const read = new Set(signalsIn([...expressionsIn(compass?.by), ...asked]));
+  for (const name of Object.keys(definition.variants ?? {})) read.add(name);
   // What is read by what is read.
   const waiting = Object.keys(derived).filter((name) => read.has(name));
   for (const name of waiting)
-    for (const inner of signalsIn(madeOf(derived[name]!))) {
+    for (const inner of signalsIn(madeOf(derived[name]!, optionsOf))) {
       if (!read.has(inner) && Object.hasOwn(derived, inner)) waiting.push(inner);
       read.add(inner);
     }
@@ -64,22 +68,30 @@ function checkClips({ definition, pages, states, compass }: Controller, found: F
   }
 }
 
-/** Rates that fall below 0 while their state shows, which would count as 0. */
+/** Whether a number says itself that it falls below 0. */
+function isSaidSigned({ signals = {} }: ControllerDefinition, name: string): boolean {
+  const signal = Object.hasOwn(signals, name) ? signals[name]! : undefined;
+  return signal !== undefined && 'number' in signal && (signal.from ?? 0) < 0;
+}
+
+/** Rates that fall below 0 while their state shows, and do not look as if they were meant to. */
 function checkRates({ definition }: Controller, found: FindingList): void {
   const ranges = rangesOf(definition);
-  const check = (state: string, { rate, while: during }: StateDefinition, path: DocumentPath): void => {
-    if (typeof rate !== 'string') return;
-    const ofName = ranges(during);
+  const turns = new Set(
+    signalsIn([...expressionsIn(definition.compass?.by), ...saidIn(definition).flatMap(facedBy)]),
+  );
+  for (const { name: state, path, definition: own, groups } of statesIn(definition)) {
+    const { rate } = own;
+    if (typeof rate !== 'string') continue;
+    const ofName = ranges(own.while, ...groups.map((group) => group.definition.while));
     const expression = parseExpression(rate);
-    if (rangeOf(expression, ofName).low >= 0) return;
+    if (rangeOf(expression, ofName).low >= 0) continue;
     const signed = [...new Set(signalsIn([expression]))].filter((name) => ofName(name).low < 0);
+    // A number that says it goes below 0 is meant to play the clip backwards, unless it turns the character: then he walks backwards.
+    const isMeant = signed.every((name) => isSaidSigned(definition, name) && !turns.has(name));
+    if (namesOf(expression).length === 0 || (signed.length > 0 && isMeant)) continue;
     found.add('rate-below-zero', [...path, 'rate'], { state, text: rate, signed });
-  };
-  const { states = {}, tracks = {} } = definition;
-  for (const [name, state] of Object.entries(states)) check(name, state, ['states', name]);
-  for (const [track, own] of Object.entries(tracks))
-    for (const [name, state] of Object.entries(own.states))
-      check(name, state, ['tracks', track, 'states', name]);
+  }
 }
 
 /** Parts that hang by a point which drawings of either side do not have. */
@@ -120,4 +132,4 @@ function checkWays({ states, tracks }: Controller, found: FindingList): void {
   }
 }
 
-export const outranks = (one: State, other: State): boolean => one.priority > other.priority;
+export const outranks = (one: State, other: State): boolean => one.rank > other.rank;

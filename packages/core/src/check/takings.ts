@@ -27,7 +27,7 @@ export class Takings extends Questions {
   /** Neither the state that has taken the track ends, nor is it outranked, nor does it let go. */
   private checkHeld(taker: State, taken: State): void {
     const loops = taker.books.flat().some((timeline) => timeline.loops) || taker.scrub !== undefined;
-    if (taker.ends && !loops) return;
+    if (taker.ends && (!loops || taker.lasts !== undefined)) return;
     const here = this.showing(taker, taken);
     const can = (condition: Condition): boolean => this.wide.can(condition, here);
     const { states } = this.controller;

@@ -31,7 +31,7 @@ export class Thresholds extends Questions {
       const { below, at, above } = threshold;
       const isBetween = !isSame(at, below) && !isSame(at, above);
       if (isBetween && this.checkGap(threshold)) continue;
-      if (this.checkFlicker(threshold)) continue;
+      if (!threshold.isWhole && this.checkFlicker(threshold)) continue;
       this.checkOverlap(threshold);
     }
     this.checkSides();
@@ -142,7 +142,7 @@ export class Thresholds extends Questions {
     const asking = this.asking(threshold, this.postures());
     for (const one of asking)
       for (const other of asking) {
-        if (one === other || one.priority !== other.priority) continue;
+        if (one === other || one.rank !== other.rank) continue;
         if (!this.mayMeet(one, other, threshold)) continue;
         const asked = all([
           this.here(one, below),

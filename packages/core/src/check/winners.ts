@@ -8,7 +8,9 @@ import { Solver, all, always, literal, not } from './solver.js';
 /** A row of the table of who wins: read from the top, the first row that fits says which state takes over. */
 export interface Winner {
   readonly state: string;
-  readonly rank: number;
+  /** Its priority; of a state in groups, which are named from the outermost, among the states of the last of them. */
+  readonly rank: number | 'rest';
+  readonly groups: readonly string[];
   /** What has to be on or off; whatever is not named does not matter. None for the rest, who is left. */
   readonly terms: readonly { readonly text: string; readonly on: boolean }[];
   /** Whether it does so only at the moment at which this becomes true. */
@@ -141,7 +143,7 @@ function fold(wide: Solver, cube: Cube, above: Condition): Cube {
 /** @param about what its example speaks of besides numbers */
 function row(
   seen: Solver,
-  { name, priority }: State,
+  { name, priority, groups, isGroupRest }: State,
   cube: Cube,
   asked: Condition,
   about: Condition,
@@ -150,7 +152,8 @@ function row(
   const isFound = typeof found === 'object';
   return {
     state: name,
-    rank: priority,
+    rank: isGroupRest ? 'rest' : priority,
+    groups: groups.map((group) => group.name),
     terms: [...cube].map(([{ text }, on]) => ({ text, on })),
     example: isFound ? seen.words(found, about) : '',
     set: isFound ? seen.signals(found) : {},

@@ -14,7 +14,7 @@ import type { Term } from '../signal/condition.js';
 // A compiled document: a controller as plain data, with numbers where objects name one another. `docs/compiled.md` describes it.
 
 /** The version of this format. Files of another one are refused: they are written anew from their documents. */
-export const formatVersion = 1;
+export const formatVersion = 2;
 
 /** A condition: a term's number, true or false, one that is turned about, or two of which both (0) or either (1) must hold. */
 export type CompiledCondition =
@@ -85,13 +85,17 @@ export const segmentLists = [
 ] as const;
 export type SegmentList = (typeof segmentLists)[number];
 
-/** Where segments show: state, direction, book, segments; whether it is a bridge (1), and mirrored (2), or both (3). */
+/**
+ * Where segments show: state, direction, book, segments; whether it is a bridge (1), mirrored (2), played backwards (4), or several of these; and the
+ * timeline of the same the other way round, if there is one.
+ */
 export type CompiledTimeline = readonly [
   state: number,
   direction: number,
   book: number,
   segments: number,
   marks: number,
+  reverse?: number,
 ];
 
 /** A vector that turns, with the dead zone that counts for it. */
@@ -101,28 +105,43 @@ export type CompiledTurning = Omit<Turning, 'compass'> & { readonly deadZone: nu
 export interface CompiledState extends Omit<
   State,
   | 'path'
+  | 'rank'
+  | 'groups'
+  | 'isGroupRest'
   | 'books'
   | 'bridges'
   | 'carry'
   | 'facesBy'
-  | 'gaits'
+  | 'slots'
   | 'tagBits'
   | 'yields'
   | 'turns'
   | 'rate'
   | 'scrub'
+  | 'lasts'
+  | 'keeps'
 > {
+  /** Of states in groups, and where there are groups. */
+  readonly rank?: number;
+  readonly groups?: State['groups'];
+  readonly isGroupRest?: boolean;
   readonly books: readonly (readonly number[])[];
-  /** The state that is left, and by its gait the book of the bridge, -1 for none. */
+  /** The state that is left, and by its gait the slot of the bridge, -1 for none. */
   readonly bridges: readonly (readonly [state: number, books: readonly number[]])[];
   readonly carry: readonly (readonly [state: number, rule: CarryRule])[];
   readonly facesBy: CompiledTurning | null;
-  readonly gaits: readonly number[];
+  /** For each place the first of its books, and what picks one: how far from one to the next, how (1 what rises by conditions, 0 the first that holds, 2 the variety of the state), the conditions. */
+  readonly slots: readonly (readonly [
+    first: number,
+    ...axes: (readonly [step: number, how: 0 | 1 | 2, ...conditions: CompiledCondition[]])[],
+  ])[];
   readonly tagBits: readonly number[];
   readonly yields: readonly { readonly to: readonly number[] | null; readonly if: number }[];
   readonly turns: State['turns'] | null;
   readonly rate: State['rate'] | null;
   readonly scrub: State['scrub'] | null;
+  readonly lasts: State['lasts'] | null;
+  readonly keeps: State['keeps'] | null;
 }
 
 type CompiledComputed =

@@ -64,13 +64,17 @@ function controllerOf(given: CompiledTables): Controller {
       direction,
       of,
       (marks & 1) !== 0,
+      (marks & 4) !== 0,
       posesOf(own, (marks & 2) !== 0, book),
       own,
     );
   });
+  given.timelines.forEach(([, , , , , reverse], i) => {
+    if (reverse !== undefined) timelines[i]!.reverse = timelines[reverse];
+  });
   const turning = (one: CompiledTurning | null): Turning | undefined =>
     one === null ? undefined : { ...one, compass: { ...compass, deadZone: one.deadZone } };
-  const states = given.states.map((one) => readState(one, tables, timelines, turning));
+  const states = given.states.map((one) => readState(one, condition, timelines, turning));
   for (const timeline of timelines) timeline.of = states[timeline.state]!;
   const controller = assemble({
     name,
@@ -228,7 +232,7 @@ function readSegments(given: CompiledSegments, clip: Clip): Segments {
 /** Fields that are not there are made, so that all states have the same in the same order. */
 function readState(
   given: CompiledState,
-  { terms }: SignalTables,
+  condition: (given: CompiledCondition) => Condition,
   timelines: readonly Timeline[],
   turning: (one: CompiledTurning | null) => Turning | undefined,
 ): State {
@@ -237,17 +241,28 @@ function readState(
   const bridges: State['bridges'][number][] = [];
   for (const [from, books] of given.bridges) bridges[from] = books.map((one) => (one < 0 ? undefined : one));
   return {
+    ...{ rank: given.priority, groups: [], isGroupRest: false },
     ...given,
     path: [],
     books: given.books.map((book) => book.map((number) => timelines[number]!)),
     bridges,
     carry,
     facesBy: turning(given.facesBy),
-    gaits: given.gaits.map((term) => terms[term]!),
+    slots: given.slots.map(([first, ...axes]) => ({
+      first,
+      axes: axes.map(([step, how, ...conditions]) => ({
+        step,
+        isRising: how === 1,
+        pick: how === 2 ? given.variety!.index : -1,
+        conditions: conditions.map(condition),
+      })),
+    })),
     tagBits: Int32Array.from(given.tagBits),
     yields: given.yields.map(({ to, if: test }) => ({ to: to === null ? undefined : new Set(to), if: test })),
     turns: given.turns ?? undefined,
     rate: given.rate ?? undefined,
     scrub: given.scrub ?? undefined,
+    lasts: given.lasts ?? undefined,
+    keeps: given.keeps ?? undefined,
   };
 }

@@ -60,8 +60,10 @@ function tablesOf(controller: Controller): CompiledTables {
     // Timelines of the same segments share their arrays.
     const number = segments.of(timeline, timeline.ends);
     clips.of(timeline.clip);
-    const { state, direction, book, bridge, poses } = timeline;
-    return [state, direction, book, number, (bridge ? 1 : 0) + (poses[0]!.mirrored ? 2 : 0)] as const;
+    const { state, direction, book, bridge, poses, isBackwards, reverse } = timeline;
+    const marks = (bridge ? 1 : 0) + (poses[0]!.mirrored ? 2 : 0) + (isBackwards ? 4 : 0);
+    const row = [state, direction, book, number, marks] as const;
+    return reverse === undefined ? row : ([...row, reverse.number] as const);
   });
   const clipsWritten = clips.list.map((clip) => writeClip(clip, drawings));
   return {
@@ -174,19 +176,33 @@ function writeSegments(timeline: Timeline, clip: number): CompiledSegments {
 
 function writeState(state: State): CompiledState {
   return {
-    ...without(state, 'path'),
+    ...without(state, 'path', 'rank', 'groups', 'isGroupRest'),
+    ...(state.rank !== state.priority && { rank: state.rank }),
+    ...(state.groups.length > 0 && { groups: state.groups }),
+    ...(state.isGroupRest && { isGroupRest: true }),
     books: state.books.map((book) => book.map(({ number }) => number)),
     bridges: state.bridges.flatMap((books, from) =>
       books === undefined ? [] : [[from, books.map((book) => book ?? -1)] as const],
     ),
     carry: state.carry.flatMap((rule, from) => (rule === undefined ? [] : [[from, rule] as const])),
     facesBy: writeTurning(state.facesBy),
-    gaits: state.gaits.map(({ index }) => index),
+    slots: state.slots.map(
+      ({ first, axes }) =>
+        [
+          first,
+          ...axes.map(
+            ({ step, isRising, conditions, pick }) =>
+              [step, pick >= 0 ? 2 : isRising ? 1 : 0, ...conditions.map(writeCondition)] as const,
+          ),
+        ] as const,
+    ),
     tagBits: [...state.tagBits],
     yields: state.yields.map(({ to, if: test }) => ({ to: to === undefined ? null : [...to], if: test })),
     turns: state.turns ?? null,
     rate: state.rate ?? null,
     scrub: state.scrub ?? null,
+    lasts: state.lasts ?? null,
+    keeps: state.keeps ?? null,
   };
 }
 

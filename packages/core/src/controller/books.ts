@@ -31,13 +31,20 @@ export class Books {
     for (const [name, flipbook] of input.flipbooks) this.pages.set(name, this.flipbook(name, flipbook));
   }
 
+  /** Whether there is a clip or flipbook of a name. */
+  has = (name: string): boolean => this.pages.has(name) || this.input.clips.has(name);
+
+  /** The names of all clips and flipbooks. */
+  get names(): string[] {
+    return [...this.input.clips.keys(), ...this.input.flipbooks.keys()];
+  }
+
   /** What a clip or flipbook shows in each direction; empty after a problem. */
   pagesOf(shows: string, path: DocumentPath): readonly Page[] {
     const known = this.pages.get(shows);
     if (known !== undefined) return known;
-    const { clips, compass, problems, flipbooks } = this.input;
-    if (!clips.has(shows))
-      problems.add('clip-unknown', path, { name: shows, known: [...clips.keys(), ...flipbooks.keys()] });
+    const { clips, compass, problems } = this.input;
+    if (!clips.has(shows)) problems.add('clip-unknown', path, { name: shows, known: this.names });
     const clip = clips.get(shows);
     if (clip === undefined) return [];
     const pages = compass.mirrorOf.map((from, i): Page => ({

@@ -85,7 +85,7 @@ export function compileWith(
   const placed = placeStates(definition, problems);
   const askable = askableOf(placed, problems);
   const signals = new SignalCompiler(given, derived, askable, problems);
-  const turning = compileTurning(definition, compass, signals, problems);
+  const turning = compileTurning(definition, placed.states, compass, signals, problems);
   const books = new Books({ clips, flipbooks: written.flipbooks, compass, problems });
   const states = compileStates({
     definition,
@@ -138,9 +138,7 @@ function tracksOf(
 ): Track[] {
   return tracks.map(({ name, draws }, index): Track => {
     const own = states.filter(({ track }) => track === index);
-    const order = own
-      .map((state) => state.index)
-      .sort((a, b) => states[b]!.priority - states[a]!.priority || a - b);
+    const order = own.map((state) => state.index).sort((a, b) => states[b]!.rank - states[a]!.rank || a - b);
     return {
       index,
       name,

@@ -2,7 +2,7 @@ import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { Sheet } from '../sheet/sheet.js';
-import type { Condition, Term, Words } from '../signal/condition.js';
+import type { Condition, Words } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
@@ -19,6 +19,8 @@ import type { Turning } from './turning.js';
 
 /** A hop with its names resolved. */
 export interface Hop {
+  /** Its place among the hops in the document: one into a group stands for several. */
+  readonly place: number;
   readonly to: number;
   /** Index of its condition, -1 for always. */
   readonly if: number;
@@ -51,6 +53,33 @@ export interface Scrub {
   readonly to: number;
 }
 
+/** What picks one of the books that may show in one place: gaits by a number, variants by a choice or a flag. */
+export interface Axis {
+  /** Of gaits, how many are true from the first on says which shows; of variants, which is true. */
+  readonly conditions: readonly Condition[];
+  readonly isRising: boolean;
+  /** How far it is among the books from one to the next. */
+  readonly step: number;
+  /** Of several flipbooks of which one is picked, the number of its variety; -1 for gaits and variants. */
+  readonly pick: number;
+}
+
+/** How one of several flipbooks is picked when a state is entered. */
+export interface Variety {
+  /** Its number among those of the controller. */
+  readonly index: number;
+  readonly count: number;
+  /** How often chance picks each; `undefined` where they take turns. */
+  readonly weights: readonly number[] | undefined;
+  readonly repeats: boolean;
+}
+
+/** The books that may show in one place. */
+export interface Slot {
+  readonly first: number;
+  readonly axes: readonly Axis[];
+}
+
 /** A state with its names resolved. Conditions are indices into {@link Controller.conditions}, -1 for none. */
 export interface State {
   readonly index: number;
@@ -68,7 +97,14 @@ export interface State {
   /** The state of another track that has taken this one's track; -1 for a state of the document. */
   readonly takenBy: number;
   readonly kind: 'posture' | 'act' | 'bare';
+  /** As it stands at the state. */
   readonly priority: number;
+  /** Of two states the one with the larger ranks higher. Without groups it is the priority. */
+  readonly rank: number;
+  /** The groups that it is in, from the outermost, and their priorities. */
+  readonly groups: readonly { readonly name: string; readonly priority: number }[];
+  /** Whether it shows whenever no other state of its group does, and so ranks below all of them. */
+  readonly isGroupRest: boolean;
   readonly while: number;
   readonly when: number;
   readonly then: number;
@@ -80,13 +116,17 @@ export interface State {
   readonly held: boolean;
   /** The vector it faces by, if it is not the controller's. @internal */
   readonly facesBy: Turning | undefined;
-  /** The book that shows first after a turn of so many degrees. */
-  readonly turns: { readonly book: number; readonly least: number } | undefined;
+  /** The slot that shows first after a turn of so many degrees. */
+  readonly turns: { readonly slot: number; readonly least: number } | undefined;
   readonly final: boolean;
   /** Whether `leaves` says where it is left when it no longer stands. */
   readonly leaves: boolean;
-  /** In microseconds. */
+  /** In microseconds; 1 where it follows from {@link keeps}. */
   readonly atLeast: number;
+  /** What says how many milliseconds it is kept at least, read when it is entered. @internal */
+  readonly keeps: Program | undefined;
+  /** What says how many milliseconds it lasts, and whether its clip is stretched over them; `undefined` for as long as its clip. */
+  readonly lasts: { readonly program: Program; readonly fits: boolean } | undefined;
   readonly again: AgainRule;
   /** Whether what is pressed while it shows may be remembered or begin it anew. @internal */
   readonly hears: boolean;
@@ -95,16 +135,22 @@ export interface State {
   /** The bits of its tags, and of itself with its track, where a condition asks for these; known last of all. @internal */
   tagBits: Words;
   readonly tags: readonly string[];
-  /** Whether it is over when its clip has ended; a posture stays on the last frame. */
+  /** Whether it is over when its clip has ended, or its `lasts`; a posture stays on the last frame. */
   readonly ends: boolean;
   /** Whether any of these bits is on. @internal */
   isAskedFor: boolean;
-  /** What it can show: its gaits from the slowest, or its one flipbook, then its bridges; one for each direction. */
+  /** What it can show: its gaits from the slowest, or its one flipbook, with their variants, then its bridges; one for each direction. */
   readonly books: readonly (readonly Timeline[])[];
   readonly bookNames: readonly string[];
-  /** How many of these bands are on says which gait shows. @internal */
-  readonly gaits: readonly Term[];
-  /** The book of the bridge that is played first, by the state and the book that are left. @internal */
+  /** What its books are in place of one another for: its own first, then those of its bridges and of its turn. @internal */
+  readonly slots: readonly Slot[];
+  /** For each book the slot that it is one of. @internal */
+  readonly slotOf: readonly number[];
+  /** How one of its own books is picked each time it is entered; `undefined` for a state that shows the same each time. */
+  readonly variety: Variety | undefined;
+  /** How many gaits it has, or flipbooks to pick from: a book of its own is one of them by what is left over from a division by this. */
+  readonly gaitCount: number;
+  /** The slot of the bridge that is played first, by the state and the gait that are left. @internal */
   readonly bridges: readonly (readonly (number | undefined)[] | undefined)[];
   /** @internal */
   readonly rate: Rate | undefined;

@@ -1,5 +1,5 @@
 import type { ControllerDefinition } from './definition.js';
-import type { Field } from './names.js';
+import type { Field, GroupedStates, GroupsIn } from './names.js';
 import type { Proposals, StateNames } from './proposals.js';
 
 declare const fault: unique symbol;
@@ -99,8 +99,16 @@ type TracksIn<D> = Field<D, 'tracks', object>;
 /** The states of the document itself, as those of the track `body`, and those of the others. */
 type StatesByTrack<D> = {
   readonly [T in 'body' | Keys<TracksIn<D>>]: T extends keyof TracksIn<D>
-    ? Field<TracksIn<D>[T], 'states', object>
-    : Field<D, 'states', object>;
+    ? StatesOf<TracksIn<D>[T]>
+    : StatesOf<D>;
+};
+/** The states of a definition or of a track with those in its groups; and the groups themselves, which are led into by their names too. */
+type StatesOf<D> = Field<D, 'states', object> & GroupedStates<D>;
+type Enterable<D> = Keys<StatesOf<D>> | Keys<GroupsIn<D>>;
+type GroupsByTrack<D> = {
+  readonly [T in 'body' | Keys<TracksIn<D>>]: T extends keyof TracksIn<D>
+    ? GroupsIn<TracksIn<D>[T]>
+    : GroupsIn<D>;
 };
 type OfEach<ByTrack, What extends 'states' | 'tags'> = {
   [T in keyof ByTrack]: What extends 'tags' ? TagsOf<ByTrack[T]> : Keys<ByTrack[T]>;
@@ -113,15 +121,16 @@ interface All<D> {
   readonly clips: Keys<Field<D, 'clips', object>> | RowsOf<Field<D, 'clips', object>>;
   readonly shown:
     Keys<Field<D, 'clips', object>> | RowsOf<Field<D, 'clips', object>> | Keys<Field<D, 'flipbooks', object>>;
-  readonly states: Keys<Field<D, 'states', object>>;
+  readonly states: Enterable<D>;
   readonly read:
     | SignalNames<Field<D, 'signals', object>>
     | OptionsOf<Field<D, 'signals', object>>
     | (Keys<TracksIn<D>> extends never ? never : OfEach<StatesByTrack<D>, 'states'>)
     | Keys<Field<D, 'derived', object>>
     | OfEach<StatesByTrack<D>, 'tags'>
+    | OfEach<GroupsByTrack<D>, 'tags'>
     | Keys<StatesByTrack<D>>
-    | `${Keys<StatesByTrack<D>>}.${OfEach<StatesByTrack<D>, 'states'>}`;
+    | `${Keys<StatesByTrack<D>>}.${OfEach<StatesByTrack<D>, 'states'> | OfEach<GroupsByTrack<D>, 'states'>}`;
   readonly tracks: Keys<StatesByTrack<D>>;
   readonly parts: PartsOf<Field<D, 'sheets', object>>;
   readonly cues: MarksOf<Field<D, 'clips', object>, 'cues'>;
@@ -139,8 +148,8 @@ interface Everything {
   readonly spans: unknown;
 }
 /** The names that states of a track can name: of states only those of their own. */
-type Within<N extends Everything, States> = {
-  readonly [What in keyof N]: What extends 'states' ? Keys<States> : N[What];
+type Within<N extends Everything, Track> = {
+  readonly [What in keyof N]: What extends 'states' ? Enterable<Track> : N[What];
 };
 
 type AtCheck<At, N extends Everything> = At extends string
@@ -201,7 +210,9 @@ type BridgesCheck<Bridges, N extends Everything> = {
 
 type StateCheck<S, N extends Everything> = {
   readonly [F in keyof S]: F extends 'shows'
-    ? Known<S[F], N['shown'], 'clip or flipbook'>
+    ? S[F] extends { readonly any: readonly unknown[] }
+      ? { readonly any: KnownList<S[F]['any'], N['shown'], 'clip or flipbook'> }
+      : Known<S[F], N['shown'], 'clip or flipbook'>
     : F extends 'while' | 'when'
       ? Expression<S[F], N['read']>
       : F extends 'then'
@@ -212,25 +223,27 @@ type StateCheck<S, N extends Everything> = {
             ? YieldsCheck<S[F], N>
             : F extends 'gaits'
               ? GaitsCheck<S[F], N>
-              : F extends 'rate'
-                ? PartCheck<S[F], 'travel', N>
-                : F extends 'scrub'
-                  ? PartCheck<S[F], 'by', N>
-                  : F extends 'bridges'
-                    ? BridgesCheck<S[F], N>
-                    : F extends 'leaves'
-                      ? AtCheck<S[F], N>
-                      : F extends 'turns'
-                        ? {
-                            readonly [T in keyof S[F]]: T extends 'shows'
-                              ? Known<S[F][T], N['shown'], 'clip or flipbook'>
+              : F extends 'lasts' | 'atLeast'
+                ? PartCheck<S[F], never, N>
+                : F extends 'rate'
+                  ? PartCheck<S[F], 'travel', N>
+                  : F extends 'scrub'
+                    ? PartCheck<S[F], 'by', N>
+                    : F extends 'bridges'
+                      ? BridgesCheck<S[F], N>
+                      : F extends 'leaves'
+                        ? AtCheck<S[F], N>
+                        : F extends 'turns'
+                          ? {
+                              readonly [T in keyof S[F]]: T extends 'shows'
+                                ? Known<S[F][T], N['shown'], 'clip or flipbook'>
+                                : unknown;
+                            }
+                          : F extends 'inStep'
+                            ? Known<S[F], N['tracks'], 'track'>
+                            : F extends 'takes'
+                              ? TakesCheck<S[F], N>
                               : unknown;
-                          }
-                        : F extends 'inStep'
-                          ? Known<S[F], N['tracks'], 'track'>
-                          : F extends 'takes'
-                            ? TakesCheck<S[F], N>
-                            : unknown;
 };
 type TakesCheck<Takes, N extends Everything> = Takes extends readonly unknown[]
   ? KnownList<Takes, N['tracks'], 'track'>
@@ -241,15 +254,31 @@ type TakesCheck<Takes, N extends Everything> = Takes extends readonly unknown[]
     };
 type StatesCheck<States, N extends Everything> = { readonly [S in keyof States]: StateCheck<States[S], N> };
 
+type GroupsCheck<Groups, N extends Everything> = {
+  readonly [G in keyof Groups]: {
+    readonly [F in keyof Groups[G]]: F extends 'states'
+      ? StatesCheck<Groups[G][F], N>
+      : F extends 'groups'
+        ? GroupsCheck<Groups[G][F], N>
+        : F extends 'while'
+          ? Expression<Groups[G][F], N['read']>
+          : F extends 'rest'
+            ? Known<Groups[G][F], Keys<Field<Groups[G], 'states', object>>, 'state of this group'>
+            : unknown;
+  };
+};
+
 type TracksCheck<Tracks, N extends Everything> = {
   readonly [T in keyof Tracks]: {
     readonly [F in keyof Tracks[T]]: F extends 'states'
-      ? StatesCheck<Tracks[T][F], Within<N, Tracks[T][F]>>
-      : F extends 'draws'
-        ? KnownList<Tracks[T][F], N['parts'], 'part of a sheet'>
-        : F extends 'rest'
-          ? Known<Tracks[T][F], Keys<Field<Tracks[T], 'states', object>>, 'state of this track'>
-          : unknown;
+      ? StatesCheck<Tracks[T][F], Within<N, Tracks[T]>>
+      : F extends 'groups'
+        ? GroupsCheck<Tracks[T][F], Within<N, Tracks[T]>>
+        : F extends 'draws'
+          ? KnownList<Tracks[T][F], N['parts'], 'part of a sheet'>
+          : F extends 'rest'
+            ? Known<Tracks[T][F], Keys<Field<Tracks[T], 'states', object>>, 'state of this track'>
+            : unknown;
   };
 };
 
@@ -264,7 +293,19 @@ type FlipbooksCheck<Books, N extends Everything> = {
   };
 };
 type DerivedCheck<Derived, N extends Everything> = {
-  readonly [D in keyof Derived]: PartCheck<Derived[D], 'of', N>;
+  readonly [D in keyof Derived]: PartCheck<Derived[D], 'of' | 'linger' | 'settle', N>;
+};
+
+type VariantsCheck<Variants, N extends Everything> = {
+  readonly [S in keyof Variants]: S extends N['read']
+    ? {
+        readonly [K in keyof Variants[S]]: Variants[S][K] extends string
+          ? Known<Variants[S][K], N['shown'], 'clip or flipbook'>
+          : {
+              readonly [F in keyof Variants[S][K]]: Known<Variants[S][K][F], N['shown'], 'clip or flipbook'>;
+            };
+      }
+    : Fault<`there is no signal "${S & string}"`>;
 };
 
 type Primitive = string | number | boolean | null | undefined;
@@ -300,7 +341,11 @@ type Check<D, N extends Everything> = {
               ? Known<D[F], N['states'], 'state'>
               : F extends 'tracks'
                 ? TracksCheck<D[F], N>
-                : unknown;
+                : F extends 'variants'
+                  ? VariantsCheck<D[F], N>
+                  : F extends 'groups'
+                    ? GroupsCheck<D[F], N>
+                    : unknown;
 };
 
 /**

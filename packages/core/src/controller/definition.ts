@@ -42,7 +42,7 @@ export type CarryRule = 'none' | 'phase' | 'frame';
 /** What a new press does to an act that is already playing. */
 export type AgainRule = 'ignore' | 'restart' | 'queue';
 
-/** How fast a state's time runs: an expression (1 is as drawn), or so that the feet do not slide. */
+/** How fast a state's time runs: an expression (1 is as drawn, below 0 backwards), or so that the feet do not slide. */
 export type RateDefinition =
   | string
   | number
@@ -64,6 +64,18 @@ export interface GaitsDefinition {
   above: readonly number[];
   /** How far below it must fall for the one before. Default 0. */
   margin?: number | undefined;
+}
+
+/** Several flipbooks, of which one is picked each time the state is entered. */
+export interface VarietyDefinition {
+  /** The clips or flipbooks. */
+  any: readonly string[];
+  /** One after the other, or by chance, which is the same for the same seed. Default `turn`. */
+  pick?: 'turn' | 'chance' | undefined;
+  /** By chance, how often each comes, in proportion. Default: all alike. */
+  weights?: readonly number[] | undefined;
+  /** Whether chance may pick the same twice in a row. Default false. */
+  repeats?: boolean | undefined;
 }
 
 /** A frame that follows a number instead of time. */
@@ -92,8 +104,8 @@ export interface TurnsDefinition {
 
 /** A state as it stands in a document. */
 export interface StateDefinition {
-  /** The clip or flipbook it shows; `gaits` instead gives several, and `inStep` needs none. */
-  shows?: string | undefined;
+  /** The clip or flipbook it shows, or several of which one is picked; `gaits` instead gives several by a number, and `inStep` needs none. */
+  shows?: string | VarietyDefinition | undefined;
   gaits?: GaitsDefinition | undefined;
   /** Higher ranks win. Default 0. */
   priority?: number | undefined;
@@ -117,8 +129,15 @@ export interface StateDefinition {
   bridges?: Readonly<Record<string, string | Readonly<Record<string, string>>>> | undefined;
   /** Where a state gives way whose `while` has turned false. Default: at once. */
   leaves?: AtDefinition | undefined;
-  /** Milliseconds for which only a higher rank or a hop ends it. Default 0. */
-  atLeast?: number | undefined;
+  /** Milliseconds for which only a higher rank or a hop ends it: a number, or an expression that is read when it is entered. Default 0. */
+  atLeast?: number | string | undefined;
+  /**
+   * Milliseconds after which it is over, whatever its clip: a number, or an expression that is read when it is entered. Of an act or a bare
+   * state. Default: as long as its clip.
+   */
+  lasts?: number | string | undefined;
+  /** Stretches its clip so that one pass takes as long as it `lasts`. Default false. */
+  fit?: boolean | undefined;
   /** Default `ignore`. */
   again?: AgainRule | undefined;
   /** Names that conditions can test: true while a state with this tag shows. */
@@ -138,14 +157,41 @@ export interface StateDefinition {
   takes?: readonly string[] | Readonly<Record<string, string>> | undefined;
 }
 
+/** States that share a condition and rank together: those in water, on a ladder, in the air. */
+export interface GroupDefinition {
+  /** Its states show only while this is true. */
+  while: string;
+  /** The rank of the whole group among the states and groups beside it. Ranks of its states count among themselves. Default 0. */
+  priority?: number | undefined;
+  /** Its state that shows while the group's `while` is true and no other of its states wants to. */
+  rest: string;
+  states: Readonly<Record<string, StateDefinition>>;
+  /** Groups in it: their `while` counts besides its own. */
+  groups?: Readonly<Record<string, GroupDefinition>> | undefined;
+  /** Tags that all its states have, besides their own. */
+  tags?: readonly string[] | undefined;
+  /** What counts for each of its states that does not say otherwise. */
+  carry?: CarryRule | Readonly<Record<string, CarryRule>> | undefined;
+  facing?: 'held' | FacingDefinition | undefined;
+}
+
 /** A set of states that runs beside those of the document, on the same signals, each with a rank order of its own. */
 export interface TrackDefinition {
   /** The parts of the sheets that show what this track shows. Default: none, it is for its cues and tags alone. */
   draws?: readonly string[] | undefined;
   states: Readonly<Record<string, StateDefinition>>;
+  groups?: Readonly<Record<string, GroupDefinition>> | undefined;
   /** The state that shows when no other of this track wants to. Default: the first. */
   rest?: string | undefined;
 }
+
+/**
+ * Which flipbook or clip shows in place of which: for a choice by its options, `{ weapon: { pole: { walk: walk-pole } } }`; for a flag while
+ * it is on, `{ tired: { walk: plod } }`.
+ */
+export type VariantsDefinition = Readonly<
+  Record<string, Readonly<Record<string, string | Readonly<Record<string, string>>>>>
+>;
 
 /** A finding of a check that a document accepts. */
 export interface AcceptDefinition {
@@ -172,8 +218,12 @@ export interface ControllerDefinition {
   derived?: Readonly<Record<string, DerivedDefinition>> | undefined;
   /** Without states a document has one for each clip, to be looked at, and rests in the first. */
   states?: Readonly<Record<string, StateDefinition>> | undefined;
+  /** Groups of further states. */
+  groups?: Readonly<Record<string, GroupDefinition>> | undefined;
   /** The state that shows when no other wants to. Default: the first. */
   rest?: string | undefined;
+  /** Other flipbooks for the same states, by a choice or a flag. */
+  variants?: VariantsDefinition | undefined;
   /** Further sets of states side by side with `states`, which are the track `body`: arms that act while the legs run. */
   tracks?: Readonly<Record<string, TrackDefinition>> | undefined;
   /** Colours that can be exchanged, by name. */

@@ -56,6 +56,10 @@ export interface Layout {
   readonly strandsEnd: number;
   /** How many words of a strand remember hops. */
   readonly memories: number;
+  /** Where in a strand the instant stands at which its state is over, and then until when it is kept. Only where a state says so. */
+  readonly lengths: number;
+  /** Where the seed of chance stands, and after it what each variety has picked last, -1 for nothing; in integers, -1 without any. */
+  readonly picks: number;
   /** Where the number slots begin: for each its value and the two ends of its interval. */
   readonly values: number;
   /** Where the instants of pulses, lasting flags and turns begin. */
@@ -63,9 +67,9 @@ export interface Layout {
   /** Where the words of flags and pulses begin as they were set, and those that were decided on last; in integers. */
   readonly set: number;
   readonly words: number;
-  /** Whether conditions ask for any tag or state, and whether any state has gaits, or follows a number by its frame. */
+  /** Whether a condition asks for tags or states, whether a state has gaits or variants, and whether one follows a number by its frame. */
   readonly asksAnything: boolean;
-  readonly hasGaits: boolean;
+  readonly hasLooks: boolean;
   readonly hasScrubs: boolean;
   /** A row at the very first. */
   readonly first: Float64Array;
@@ -88,12 +92,16 @@ export function layOut(
     (most, { hops }) => Math.max(most, Math.ceil(hops.filter(({ memory }) => memory >= 0).length / 32)),
     0,
   );
-  const strand = Strand.words / 2 + Math.ceil((memories + words) / 2);
+  const lengths = Strand.words / 2 + Math.ceil((memories + words) / 2);
+  const hasLengths = states.some(({ lasts, keeps }) => lasts !== undefined || keeps !== undefined);
+  const strand = lengths + (hasLengths ? 2 : 0);
   const strandsEnd = Row.strands + strand * rests.length;
   const values = strandsEnd;
   const timersAt = values + placeOf(regions.length);
   const set = 2 * (timersAt + timers);
-  const size = set / 2 + words;
+  const varieties = states.filter(({ variety }) => variety !== undefined).length;
+  const picks = varieties === 0 ? -1 : set + 2 * words;
+  const size = set / 2 + words + (varieties === 0 ? 0 : Math.ceil((1 + varieties) / 2));
   const first = new Float64Array(size);
   const ints = new Int32Array(first.buffer);
   first[Row.timer] = Infinity;
@@ -101,6 +109,7 @@ export function layOut(
   first.fill(Infinity, values, set / 2);
   for (const { slot, first: value } of signals.values())
     if (slot >= 0) value.forEach((one, i) => (first[values + placeOf(slot + i)] = one));
+  if (picks >= 0) ints.fill(-1, picks + 1, picks + 1 + varieties).fill(1, picks, picks + 1);
   ints.set(firstBits, set);
   ints.set(firstBits, set + words);
   rests.forEach((timeline, track) => {
@@ -115,12 +124,14 @@ export function layOut(
     strand,
     strandsEnd,
     memories,
+    lengths,
+    picks,
     values,
     timers: timersAt,
     set,
     words: set + words,
     asksAnything: tags.size > 0,
-    hasGaits: states.some(({ gaits }) => gaits.length > 0),
+    hasLooks: states.some(({ slots }) => slots.some(({ axes }) => axes.length > 0)),
     hasScrubs: states.some(({ scrub }) => scrub !== undefined),
     first,
   };

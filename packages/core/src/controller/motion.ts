@@ -1,7 +1,7 @@
 import type { Clip } from '../clip/clip.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { SignalCompiler } from '../signal/compiler.js';
-import type { Term } from '../signal/condition.js';
+import type { Condition } from '../signal/condition.js';
 import type { Rate, Scrub, State } from './controller.js';
 import type { StateDefinition } from './definition.js';
 
@@ -14,7 +14,7 @@ interface MotionInput {
 }
 
 /** The bands that pick a gait. */
-export function gaitBands({ gaits }: StateDefinition, path: DocumentPath, input: MotionInput): Term[] {
+export function gaitBands({ gaits }: StateDefinition, path: DocumentPath, input: MotionInput): Condition[] {
   if (gaits === undefined) return [];
   const { by, shows, above, margin = 0 } = gaits;
   const at = [...path, 'gaits'];
@@ -25,7 +25,7 @@ export function gaitBands({ gaits }: StateDefinition, path: DocumentPath, input:
     problems.add('gaits-order', [...at, 'above'], { received: above });
   return above.flatMap((one) => {
     const band = signals.band(by, one, one - margin, [...at, 'by']);
-    return band?.op === 'term' ? [band.term] : [];
+    return band === undefined ? [] : [band];
   });
 }
 
@@ -45,19 +45,39 @@ export function rateOf(
   const number = signals.number(plain ? rate : rate.travel, plain ? path : [...path, 'travel']);
   const still = clips.find(({ stride }) => !plain && !(stride !== undefined && stride > 0));
   if (still !== undefined) problems.add('rate-stride', path, { clip: still.name });
-  if (number?.constant !== undefined && number.constant < 0)
-    problems.add('rate-negative', path, { received: number.constant });
-  return number && { program: number.program, travels: !plain, least, most };
+  const constant = number?.constant;
+  if (constant !== undefined && !(Math.abs(constant) <= fastest))
+    problems.add('rate-fast', path, { received: constant, fastest });
+  const backwards = number !== undefined && plain && !signals.isFromZero(rate) ? -fastest : least;
+  return number && { program: number.program, travels: !plain, least: backwards, most };
+}
+
+/** How long a state lasts, if it says so. */
+export function lastsOf(
+  definition: StateDefinition,
+  kind: State['kind'],
+  path: DocumentPath,
+  input: MotionInput,
+): State['lasts'] {
+  const { lasts, fit = false } = definition;
+  const { problems, signals } = input;
+  if (fit && lasts === undefined) problems.add('fit-alone', [...path, 'fit']);
+  if (lasts === undefined) return undefined;
+  if (kind === 'posture') problems.add('lasts-posture', [...path, 'lasts']);
+  for (const field of ['rate', 'scrub', 'bridges'] as const)
+    if (fit && definition[field] !== undefined) problems.add('fit-with', [...path, 'fit'], { field });
+  const length = signals.length(lasts, [...path, 'lasts']);
+  return length && { program: length.program, fits: fit };
 }
 
 /** The number that says which frame shows. */
 export function scrubOf(
-  { scrub }: StateDefinition,
+  { scrub, lasts }: StateDefinition,
   kind: State['kind'],
   path: DocumentPath,
   input: MotionInput,
 ): Scrub | undefined {
-  if (scrub === undefined || kind === 'act') return undefined;
+  if (scrub === undefined || (kind === 'act' && lasts === undefined)) return undefined;
   const { by, from, to } = scrub;
   const number = input.signals.number(by, [...path, 'by']);
   if (from === to) input.problems.add('scrub-range', path, { from, to });

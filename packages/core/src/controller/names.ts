@@ -53,11 +53,29 @@ type DirectionsOf<C> = C extends { directions: infer D }
 export type Field<D, Name extends string, Otherwise> =
   D extends Readonly<Record<Name, infer Value>> ? NonNullable<Value> : Otherwise;
 
+/** Several types, joined to one that has the fields of all. */
+type Joined<U> = (U extends unknown ? (one: U) => void : never) extends (one: infer All) => void
+  ? All
+  : never;
+
+/** The groups of a definition, of a track or of a group, those in groups too, by name. */
+export type GroupsIn<D> = D extends { readonly groups: infer G }
+  ? G & Joined<{ [K in keyof G]: GroupsIn<G[K]> }[keyof G]>
+  : unknown;
+
+/** The states in groups, by name. */
+export type GroupedStates<D> = D extends { readonly groups: infer G }
+  ? Joined<{ [K in keyof G]: Field<G[K], 'states', unknown> & GroupedStates<G[K]> }[keyof G]>
+  : unknown;
+
 type SignalsIn<D> = D extends { readonly signals?: infer S }
   ? NonNullable<S>
   : Record<string, SignalDefinition>;
 type TracksIn<D> = Field<D, 'tracks', never>;
-type OwnStates<D> = D extends { readonly states?: infer S } ? keyof NonNullable<S> & string : string;
+type StatesOutside<D> = D extends { readonly states?: infer S } ? keyof NonNullable<S> & string : string;
+type OwnStates<D> = D extends { readonly groups: unknown }
+  ? StatesOutside<D> | (keyof GroupedStates<D> & string)
+  : StatesOutside<D>;
 type FurtherStates<D> = TracksIn<D> extends infer T ? { [K in keyof T]: OwnStates<T[K]> }[keyof T] : never;
 /** Asked for by a condition, so that the compiler tells the names and not what they are put together from. */
 type StatesIn<D> = [FurtherStates<D>] extends [never] ? OwnStates<D> : OwnStates<D> | FurtherStates<D>;
@@ -76,12 +94,11 @@ type ClipsIn<D> =
     ? { [K in keyof C & string]: C[K] extends { readonly rows: unknown } ? `${K}-${string}` : K }[keyof C &
         string]
     : never;
-type TagsIn<D> =
-  Field<D, 'states', never> extends infer S
-    ? {
-        [K in keyof S]: S[K] extends { readonly tags: readonly (infer Tag)[] } ? Tag & string : never;
-      }[keyof S]
-    : never;
+type TagsIn<D> = Field<D, 'states', unknown> & GroupedStates<D> & GroupsIn<D> extends infer S
+  ? {
+      [K in keyof S]: S[K] extends { readonly tags: readonly (infer Tag)[] } ? Tag & string : never;
+    }[keyof S]
+  : never;
 type Parts<S> = {
   [K in keyof S & string]: S[K] extends { vector: unknown } ? K | `${K}.x` | `${K}.y` : K;
 }[keyof S & string];
@@ -90,7 +107,7 @@ type ReadIn<D> =
   | (keyof Field<D, 'derived', object> & string)
   | TagsIn<D>
   | 'body'
-  | `${string}.${StatesIn<D>}`
+  | `${string}.${StatesIn<D> | (keyof GroupsIn<D> & string)}`
   | (TracksIn<D> extends infer T ? (keyof T & string) | { [K in keyof T]: TagsIn<T[K]> }[keyof T] : never);
 type ShownIn<D> = (keyof ClipsOf<D> & string) | (keyof Field<D, 'flipbooks', object> & string);
 

@@ -2,9 +2,11 @@ import type { ClipDefinition } from '../clip/definition.js';
 import type { SheetDefinition } from '../sheet/definition.js';
 import type {
   GaitsDefinition,
+  GroupDefinition,
   HopDefinition,
   StateDefinition,
   TurnsDefinition,
+  VarietyDefinition,
   YieldDefinition,
 } from './definition.js';
 
@@ -39,7 +41,7 @@ type StateHints<
 > = Over<
   StateDefinition,
   {
-    readonly shows?: Proposed<Shown>;
+    readonly shows?: Proposed<Shown> | Over<VarietyDefinition, { readonly any: readonly Proposed<Shown>[] }>;
     readonly then?: Proposed<State>;
     readonly hops?: readonly Over<
       HopDefinition,
@@ -81,6 +83,13 @@ export interface Proposals<
   readonly flipbooks?: Keyed<Book, object>;
   readonly states?: Keyed<State, StateHints<Clip | Book, State, Track | 'body', Cue, Span>>;
   readonly rest?: Proposed<State>;
+  readonly groups?: Keyed<
+    string,
+    Over<
+      GroupDefinition,
+      { readonly states?: Keyed<string, StateHints<Clip | Book, State, Track | 'body', Cue, Span>> }
+    >
+  >;
   readonly tracks?: Keyed<
     Track,
     {

@@ -3,9 +3,9 @@ import { ruleNames } from './rule.js';
 import type { RuleName } from './rule.js';
 
 /** What a report tells of. */
-export type ReportKind = 'cue' | 'switch' | 'turn' | 'gait';
+export type ReportKind = 'cue' | 'switch' | 'turn' | 'flipbook';
 
-const kinds: readonly ReportKind[] = ['cue', 'switch', 'turn', 'gait'];
+const kinds: readonly ReportKind[] = ['cue', 'switch', 'turn', 'flipbook'];
 
 /** The most reports that are kept of one step. An hour in one step can hold hundreds of millions, which no memory would. */
 const mostKept = 1_000_000;
@@ -13,7 +13,7 @@ const mostKept = 1_000_000;
 /** One thing that happened in a step, as plain data to be kept. */
 export interface Report<Name extends string = string> {
   readonly kind: ReportKind;
-  /** The cue's name, or the state, direction or gait's flipbook that was switched to. */
+  /** The cue's name, or the state, direction or flipbook (another gait or variant) that was switched to. */
   readonly name: Name;
   /** The state, direction or flipbook that was left; the cue's own name for a cue. */
   readonly from: string;
@@ -43,7 +43,7 @@ export class ReportNames {
     return this.named[kind]![index]!;
   }
 
-  /** The index of a flipbook's name, as reports of gaits have it. */
+  /** The index of a flipbook's name, as reports of flipbooks have it. */
   bookIndex(name: string): number {
     return this.books.indexOf(name);
   }
@@ -65,7 +65,7 @@ export const packed = (kind: 0 | 1 | 2 | 3, from: number, rule: number, track: n
   kind | (rule << 2) | (track << 6) | (from << Pack.from);
 
 /**
- * The cues, switches, turns and changes of gait of a performer's latest step or request, in the order in which they happened.
+ * The cues, switches, turns and changes of flipbook of a performer's latest step or request, in the order in which they happened.
  * It always speaks of the latest step of its own performer, whenever it was taken and whatever other performers do in
  * between; to go through it while its performer steps on is refused. Reading by index allocates nothing.
  *
@@ -99,7 +99,7 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
     return kinds[this.head(index) & 3]!;
   }
 
-  /** The cue's name, or the state, direction or gait's flipbook that was switched to. */
+  /** The cue's name, or the state, direction or flipbook (another gait or variant) that was switched to. */
   name(index: number): Name {
     const head = this.head(index);
     return this.names.of(head & 3, this.packed[index * Pack.size + Pack.name]!) as Name;

@@ -1,10 +1,10 @@
 import { clipShape } from '../clip/shape.js';
 import { compassShape } from '../compass/shape.js';
-import { fields, list, map, one, text } from '../shape/shape.js';
+import { any, fields, list, map, one, text } from '../shape/shape.js';
 import type { FieldsShape } from '../shape/shape.js';
 import { sheetShape } from '../sheet/shape.js';
 import { derivedShape, signalShape } from '../signal/shape.js';
-import { statesShape, trackShape } from './state-shape.js';
+import { groupsShape, statesShape, trackShape } from './state-shape.js';
 
 /** What is worn has a shape of its own, see `wardrobe/`: a game without clothes carries none of it. */
 const worn = fields('worn', 'palettes by name', {}, {}, true);
@@ -26,7 +26,19 @@ export const controllerShape: FieldsShape = fields(
     signals: map(signalShape, 'signals by name'),
     derived: map(derivedShape, 'derived signals by name'),
     states: statesShape,
+    groups: groupsShape,
     rest: text(),
+    variants: map(
+      map(
+        any(
+          'a flipbook, or flipbooks by those they stand for',
+          text(),
+          map(text(), 'flipbooks by those they stand for'),
+        ),
+        'flipbooks by those they stand for, or these by option',
+      ),
+      'variants by signal',
+    ),
     tracks: map(trackShape, 'tracks by name'),
     palettes: worn,
     wardrobe: { ...worn, says: 'a wardrobe: { layers }' },

@@ -3,6 +3,8 @@ import type { Condition, Words } from '../signal/condition.js';
 
 /** What the table needs of a state. Conditions are indices into the list of conditions, -1 for none. */
 export interface Candidate {
+  /** A bare state never wants in, also where that of a group says while what it may show. */
+  readonly kind: 'posture' | 'act' | 'bare';
   readonly while: number;
   readonly when: number;
 }
@@ -63,7 +65,7 @@ export class Situation {
     orders.forEach((order, track) => {
       for (const index of order) {
         const state = states[index]!;
-        if (!this.holds(state.while) || (state.when < 0 && state.while < 0)) continue;
+        if (!this.holds(state.while) || state.kind === 'bare') continue;
         if (state.when >= 0 && !readsPulse(conditions[state.when]!, words)) continue;
         this.bits[this.stateWords + (index >> 5)]! |= 1 << (index & 31);
         if (this.bests[track]! < 0) this.bests[track] = index;

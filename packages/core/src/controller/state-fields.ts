@@ -8,17 +8,18 @@ const mostHops = 250;
 
 /** Refuses what a state that ends, or never does, cannot say. */
 export function checkEnd(
-  { then, scrub }: StateDefinition,
+  { then, scrub, lasts }: StateDefinition,
   kind: State['kind'],
   clips: readonly Clip[],
   path: DocumentPath,
   problems: ProblemList,
 ): void {
   const endless = clips.find(({ loopFrom }) => loopFrom >= 0);
-  if (kind === 'act' && endless !== undefined)
+  if (kind === 'act' && endless !== undefined && lasts === undefined)
     problems.add('act-endless', [...path, 'shows'], { clip: endless.name });
   if (then !== undefined && kind === 'posture') problems.add('then-posture', [...path, 'then']);
-  if (kind === 'act' && scrub !== undefined) problems.add('scrub-act', [...path, 'scrub']);
+  if (kind === 'act' && scrub !== undefined && lasts === undefined)
+    problems.add('scrub-act', [...path, 'scrub']);
 }
 
 export function checkCount(
@@ -64,15 +65,19 @@ export function checkInstant(
   if (clips.length > 0 && !known.includes(at)) problems.add('cue-unknown', path, { name: at, known });
 }
 
-/** @returns whether a state says where it may be left */
+/**
+ * @param isBound whether it shows only while something is true
+ * @returns whether a state says where it may be left
+ */
 export function leavesOf(
-  { leaves, while: during }: StateDefinition,
+  { leaves }: StateDefinition,
+  isBound: boolean,
   clips: readonly Clip[],
   path: DocumentPath,
   problems: ProblemList,
 ): boolean {
   if (leaves === undefined) return false;
-  if (during === undefined) problems.add('leaves-bare', path);
+  if (!isBound) problems.add('leaves-bare', path);
   checkInstant(leaves, false, clips, path, problems);
   const cue = typeof leaves === 'string' && leaves !== 'end' ? leaves : undefined;
   const span =

@@ -1,17 +1,7 @@
 import { vectorShape } from '../compass/shape.js';
-import {
-  any,
-  fields,
-  flag,
-  fromZero,
-  list,
-  map,
-  number,
-  one,
-  text,
-  texts,
-  withinHour,
-} from '../shape/shape.js';
+import { lengthShape } from '../signal/shape.js';
+import { any, fields, flag, fromZero, list, map, number, one, text, texts } from '../shape/shape.js';
+import type { Shape } from '../shape/shape.js';
 
 const at = any(
   '"now", "end", a cue, { start: span }, { end: span } or { phases: [0.5] }',
@@ -30,7 +20,18 @@ const givesWay = fields(
   { to: texts('a list of states'), during: text(), if: text() },
 );
 
-const carry = one('"none", "phase" or "frame"', 'none', 'phase', 'frame');
+const carryRule = one('"none", "phase" or "frame"', 'none', 'phase', 'frame');
+const carry = any(
+  '"none", "phase" or "frame", or these by the state that is left',
+  carryRule,
+  map(carryRule, 'carries by state'),
+);
+
+const facing = any(
+  '"held", or a vector of its own: { by: aim }',
+  one('', 'held'),
+  fields('facing', '{ by: aim }', { by: vectorShape }, { deadZone: fromZero() }),
+);
 
 const gaits = fields(
   'gaits',
@@ -61,7 +62,20 @@ const stateShape = fields(
   'a state: { shows, priority, while or when }',
   {},
   {
-    shows: text(),
+    shows: any(
+      'a clip or flipbook, or { any: [yawn, scratch], pick: turn }',
+      text(),
+      fields(
+        'variety',
+        '{ any, pick, weights, repeats }',
+        { any: texts('a list of clips or flipbooks') },
+        {
+          pick: one('"turn" or "chance"', 'turn', 'chance'),
+          weights: list(fromZero(), 'a list of numbers, each 0 or more'),
+          repeats: flag,
+        },
+      ),
+    ),
     gaits,
     priority: number(),
     while: text(),
@@ -69,11 +83,7 @@ const stateShape = fields(
     then: text(),
     hops: list(hop, 'a list of hops'),
     yields: list(givesWay, 'a list of yields'),
-    carry: any(
-      '"none", "phase" or "frame", or these by the state that is left',
-      carry,
-      map(carry, 'carries by state'),
-    ),
+    carry,
     rate,
     scrub,
     bridges: map(
@@ -81,14 +91,12 @@ const stateShape = fields(
       'clips by the state that is left',
     ),
     leaves: at,
-    atLeast: withinHour,
+    atLeast: lengthShape,
+    lasts: lengthShape,
+    fit: flag,
     again: one('"ignore", "restart" or "queue"', 'ignore', 'restart', 'queue'),
     tags: texts('a list of names'),
-    facing: any(
-      '"held", or a vector of its own: { by: aim }',
-      one('', 'held'),
-      fields('facing', '{ by: aim }', { by: vectorShape }, { deadZone: fromZero() }),
-    ),
+    facing,
     turns: fields('turns', 'turns: { shows: skid, least: 90 }', { shows: text() }, { least: number() }),
     final: flag,
     inStep: text(),
@@ -102,9 +110,20 @@ const stateShape = fields(
 
 export const statesShape = map(stateShape, 'states by name');
 
+const ownGroups: Record<string, Shape> = {};
+const groupShape = fields(
+  'group',
+  'a group: { while, rest, states }',
+  { while: text(), rest: text(), states: statesShape },
+  Object.assign(ownGroups, { priority: number(), tags: texts('a list of names'), carry, facing }),
+);
+export const groupsShape = map(groupShape, 'groups by name');
+// There are groups in groups.
+ownGroups.groups = groupsShape;
+
 export const trackShape = fields(
   'track',
   'a track: { draws, states, rest }',
   { states: statesShape },
-  { draws: texts('a list of parts of the sheets'), rest: text() },
+  { draws: texts('a list of parts of the sheets'), rest: text(), groups: groupsShape },
 );

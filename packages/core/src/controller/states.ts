@@ -1,35 +1,27 @@
 import type { Clip } from '../clip/clip.js';
-import type { Compass } from '../compass/compass.js';
-import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import type { PoseBook } from '../sheet/pose.js';
+import type { DocumentPath } from '../problem/problem.js';
 import type { BitPlace, Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/program.js';
-import type { SignalCompiler } from '../signal/compiler.js';
-import type { Books } from './books.js';
 import type { Hop, State, Yield } from './controller.js';
-import type { CarryRule, ControllerDefinition, HopDefinition, StateDefinition } from './definition.js';
+import type { CarryRule, HopDefinition, StateDefinition } from './definition.js';
+import { StateBooks } from './state-books.js';
+import type { StatesInput } from './state-input.js';
+import { StateNames } from './state-names.js';
+import { Conditions } from './conditions.js';
+import { ranksOf } from './rank.js';
+import { isUngrouped, kindOf, saidAt, tagsOf } from './tracks.js';
 import type { PlacedState, PlacedStates } from './tracks.js';
+import { Looks } from './looks.js';
 import { againOf, checkCount, checkEnd, checkInstant, checkSpan, leavesOf } from './state-fields.js';
-import { gaitBands, rateOf, scrubOf } from './motion.js';
+import { gaitBands, lastsOf, rateOf, scrubOf } from './motion.js';
 import { askedAs } from '../signal/scope.js';
 import { turningBy } from './turning.js';
+import { compileVariants } from './variants.js';
+import type { Variants } from './variants.js';
 import type { Turning } from './turning.js';
 import { isNow, remembers } from './timeline.js';
 import type { Timeline } from './timeline.js';
 import { Timelines } from './timelines.js';
-import type { Book } from './timelines.js';
-
-interface StatesInput {
-  readonly definition: ControllerDefinition;
-  /** `undefined` for a clip that has problems of its own. */
-  readonly clips: ReadonlyMap<string, Clip | undefined>;
-  readonly books: Books;
-  readonly compass: Compass;
-  readonly signals: SignalCompiler;
-  readonly problems: ProblemList;
-  readonly poses: PoseBook;
-  readonly placed: PlacedStates;
-}
 
 interface StatesOutput {
   readonly list: State[];
@@ -45,12 +37,17 @@ interface StatesOutput {
 export function compileStates(input: StatesInput): StatesOutput {
   const { problems, placed } = input;
   const compiler = new StatesCompiler(input);
-  if (placed.states.length === 0) problems.add('state-none', ['states']);
-  const list = placed.states.map((one, index) => compiler.state(one, index));
+  if (!placed.states.some((one) => one.track === 0 && isUngrouped(one)))
+    problems.add('state-none', ['states']);
+  const ranks = ranksOf(placed.states.map((one) => one.ranks));
+  const list = placed.states.map((one, index) => compiler.state(one, index, ranks[index]!));
   compiler.checkRests();
-  for (const state of list) for (const book of state.books) for (const timeline of book) timeline.of = state;
-  const { conditions, conditionTexts, cueNames, rests, timelines } = compiler;
-  return { list, rests, timelines: timelines.all, conditions, conditionTexts, cueNames };
+  for (const timeline of compiler.timelines.all) timeline.of = list[timeline.state]!;
+  const { conditions, cueNames, rests, timelines } = compiler;
+  return {
+    ...{ list, rests, timelines: timelines.all, cueNames },
+    ...{ conditions: conditions.list, conditionTexts: conditions.texts },
+  };
 }
 
 /** What can be known of states once every condition was read: which of them are asked for, and so which switches are plain. */
@@ -62,14 +59,19 @@ export function finishStates(
 ): void {
   const none = new Int32Array(words);
   for (const state of list) {
-    const own = `${tracks[state.track]!.name}.${state.name}`;
-    const bits = [...state.tags, own].flatMap((name) => asked.get(name) ?? []);
+    const own = [state, ...state.groups].map(({ name }) => `${tracks[state.track]!.name}.${name}`);
+    const bits = [...state.tags, ...own].flatMap((name) => asked.get(name) ?? []);
     state.isAskedFor = bits.length > 0;
     state.tagBits = state.isAskedFor ? new Int32Array(words) : none;
     for (const { word, bit } of bits) state.tagBits[word]! |= bit;
-    const { gaits, held, facesBy, rate, scrub, isAskedFor, atLeast, inStep } = state;
+    const { slots, held, facesBy, rate, scrub, isAskedFor, atLeast, lasts, inStep } = state;
     state.leavesPlainly = facesBy === undefined && !isAskedFor && inStep < 0;
-    const followed = rate !== undefined || scrub !== undefined || atLeast > 0 || gaits.length > 0;
+    const followed =
+      rate !== undefined ||
+      scrub !== undefined ||
+      lasts !== undefined ||
+      atLeast > 0 ||
+      slots[0]!.axes.length > 0;
     state.beginsPlainly = state.leavesPlainly && !followed && !held;
   }
 }
@@ -78,15 +80,16 @@ export function finishStates(
 const noBits = new Int32Array(0);
 
 class StatesCompiler {
-  readonly conditions: Condition[] = [];
-  readonly conditionTexts: string[] = [];
+  readonly conditions: Conditions;
   readonly cueNames: string[] = [];
-  private readonly conditionIndices = new Map<string, number>();
   readonly timelines: Timelines;
+  private readonly variants: readonly Variants[];
   /** Of each track the state in which it rests. */
   readonly rests: readonly number[];
-  /** States by track and name: every name is looked up. */
-  private readonly named = new Map<string, number>();
+  private readonly names: StateNames;
+  private readonly books: StateBooks;
+  /** What was compiled of parts of the document that may count for several states, by their places. */
+  private readonly compiled = new Map<string, unknown>();
   /** The track of the state that is being compiled. */
   private track = 0;
 
@@ -94,45 +97,32 @@ class StatesCompiler {
     const cues = [...input.clips.values()].flatMap((clip) => clip?.cues.flat() ?? []);
     this.cueNames.push(...new Set(cues));
     this.timelines = new Timelines(this.cueNames, input.poses);
+    this.conditions = new Conditions(input.signals);
+    this.variants = compileVariants(input.definition, input.books, input.signals, input.problems);
     const { tracks, states } = input.placed;
     this.rests = tracks.map(({ rest }, track) =>
       states.findIndex(
-        (one) => one.track === track && one.taken === undefined && (rest === undefined || one.name === rest),
+        (one) => one.track === track && isUngrouped(one) && (rest === undefined || one.name === rest),
       ),
     );
-    // A name that is there twice is told elsewhere.
-    states.forEach(({ track, name }, i) => this.named.set(`${track} ${name}`, i));
+    this.names = new StateNames(input.placed, input.problems);
+    this.books = new StateBooks(input, this.names);
   }
 
-  /**
-   * A state of a track by name.
-   *
-   * @param orTaken whether one of another track is meant, too, that has taken this one
-   */
-  stateIndex(track: number, name: string, path: DocumentPath, orTaken = false): number {
-    const { problems, placed } = this.input;
-    const { states, tracks } = placed;
-    const index = this.named.get(`${track} ${name}`);
-    if (index !== undefined && (orTaken || states[index]!.taken === undefined)) return index;
-    if (states.length === 0) return -1;
-    const other = states.find((one) => one.name === name && one.taken === undefined);
-    const known = states.flatMap((one) => (one.track === track && one.taken === undefined ? [one.name] : []));
-    if (other === undefined) problems.add('state-unknown', path, { name, known });
-    else problems.add('state-other-track', path, { name, track: tracks[other.track]!.name, known });
-    return -1;
-  }
-
-  state(placed: PlacedState, index: number): State {
-    const { name, track, path, definition, taken } = placed;
+  state(placed: PlacedState, index: number, rank: number): State {
+    const { name, track, path, definition, taken, groups, isGroupRest, hopPlaces } = placed;
     const { problems } = this.input;
     this.track = track;
-    const kind = definition.when !== undefined ? 'act' : definition.while !== undefined ? 'posture' : 'bare';
+    const kind = kindOf(placed);
     const gaits = gaitBands(definition, path, this.input);
+    const variety = this.books.variety(definition, path);
     const inStep = this.inStep(placed, kind);
-    const shown = this.shown(definition, path);
-    const bridges = this.bridges(definition, shown.length, path);
-    const turns = this.turns(definition, kind, [...path, 'turns']);
-    const books = [...shown, ...bridges.books, ...(turns === undefined ? [] : [turns.book])];
+    const looks = new Looks(this.variants);
+    const own = this.books.shown(definition, path);
+    const shown = looks.add(own, (name) => this.books.variantBook(name, false), gaits, variety?.index);
+    const bridges = this.books.bridges(track, definition, looks, path);
+    const turns = this.books.turns(definition, kind, looks, [...path, 'turns']);
+    const { books, slots, slotOf } = looks;
     const clips = [...new Set(shown.flatMap(({ pages }) => pages.map(({ clip }) => clip)))];
     checkEnd(definition, kind, clips, path, problems);
     const { hops = [], yields = [] } = definition;
@@ -141,14 +131,19 @@ class StatesCompiler {
     yields.forEach((one, i) => checkSpan(one.during, clips, [...path, 'yields', i, 'during'], problems));
     let memories = 0;
     const resolved = hops.map((hop, i): Hop => {
-      const one = this.hop(hop, clips, [...path, 'hops', i]);
+      const one = this.hop(hop, clips, path, hopPlaces[i]!);
       return remembers(hop) ? { ...one, memory: memories++ } : one;
     });
     const again = againOf(definition, kind, [...path, 'again'], problems);
-    const leaves = leavesOf(definition, clips, [...path, 'leaves'], problems);
+    const isBound = definition.while !== undefined || groups.length > 0;
+    const leaves = leavesOf(definition, isBound, clips, [...path, 'leaves'], problems);
     const { priority = 0 } = definition;
-    const atLeast = Math.round((definition.atLeast ?? 0) * 1000);
+    const least = this.input.signals.length(definition.atLeast ?? 0, [...path, 'atLeast']);
+    const keeps = least?.constant === undefined ? least?.program : undefined;
+    const atLeast = keeps === undefined ? Math.round((least?.constant ?? 0) * 1000) : 1;
+    const lasts = inStep >= 0 ? undefined : lastsOf(definition, kind, path, this.input);
     const rate = rateOf(definition, clips, [...path, 'rate'], this.input);
+    const isTurned = definition.scrub === undefined && inStep < 0 && rate !== undefined && rate.least < 0;
     const scrub = scrubOf(definition, kind, [...path, 'scrub'], this.input);
     return {
       index,
@@ -161,35 +156,44 @@ class StatesCompiler {
       takenBy: taken === undefined ? -1 : this.taker(placed),
       kind: taken === undefined ? kind : 'posture',
       priority,
-      while: taken === undefined ? this.condition(definition.while, [...path, 'while']) : this.taking(placed),
-      when: this.condition(definition.when, [...path, 'when']),
-      then: definition.then === undefined ? -1 : this.stateIndex(track, definition.then, [...path, 'then']),
+      rank,
+      groups: groups.map((group) => ({ name: group.name, priority: group.definition.priority ?? 0 })),
+      isGroupRest,
+      while: taken === undefined ? this.during(placed) : this.taking(placed),
+      when: this.conditions.read(definition.when, [...path, 'when']),
+      then: this.then(definition.then, [...path, 'then']),
       hops: resolved,
       yields: yields.map((one, i): Yield => ({
         to:
-          one.to && new Set(one.to.map((to, j) => this.yieldTo(to, index, [...path, 'yields', i, 'to', j]))),
-        if: this.condition(one.if, [...path, 'yields', i, 'if']),
+          one.to &&
+          new Set(one.to.flatMap((to, j) => this.yieldTo(to, index, [...path, 'yields', i, 'to', j]))),
+        if: this.conditions.read(one.if, [...path, 'yields', i, 'if']),
       })),
-      carry: this.carry(definition, [...path, 'carry']),
+      carry: this.carry(definition, saidAt(placed, 'carry')),
       carryElse: typeof definition.carry === 'string' ? definition.carry : 'none',
       held: definition.facing === 'held' || inStep >= 0,
-      facesBy: this.facesBy(definition, [...path, 'facing']),
-      turns: turns && { book: shown.length + bridges.books.length, least: turns.least },
+      facesBy: this.facesBy(definition, saidAt(placed, 'facing')),
+      turns,
       final: definition.final ?? false,
       leaves,
       atLeast,
+      keeps,
+      lasts,
       again,
-      isStatic: hops.length === 0 && yields.length === 0 && !leaves && atLeast === 0,
+      isStatic: hops.length === 0 && yields.length === 0 && !leaves && atLeast === 0 && lasts === undefined,
       hears: again !== 'ignore' || memories > 0,
-      tags: definition.tags ?? [],
+      tags: [...new Set(tagsOf(placed).map(([tag]) => tag))],
       tagBits: noBits,
       isAskedFor: false,
       // What is in step has no end of its own.
       ends: kind !== 'posture' && inStep < 0,
-      books: this.timelines.of(books, index, definition),
+      books: this.timelines.of(books, index, definition, isTurned),
       bookNames: books.map((book) => book.name),
-      gaits,
-      bridges: bridges.from,
+      slots,
+      slotOf,
+      variety,
+      gaitCount: variety?.count ?? gaits.length + 1,
+      bridges,
       rate,
       scrub,
       leavesPlainly: false,
@@ -200,7 +204,14 @@ class StatesCompiler {
 
   checkRests(): void {
     this.input.placed.tracks.forEach(({ rest, path }, track) => {
-      if (rest !== undefined) this.stateIndex(track, rest, [...path, 'rest']);
+      if (rest === undefined || this.rests[track]! >= 0) return;
+      const { placed, problems } = this.input;
+      if (!placed.members.has(rest) && this.names.one(track, rest, [...path, 'rest']) < 0) return;
+      const own = placed.states.filter((one) => one.track === track && isUngrouped(one));
+      problems.add('rest-grouped', [...path, 'rest'], {
+        name: rest,
+        known: own.map(({ name }) => name),
+      });
     });
   }
 
@@ -209,9 +220,9 @@ class StatesCompiler {
     const { problems, placed } = this.input;
     const { inStep } = definition;
     if (inStep === undefined) return -1;
-    const timed = (['gaits', 'rate', 'scrub', 'leaves', 'bridges', 'turns', 'facing'] as const).filter(
-      (field) => definition[field] !== undefined,
-    );
+    const timed = (
+      ['gaits', 'rate', 'scrub', 'leaves', 'bridges', 'turns', 'facing', 'lasts'] as const
+    ).filter((field) => definition[field] !== undefined);
     const at = definition.hops?.some((hop) => hop.during !== undefined || (hop.at ?? 'now') !== 'now');
     const during = definition.yields?.some((one) => one.during !== undefined);
     if (at === true || during === true) problems.add('in-step-time', path, { field: 'at and during' });
@@ -234,36 +245,41 @@ class StatesCompiler {
     const shows = this.input.signals.flagNamed(`${by}.${name}`);
     const further = text === undefined ? undefined : this.input.signals.condition(text, path);
     if (text !== undefined && further === undefined) return -1;
-    this.conditionTexts.push(`${askedAs(by, name)}${text === undefined ? '' : ` and (${text})`}`);
-    return (
-      this.conditions.push(further === undefined ? shows : { op: 'and', left: shows, right: further }) - 1
+    return this.conditions.keep(`${askedAs(by, name)}${text === undefined ? '' : ` and (${text})`}`, () =>
+      further === undefined ? shows : { op: 'and', left: shows, right: further },
     );
   }
 
-  private yieldTo(name: string, from: number, path: DocumentPath): number {
-    const to = this.stateIndex(this.track, name, path);
-    if (to === from) this.input.problems.add('yields-itself', path);
-    return to;
+  private yieldTo(name: string, from: number, path: DocumentPath): number[] {
+    if (name === this.input.placed.states[from]!.name) this.input.problems.add('yields-itself', path);
+    return this.names.all(this.track, name, path).filter((to) => to !== from);
   }
 
-  private condition(text: string | undefined, path: DocumentPath): number {
-    if (text === undefined) return -1;
-    const known = this.conditionIndices.get(text);
-    if (known !== undefined) return known;
-    const condition = this.input.signals.condition(text, path);
-    if (condition === undefined) return -1;
-    this.conditionIndices.set(text, this.conditions.length);
-    this.conditionTexts.push(text);
-    return this.conditions.push(condition) - 1;
+  private then(name: string | undefined, path: DocumentPath): number {
+    if (name === undefined) return -1;
+    if (!this.input.placed.members.has(name)) return this.names.one(this.track, name, path);
+    this.input.problems.add('group-then', path, { name });
+    return -1;
   }
 
-  private hop(hop: HopDefinition, clips: readonly Clip[], path: DocumentPath): Hop {
+  /** While what a state may show: the conditions of its groups and its own. */
+  private during({ definition, path, groups }: PlacedState): number {
+    const said = [...groups, { definition, path }].flatMap(({ definition: { while: text }, path: at }) =>
+      text === undefined ? [] : [{ text, path: [...at, 'while'] }],
+    );
+    return this.conditions.readAll(said);
+  }
+
+  /** @param place which of the state's hops it is in the document */
+  private hop(hop: HopDefinition, clips: readonly Clip[], of: DocumentPath, place: number): Hop {
     const { problems } = this.input;
+    const path = [...of, 'hops', place];
     checkSpan(hop.during, clips, [...path, 'during'], problems);
     if (hop.at !== undefined) checkInstant(hop.at, true, clips, [...path, 'at'], problems);
     return {
-      to: this.stateIndex(this.track, hop.to, [...path, 'to']),
-      if: this.condition(hop.if, [...path, 'if']),
+      place,
+      to: this.names.one(this.track, hop.to, [...path, 'to'], false, this.names.ledTo),
+      if: this.conditions.read(hop.if, [...path, 'if']),
       memory: -1,
       now: isNow(hop),
     };
@@ -271,99 +287,30 @@ class StatesCompiler {
 
   /** What is kept from the states that are named. */
   private carry({ carry }: StateDefinition, path: DocumentPath): CarryRule[] {
-    const from: CarryRule[] = [];
-    if (typeof carry === 'object')
-      for (const [name, rule] of Object.entries(carry)) {
-        const index = this.stateIndex(this.track, name, [...path, name], true);
-        if (index >= 0) from[index] = rule;
-      }
-    return from;
-  }
-
-  /** The flipbooks that show: the gaits from the slowest, or the only one. */
-  private shown({ shows, gaits, inStep }: StateDefinition, path: DocumentPath): Book[] {
-    if (inStep !== undefined && shows === undefined) return [this.following()];
-    if ((shows === undefined) === (gaits === undefined)) this.input.problems.add('shows-one', path);
-    if (shows !== undefined)
-      return [{ name: shows, pages: this.input.books.pagesOf(shows, [...path, 'shows']), bridge: false }];
-    return (gaits?.shows ?? []).map((name, i) => ({
-      name,
-      pages: this.input.books.pagesOf(name, [...path, 'gaits', 'shows', i]),
-      bridge: false,
-    }));
-  }
-
-  /** What a state has for drawings that shows its part of what another track shows: it is asked for none of them. */
-  private following(): Book {
-    const { clips, compass } = this.input;
-    const some = [...clips.values()].find((clip) => clip !== undefined);
-    if (some === undefined) return { name: '', pages: [], bridge: false };
-    const [cell] = some.cells;
-    const clip = { ...some, name: '', frames: [cell!], order: [0], cells: [cell!], ends: [1e6] };
-    const still = { ...clip, cues: [[]], spans: new Map<never, never>(), loopFrom: 0, stride: undefined };
-    const page = { clip: still, mirrored: false, standsIn: false };
-    return { name: '', pages: compass.names.map((_, i) => ({ ...page, drawnFor: i })), bridge: false };
-  }
-
-  /** What is played first, by the state and the gait that are left. @param first the index of the first bridge */
-  private bridges(
-    { bridges = {} }: StateDefinition,
-    first: number,
-    path: DocumentPath,
-  ): { books: Book[]; from: (number | undefined)[][] } {
-    const from: (number | undefined)[][] = [];
-    const books: Book[] = [];
-    const add = (shows: string, at: DocumentPath): number =>
-      first + books.push(this.bridgeBook(shows, at)) - 1;
-    for (const [name, bridge] of Object.entries(bridges)) {
-      const at = [...path, 'bridges', name];
-      const index = this.stateIndex(this.track, name, at, true);
-      if (index < 0) continue;
-      const left = this.input.placed.states[index]!.definition;
-      const gaits = left.gaits?.shows ?? [left.shows ?? ''];
-      if (typeof bridge === 'string') from[index] = new Array<number>(gaits.length).fill(add(bridge, at));
-      else {
-        const known = left.gaits?.shows ?? [];
-        from[index] = gaits.map((gait) =>
-          Object.hasOwn(bridge, gait) ? add(bridge[gait]!, [...at, gait]) : undefined,
-        );
-        for (const gait of Object.keys(bridge))
-          if (!known.includes(gait))
-            this.input.problems.add('gait-unknown', [...at, gait], { name: gait, known });
-      }
-    }
-    return { books, from };
-  }
-
-  /** A flipbook that is played in between. */
-  private bridgeBook(shows: string, at: DocumentPath): Book {
-    const pages = this.input.books.pagesOf(shows, at);
-    const endless = pages.find(({ clip }) => clip.loopFrom >= 0);
-    if (endless !== undefined) this.input.problems.add('bridge-endless', at, { clip: endless.clip.name });
-    return { name: shows, pages, bridge: true };
-  }
-
-  /** What shows first after a turn; undefined for nothing. */
-  private turns(
-    { turns }: StateDefinition,
-    kind: State['kind'],
-    path: DocumentPath,
-  ): { book: Book; least: number } | undefined {
-    if (turns === undefined) return undefined;
-    const { shows, least = 90 } = turns;
-    const { problems, compass } = this.input;
-    if (kind === 'act') problems.add('turns-act', path);
-    if (compass.names.length < 2) problems.add('facing-none', path);
-    if (!(least >= 0 && least <= 180)) problems.add('turns-least', [...path, 'least'], { received: least });
-    return { book: this.bridgeBook(shows, [...path, 'shows']), least };
+    if (typeof carry !== 'object') return [];
+    return this.once(path, () => {
+      const from: CarryRule[] = [];
+      for (const [name, rule] of this.names.fromWidest(carry))
+        for (const index of this.names.all(this.track, name, [...path, name], true)) from[index] = rule;
+      return from;
+    });
   }
 
   /** The vector of its own that a state faces by. */
   private facesBy({ facing }: StateDefinition, path: DocumentPath): Turning | undefined {
     if (typeof facing !== 'object') return undefined;
-    const { compass, signals, problems } = this.input;
-    const { by, deadZone = compass.deadZone } = facing;
-    if (compass.names.length < 2) problems.add('facing-none', path);
-    return turningBy(by, { ...compass, deadZone }, [...path, 'by'], signals);
+    return this.once(path, () => {
+      const { compass, signals, problems } = this.input;
+      const { by, deadZone = compass.deadZone } = facing;
+      if (compass.names.length < 2) problems.add('facing-none', path);
+      return turningBy(by, { ...compass, deadZone }, [...path, 'by'], signals);
+    });
+  }
+
+  /** What a group says counts for each of its states: it is compiled once, and what is wrong with it told once. */
+  private once<T>(path: DocumentPath, compile: () => T): T {
+    const place = path.join('.');
+    if (!this.compiled.has(place)) this.compiled.set(place, compile());
+    return this.compiled.get(place) as T;
   }
 }

@@ -69,11 +69,14 @@ export interface Timeline extends Omit<Segments, 'poses'> {}
 export class Timeline {
   /** Its state, which is made when all its timelines are: whoever plays it asks for that at every turn. */
   of!: State;
+  /** The same the other way round, where the state's time may run backwards. */
+  reverse: Timeline | undefined = undefined;
 
   /**
    * @param number its place among all timelines of the controller
    * @param state the index of its state: a performer keeps only its timeline
    * @param bridge whether it is played in between, before the state's own clip
+   * @param isBackwards whether it shows its clip backwards
    */
   constructor(
     readonly number: number,
@@ -81,6 +84,7 @@ export class Timeline {
     readonly direction: number,
     readonly book: number,
     readonly bridge: boolean,
+    readonly isBackwards: boolean,
     readonly poses: readonly Pose[],
     segments: Segments,
   ) {
@@ -118,16 +122,20 @@ const phasesOf = (at: AtDefinition | undefined): readonly number[] =>
  * Cuts a clip into segments by the rules of a state. Names that the clip lacks are simply never met.
  *
  * @param bridge whether it is played in between: it does not loop, and phases and ends are not meant of it
+ * @param isBackwards whether the clip is one that is played backwards: a span begins with its last frame then, and phases count from its end
  */
 export function buildSegments(
   clip: Clip,
   bridge: boolean,
   rules: FrameRules,
   cueIndex: (name: string) => number,
+  isBackwards: boolean,
 ): Segments {
   const { hops, yields, leaves } = rules;
   const whole = clip.ends[clip.ends.length - 1]!;
-  const atPhase = (phase: number): number => Math.round(phase * whole);
+  const atPhase = (phase: number): number =>
+    isBackwards ? (whole - Math.round(phase * whole)) % whole : Math.round(phase * whole);
+  const [opening, closing] = isBackwards ? (['last', 'first'] as const) : (['first', 'last'] as const);
   const cuts = [...hops.flatMap(({ at }) => phasesOf(at)), ...phasesOf(leaves)].map(atPhase);
   const segments = cutSegments(clip, bridge ? [] : cuts);
   const last = segments.length - 1;
@@ -143,13 +151,13 @@ export function buildSegments(
   const begins = (at: AtDefinition | undefined, { showing, begins: from }: Segment, i: number): boolean => {
     if (at === undefined) return false;
     if (typeof at === 'string') return isFirst(i) && clip.cues[showing]!.includes(at);
-    if ('start' in at) return isFirst(i) && clip.spans.get(at.start)?.first === clip.order[showing];
+    if ('start' in at) return isFirst(i) && clip.spans.get(at.start)?.[opening] === clip.order[showing];
     return 'phases' in at && !bridge && at.phases.some((phase) => atPhase(phase) === from);
   };
   const ends = (at: AtDefinition | undefined, { showing }: Segment, i: number): boolean => {
     if (at === 'end') return i === last && !bridge;
     if (typeof at !== 'object' || !('end' in at)) return false;
-    return isLast(i) && clip.spans.get(at.end)?.last === clip.order[showing];
+    return isLast(i) && clip.spans.get(at.end)?.[closing] === clip.order[showing];
   };
   // Most states have no rules about frames, and documents have many of those: nothing is asked of each segment then.
   const [nothing, never] = [perSegment(() => none), perSegment(() => false)];
@@ -253,7 +261,8 @@ function quietBorders(timeline: Borders): number[] {
     one === other || (one.length === other.length && one.every((index, i) => index === other[i]));
   return ends.map((_, i) => {
     const isLast = i === ends.length - 1;
-    if (isLast && !loops) return -1;
+    // At the end of a pass it is decided before the next frame; after an intro that is not where the clip begins.
+    if (isLast && (!loops || loopFrom > 0)) return -1;
     const next = isLast ? loopFrom : i + 1;
     const same = isSame(armed[i]!, armed[next]!) && isSame(yielding[i]!, yielding[next]!);
     const still =

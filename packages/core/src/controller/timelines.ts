@@ -1,3 +1,4 @@
+import { backwards } from '../clip/backwards.js';
 import type { Clip } from '../clip/clip.js';
 import type { PoseBook } from '../sheet/pose.js';
 import type { Page } from './books.js';
@@ -25,6 +26,7 @@ export class Timelines {
   private readonly plainSegments = new Map<Clip, Segments>();
   private readonly bridgeSegments = new Map<Clip, Segments>();
   private readonly silentClips = new Map<Clip, Clip>();
+  private readonly turnedClips = new Map<Clip, Clip>();
   /** Those of the state that is being compiled. */
   private ruled: Ruled = { rules: undefined, own: new Map(), bridges: new Map() };
 
@@ -33,8 +35,12 @@ export class Timelines {
     private readonly poses: PoseBook,
   ) {}
 
-  /** Those of the books of a state, one for each direction. */
-  of(books: readonly Book[], state: number, definition: StateDefinition): Timeline[][] {
+  /**
+   * Those of the books of a state, one for each direction.
+   *
+   * @param turns whether its time may run backwards, so that each has another
+   */
+  of(books: readonly Book[], state: number, definition: StateDefinition, turns: boolean): Timeline[][] {
     const rules: FrameRules = {
       hops: (definition.hops ?? []).map(({ during, at }) => ({ during, at })),
       yields: (definition.yields ?? []).map(({ during }) => ({ during })),
@@ -43,17 +49,32 @@ export class Timelines {
     return books.map(({ pages, bridge }, book) =>
       pages.map(({ clip, mirrored }, direction) => {
         const shown = definition.inStep === undefined ? clip : this.silent(clip);
-        const segments = this.segments(shown, bridge, rules);
-        const poses = posesOf(segments, mirrored, this.poses);
-        const timeline = new Timeline(this.all.length, state, direction, book, bridge, poses, segments);
-        this.all.push(timeline);
+        const made = (isBackwards: boolean): Timeline => {
+          const segments = this.segments(
+            isBackwards ? this.turned(shown) : shown,
+            bridge,
+            rules,
+            isBackwards,
+          );
+          const poses = posesOf(segments, mirrored, this.poses);
+          const { length } = this.all;
+          const one = new Timeline(length, state, direction, book, bridge, isBackwards, poses, segments);
+          this.all.push(one);
+          return one;
+        };
+        const timeline = made(false);
+        // What is played in between is played as it is.
+        if (turns && !bridge) {
+          timeline.reverse = made(true);
+          timeline.reverse.reverse = timeline;
+        }
         return timeline;
       }),
     );
   }
 
   /** States without rules about frames show a clip in the same segments, and all directions of a state do. */
-  private segments(clip: Clip, bridge: boolean, rules: FrameRules): Segments {
+  private segments(clip: Clip, bridge: boolean, rules: FrameRules, isBackwards: boolean): Segments {
     const plain = rules.hops.length === 0 && rules.yields.length === 0 && rules.leaves === undefined;
     const known = plain
       ? bridge
@@ -62,7 +83,8 @@ export class Timelines {
       : this.ruledSegments(rules, bridge);
     let segments = known.get(clip);
     if (segments === undefined) {
-      segments = buildSegments(clip, bridge, rules, (name) => this.cueNames.indexOf(name));
+      const cueIndex = (name: string): number => this.cueNames.indexOf(name);
+      segments = buildSegments(clip, bridge, rules, cueIndex, isBackwards);
       known.set(clip, segments);
     }
     return segments;
@@ -71,6 +93,12 @@ export class Timelines {
   private ruledSegments(rules: FrameRules, bridge: boolean): Map<Clip, Segments> {
     if (this.ruled.rules !== rules) this.ruled = { rules, own: new Map(), bridges: new Map() };
     return bridge ? this.ruled.bridges : this.ruled.own;
+  }
+
+  private turned(clip: Clip): Clip {
+    const known = this.turnedClips.get(clip) ?? backwards(clip);
+    this.turnedClips.set(clip, known);
+    return known;
   }
 
   /** A clip that is shown in step tells no cues: it has no time of its own. */

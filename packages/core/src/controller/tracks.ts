@@ -1,9 +1,9 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { Askable } from '../signal/compiler.js';
-import type { ControllerDefinition, StateDefinition, TrackDefinition } from './definition.js';
-
-/** The track of the states that stand in the document itself. */
-export const bodyTrack = 'body';
+import type { ControllerDefinition, HopDefinition, StateDefinition, TrackDefinition } from './definition.js';
+import { bodyTrack, groupsIn, statesOfTrack } from './groups.js';
+import type { PlacedGroup } from './groups.js';
+import { compareRanks } from './rank.js';
 
 /** A state with its place: of the document, or one that shows in a track because a state of another has taken it. */
 export interface PlacedState {
@@ -11,7 +11,15 @@ export interface PlacedState {
   /** The index of its track. */
   readonly track: number;
   readonly path: DocumentPath;
+  /** What it says, with what its groups say for it. A hop into a group is one into each of its states that shows while a condition holds. */
   readonly definition: StateDefinition;
+  /** For each hop its place in the document: one into a group stands for several. */
+  readonly hopPlaces: readonly number[];
+  /** The groups that it is in, the outermost first, and whether it is the rest of the last of them. */
+  readonly groups: readonly PlacedGroup[];
+  readonly isGroupRest: boolean;
+  /** The priorities of its groups from the outermost, then its own: what ranks higher is found from the first that differ. */
+  readonly ranks: readonly number[];
   /** What stands in `takes` for this track, of a state that takes it; and the name of that state's track. */
   readonly taken: { readonly by: string; readonly if: string | undefined } | undefined;
 }
@@ -28,6 +36,8 @@ export interface PlacedTrack {
 export interface PlacedStates {
   readonly tracks: readonly PlacedTrack[];
   readonly states: readonly PlacedState[];
+  /** The names of the states in each group, by its own; those in groups in it too. */
+  readonly members: ReadonlyMap<string, readonly string[]>;
 }
 
 /** What a document without states can show: each clip as a bare state. */
@@ -37,9 +47,10 @@ function statesOfClips({ clips }: ControllerDefinition): Record<string, StateDef
 
 /** The tracks of a document in order, `body` first. */
 function tracksOf(definition: ControllerDefinition): [string, TrackDefinition, DocumentPath][] {
-  const { states = statesOfClips(definition), rest, tracks = {} } = definition;
+  const { groups, rest, tracks = {} } = definition;
+  const { states = groups === undefined ? statesOfClips(definition) : {} } = definition;
   return [
-    [bodyTrack, { states, rest }, []],
+    [bodyTrack, { states, groups, rest }, []],
     ...Object.entries(tracks).map(([name, track]): [string, TrackDefinition, DocumentPath] => [
       name,
       track,
@@ -57,47 +68,145 @@ function takenBy({ takes = [] }: StateDefinition): [string, string | undefined][
 export function placeStates(definition: ControllerDefinition, problems: ProblemList): PlacedStates {
   const tracks = tracksOf(definition);
   const names = tracks.map(([name]) => name);
-  const placed = tracks.map((): PlacedState[] => []);
   const first = new Map<string, DocumentPath>();
-  tracks.forEach(([, { states }, path], track) => {
-    for (const [name, state] of Object.entries(states)) {
-      const at = [...path, 'states', name];
-      const other = first.get(name);
-      if (other !== undefined) problems.add('state-twice', at, { name, other: other.join('.') });
-      else first.set(name, at);
-      placed[track]!.push({ name, track, path: at, definition: state, taken: undefined });
-    }
+  const claim = (name: string, at: DocumentPath): void => {
+    const other = first.get(name);
+    if (other !== undefined) problems.add('state-twice', at, { name, other: other.join('.') });
+    else first.set(name, at);
+  };
+  const members = new Map<string, readonly string[]>();
+  const placed = tracks.map(([name, holder, path], track) => {
+    const stated = statesOfTrack(name, holder, path);
+    for (const one of stated) claim(one.name, one.path);
+    const placing = groupsIn(holder, path).map((chain) => {
+      const group = chain[chain.length - 1]!;
+      claim(group.name, group.path);
+      const inside = stated.filter(({ groups }) => groups.some((one) => one.name === group.name));
+      checkRest(group, problems);
+      return [group, inside.map((one) => one.name)] as const;
+    });
+    for (const [group, inside] of placing) members.set(group.name, inside);
+    return stated.map((one): PlacedState => {
+      const group = one.groups[one.groups.length - 1];
+      const isGroupRest = group?.definition.rest === one.name;
+      const own = isGroupRest ? -Infinity : (one.definition.priority ?? 0);
+      const ranks = [...one.groups.map(({ definition: { priority = 0 } }) => priority), own];
+      const said = inheriting(one.definition, one.groups);
+      return { ...one, definition: said, hopPlaces: [], track, isGroupRest, ranks, taken: undefined };
+    });
   });
-  tracks.forEach(([by], track) => {
-    for (const { name, path, definition: state } of [...placed[track]!]) {
-      if (state.takes !== undefined && state.inStep !== undefined)
-        problems.add('takes-in-step', [...path, 'takes']);
-      for (const [taken, condition] of takenBy(state)) {
-        const at = [...path, 'takes', taken];
-        const into = names.indexOf(taken);
-        if (into < 0 || into === track) {
-          const known = names.filter((one) => one !== by);
-          problems.add(into < 0 ? 'track-unknown' : 'takes-itself', at, { name: taken, known });
-          continue;
-        }
-        const { priority, final } = state;
-        placed[into]!.push({
-          name,
-          track: into,
-          path: at,
-          definition: { priority, final, inStep: by },
-          taken: { by, if: condition },
-        });
-      }
-    }
+  const all = placed.map((own) => own.map((one) => withHops(one, own)));
+  all.forEach((own, track) => {
+    for (const state of own.filter(({ taken }) => taken === undefined))
+      for (const one of takersOf(state, names, problems)) if (one.track !== track) all[one.track]!.push(one);
   });
   checkNames(definition, names, problems);
   checkParts(definition, problems);
-  checkSteps(tracks, problems);
+  checkSteps(placed.flat(), names, problems);
   return {
     tracks: tracks.map(([name, { rest, draws = [] }, path]) => ({ name, path, rest, draws })),
-    states: placed.flat(),
+    states: all.flat(),
+    members,
   };
+}
+
+/** What a state says, with what its groups say for it: the nearest counts. */
+function inheriting(state: StateDefinition, groups: readonly PlacedGroup[]): StateDefinition {
+  return groups.reduceRight(
+    (said, { definition: { carry, facing } }) => ({
+      ...said,
+      carry: said.carry ?? carry,
+      facing: said.facing ?? facing,
+    }),
+    state,
+  );
+}
+
+export const isUngrouped = ({ groups, taken }: PlacedState): boolean =>
+  groups.length === 0 && taken === undefined;
+
+/** What a state is by its conditions. The rest of a group shows while the group's holds; of other bare states that only says while what they may. */
+export function kindOf({ definition, isGroupRest }: PlacedState): 'posture' | 'act' | 'bare' {
+  if (definition.when !== undefined) return 'act';
+  return isGroupRest || definition.while !== undefined ? 'posture' : 'bare';
+}
+
+/** Where the document says what counts for a state: at its own place, or at that of the nearest group that says it. */
+export function saidAt({ definition, groups, path }: PlacedState, field: 'carry' | 'facing'): DocumentPath {
+  const saying = groups.findLast((group) => group.definition[field] === definition[field]);
+  return [...(saying === undefined ? path : saying.path), field];
+}
+
+/** The tags of a state and of its groups, each with its place. */
+export function tagsOf({ definition, groups, path }: PlacedState): [tag: string, path: DocumentPath][] {
+  return [...groups, { definition, path }].flatMap(({ definition: { tags = [] }, path: at }) =>
+    tags.map((tag, i): [string, DocumentPath] => [tag, [...at, 'tags', i]]),
+  );
+}
+
+/** A hop into a group tries its states from the highest rank: those that show while a condition holds, at last its rest. */
+function withHops(state: PlacedState, among: readonly PlacedState[]): PlacedState {
+  const { definition } = state;
+  const hops = (definition.hops ?? []).flatMap((hop, place) =>
+    entriesOf(hop.to, among).map((to): [HopDefinition, number] => [
+      to === hop.to ? hop : { ...hop, to },
+      place,
+    ]),
+  );
+  if (hops.length === 0) return state;
+  return {
+    ...state,
+    definition: { ...definition, hops: hops.map(([hop]) => hop) },
+    hopPlaces: hops.map(([, place]) => place),
+  };
+}
+
+/** The states that a name stands for where one is entered: of a group those that want in by what holds, else the state itself. */
+function entriesOf(name: string, among: readonly PlacedState[]): string[] {
+  const inside = among.filter(({ groups }) => groups.some((group) => group.name === name));
+  const entries = inside.filter(
+    ({ definition, isGroupRest }) =>
+      isGroupRest || (definition.while !== undefined && definition.when === undefined),
+  );
+  // A group whose rest cannot be found is told of elsewhere.
+  const led = entries.length > 0 ? entries : inside;
+  if (led.length === 0) return [name];
+  return [...led].sort((a, b) => compareRanks(b.ranks, a.ranks)).map((one) => one.name);
+}
+
+/** The rest of a group is one of its own states, and shows whenever no other of them does. */
+function checkRest({ definition: { rest, states }, path }: PlacedGroup, problems: ProblemList): void {
+  const own = Object.hasOwn(states, rest) ? states[rest]! : undefined;
+  if (own === undefined)
+    problems.add('state-unknown', [...path, 'rest'], { name: rest, known: Object.keys(states) });
+  for (const field of ['while', 'when', 'priority'] as const)
+    if (own?.[field] !== undefined)
+      problems.add('group-rest', [...path, 'states', rest, field], { name: rest, field });
+}
+
+/** Where a state stands besides: in the tracks that it takes. */
+function takersOf(state: PlacedState, names: readonly string[], problems: ProblemList): PlacedState[] {
+  const { definition, path, track, ranks } = state;
+  const by = names[track]!;
+  if (definition.takes !== undefined && definition.inStep !== undefined)
+    problems.add('takes-in-step', [...path, 'takes']);
+  return takenBy(definition).flatMap(([taken, condition]) => {
+    const at = [...path, 'takes', taken];
+    const into = names.indexOf(taken);
+    if (into < 0 || into === track) {
+      const known = names.filter((one) => one !== by);
+      problems.add(into < 0 ? 'track-unknown' : 'takes-itself', at, { name: taken, known });
+      return [];
+    }
+    const { priority, final } = definition;
+    return [
+      {
+        ...{ name: state.name, track: into, path: at, hopPlaces: [], groups: [], isGroupRest: false, ranks },
+        definition: { priority, final, inStep: by },
+        taken: { by, if: condition },
+      },
+    ];
+  });
 }
 
 function checkNames(
@@ -129,38 +238,40 @@ function checkParts({ sheets, tracks = {} }: ControllerDefinition, problems: Pro
 }
 
 /** What is in step with one another must have somebody who leads. */
-function checkSteps(tracks: readonly [string, TrackDefinition, DocumentPath][], problems: ProblemList): void {
+function checkSteps(states: readonly PlacedState[], names: readonly string[], problems: ProblemList): void {
   const leads = new Map<string, Set<string>>();
-  for (const [name, { states }, path] of tracks)
-    for (const [state, { inStep }] of Object.entries(states)) {
-      if (inStep === undefined) continue;
-      const at = [...path, 'states', state, 'inStep'];
-      const known = tracks.map(([one]) => one).filter((one) => one !== name);
-      if (!known.includes(inStep)) {
-        problems.add(inStep === name ? 'in-step-itself' : 'track-unknown', at, { name: inStep, known });
-        continue;
-      }
-      const reaches = (from: string): boolean =>
-        from === name || [...(leads.get(from) ?? [])].some((one) => reaches(one));
-      if (reaches(inStep)) problems.add('in-step-circle', at, { track: name, inStep });
-      else leads.set(name, (leads.get(name) ?? new Set()).add(inStep));
+  for (const { track, path, definition } of states) {
+    const { inStep } = definition;
+    if (inStep === undefined) continue;
+    const name = names[track]!;
+    const at = [...path, 'inStep'];
+    const known = names.filter((one) => one !== name);
+    if (!known.includes(inStep)) {
+      problems.add(inStep === name ? 'in-step-itself' : 'track-unknown', at, { name: inStep, known });
+      continue;
     }
+    const reaches = (from: string): boolean =>
+      from === name || [...(leads.get(from) ?? [])].some((one) => reaches(one));
+    if (reaches(inStep)) problems.add('in-step-circle', at, { track: name, inStep });
+    else leads.set(name, (leads.get(name) ?? new Set()).add(inStep));
+  }
 }
 
-/** What conditions can ask of states: their tags, and `arms.swing` for what a track shows. */
+/** What conditions can ask of states: their tags, and `arms.swing` for what a track shows, be it one state or one of a group. */
 export function askableOf({ states, tracks }: PlacedStates, problems: ProblemList): Askable {
   const tags = new Map<string, DocumentPath>();
   const trackOf = new Map<string, number>();
-  const all = new Map(tracks.map(({ name }): [string, string[]] => [name, []]));
-  for (const { name, track, path, definition: state } of states) {
-    all.get(tracks[track]!.name)!.push(name);
-    state.tags?.forEach((tag, i) => {
-      if (!tags.has(tag)) tags.set(tag, [...path, 'tags', i]);
+  const all = new Map(tracks.map(({ name }) => [name, new Set<string>()]));
+  for (const one of states) {
+    const { name, track, groups } = one;
+    for (const asked of [name, ...groups.map((group) => group.name)])
+      all.get(tracks[track]!.name)!.add(asked);
+    for (const [tag, path] of tagsOf(one)) {
+      if (!tags.has(tag)) tags.set(tag, path);
       const other = trackOf.get(tag) ?? track;
-      if (other !== track)
-        problems.add('tag-tracks', [...path, 'tags', i], { tag, track: tracks[other]!.name });
+      if (other !== track) problems.add('tag-tracks', path, { tag, track: tracks[other]!.name });
       trackOf.set(tag, track);
-    });
+    }
   }
-  return { tags, tracks: all };
+  return { tags, tracks: new Map([...all].map(([track, names]) => [track, [...names]])) };
 }

@@ -5,7 +5,7 @@ import type { SignalCompiler } from '../signal/compiler.js';
 import { placeOf } from '../signal/program.js';
 import type { NumberExpression } from '../signal/comparison.js';
 import type { Program } from '../signal/program.js';
-import type { ControllerDefinition } from './definition.js';
+import type { ControllerDefinition, StateDefinition } from './definition.js';
 
 /** A vector that turns the character. */
 export interface Turning {
@@ -25,10 +25,12 @@ export interface Turning {
  * turning costs nothing until a border is passed; any other vector is read when a part of it has left the box in which the
  * compass would stay (see `stillFor`).
  *
+ * @param states all that may take vectors of their own
  * @returns `undefined` for a character that never turns
  */
 export function compileTurning(
-  { compass: definition, states = {}, tracks = {} }: ControllerDefinition,
+  { compass: definition }: ControllerDefinition,
+  states: readonly { readonly definition: StateDefinition }[],
   compass: Compass,
   signals: SignalCompiler,
   problems: ProblemList,
@@ -39,10 +41,7 @@ export function compileTurning(
     return undefined;
   }
   // Where states take other vectors too, each counts while its state shows.
-  const all = [states, ...Object.values(tracks).map((track) => track.states)].flatMap((one) =>
-    Object.values(one),
-  );
-  const isOnlyVector = all.every(({ facing }) => typeof facing !== 'object');
+  const isOnlyVector = states.every((one) => typeof one.definition.facing !== 'object');
   if (definition.directions === 'sides' && isOnlyVector && isOneNumber(definition.by)) {
     const x = signals.number(definition.by[0], ['compass', 'by', 0]);
     if (x === undefined) return undefined;

@@ -1,6 +1,6 @@
-import type { Clip } from '../clip/clip.js';
 import type { Controller } from './controller.js';
 import { hashOf } from './hash.js';
+import { variantsShown } from './variants.js';
 
 const versions = new WeakMap<Controller, string>();
 
@@ -11,24 +11,22 @@ const versions = new WeakMap<Controller, string>();
 export function versionOf(controller: Controller): string {
   if (controller.version !== undefined) return controller.version;
   let version = versions.get(controller);
-  if (version === undefined)
-    versions.set(controller, (version = hashOf(JSON.stringify(decided(controller)))));
+  if (version === undefined) versions.set(controller, (version = hashOf(decided(controller))));
   return version;
 }
 
-function decided({ definition, timelines }: Controller): unknown {
-  const { signals, derived, states, rest, tracks, compass } = definition;
-  const clips = new Set(timelines.map(({ clip }) => clip));
-  const shown = timelines.map(({ state, book, direction, clip }) => [state, book, direction, clip.name]);
-  return [signals, derived, states, rest, tracks, compass, shown, [...clips].map(timing)];
-}
+/**
+ * What timelines decide: what shows where, and how it is timed. Drawings are left out, and directions: timelines stand in their order, and a
+ * clip that a row of a sheet makes knows its own where the packed one does not.
+ */
+const timing = ['state', 'book', 'clip', 'name', 'order', 'ends', 'loopFrom', 'cues', 'stride'];
 
-const timing = ({ name, order, ends, loopFrom, cues, spans, stride }: Clip): unknown => [
-  name,
-  order,
-  ends,
-  loopFrom,
-  cues,
-  [...spans],
-  stride,
-];
+function decided(controller: Controller): string {
+  const { definition, timelines } = controller;
+  const { signals, derived, states, rest, tracks, compass } = definition;
+  const spans = timelines.map(({ clip }) => [...clip.spans]);
+  return (
+    JSON.stringify([signals, derived, states, rest, tracks, compass, variantsShown(controller), spans]) +
+    JSON.stringify(timelines, timing)
+  );
+}

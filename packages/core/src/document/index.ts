@@ -1,4 +1,6 @@
 import { readJsonTree } from './json-tree.js';
+import { gatherWith } from './bases.js';
+import type { Bases } from './bases.js';
 import { readWith } from './read.js';
 import type { CharacterDocument } from './read.js';
 import type { ReadTree } from './tree.js';
@@ -7,9 +9,12 @@ import type { SoundPart } from './sound-part.js';
 import { readYamlTree } from './yaml-tree.js';
 
 export { documentJsonSchema } from './json-schema.js';
+export { namedFrom } from './addresses.js';
 export { compileDocument } from './read.js';
 export type { CharacterDocument } from './read.js';
 export type { FileProblemCode } from './sentences.js';
+export type { BaseText, Bases } from './bases.js';
+export type { Layers } from './layers.js';
 export { DocumentError, Source } from './source.js';
 export type { Place, PlacedProblem } from './source.js';
 export { nearestName } from '../problem/nearest.js';
@@ -20,21 +25,36 @@ export { ecmascriptOf } from '../signal/ecmascript.js';
  * Reads a character's document from YAML or JSON.
  *
  * @param file its name, for errors; a name ending in `.json` must hold JSON
+ * @param bases the documents that it builds on, if it says `from`; {@link gatherBases} reads them
  * @throws {DocumentError} with every fault of its structure, each with file, line, column, path, the value received
  *   and the nearest known name
  */
-export const readDocument = (text: string, file?: string): CharacterDocument =>
-  readWith(treeReader(file), text, file);
+export const readDocument = (text: string, file?: string, bases?: Bases): CharacterDocument =>
+  readWith(readerOf, text, file, bases);
+
+/**
+ * Reads the documents that a document builds on (`from`), and those that these build on.
+ *
+ * @param file the document's name
+ * @param readText gives the text at an address, which counts from the folder of the document (`../common/mover.dothop.yaml`). What it
+ *   throws is told by {@link readDocument}, where the document names the address
+ * @returns their texts by address; none where the document builds on none
+ */
+export const gatherBases = (
+  text: string,
+  file: string | undefined,
+  readText: (address: string) => Promise<string>,
+): Promise<Bases> => gatherWith(readerOf, text, file, readText);
 
 /**
  * Reads what of a character's document has the right shape, and leaves out what has not: for whoever shows a document while it
  * is being written.
  *
- * @throws {DocumentError} when the text is no YAML or JSON at all, or of another version
+ * @param bases the documents that it builds on; see {@link readDocument}
+ * @throws {DocumentError} when the text is no YAML or JSON at all, or of another version, or a document that it builds on is missing
  */
-export const readSoundPart = (text: string, file?: string): SoundPart =>
-  soundPartWith(treeReader(file), text, file);
+export const readSoundPart = (text: string, file?: string, bases?: Bases): SoundPart =>
+  soundPartWith(readerOf, text, file, bases);
 
-const treeReader = (file: string | undefined): ReadTree => (isJson(file) ? readJsonTree : readYamlTree);
-
-const isJson = (file: string | undefined): boolean => file?.toLowerCase().endsWith('.json') === true;
+const readerOf = (file: string): ReadTree =>
+  file.toLowerCase().endsWith('.json') ? readJsonTree : readYamlTree;

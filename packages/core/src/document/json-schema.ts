@@ -1,4 +1,4 @@
-import { publishedSchema } from '../shape/json-schema.js';
+import { publishedSchemaOver } from '../shape/json-schema.js';
 import { documentShape } from './shape.js';
 import { documentExamples, documentWords } from './words.js';
 
@@ -7,7 +7,8 @@ import { documentExamples, documentWords } from './words.js';
  * from the shape that documents are read with; what goes across fields (names, cells, kinds) only compiling finds.
  */
 export const documentJsonSchema = (): Record<string, unknown> =>
-  publishedSchema(
+  publishedSchemaOver(
+    'from',
     documentShape,
     { fields: documentWords, examples: documentExamples },
     'A character of Dot Hop',

@@ -1,29 +1,45 @@
 import type { CompileOptions } from '../controller/compile.js';
 import type { Controller } from '../controller/controller.js';
+import type { DocumentPath } from '../problem/problem.js';
+import { imagesOf } from '../sheet/images.js';
 import type { ControllerDefinition } from '../controller/definition.js';
 import { compileWorn } from '../wardrobe/of.js';
+import { buildWith, withNearNames } from './bases.js';
+import type { Bases } from './bases.js';
+import type { Layers } from './layers.js';
 import { documentShape } from './shape.js';
-import { Source } from './source.js';
+import type { Source } from './source.js';
 import type { ReadTree } from './tree.js';
 import { validate } from './validate.js';
-import { broughtUp } from './versions.js';
 
 /** A character's document, read. */
 export interface CharacterDocument {
   readonly source: Source;
+  /** The whole of it: with what it takes over from documents that it builds on. */
   readonly definition: ControllerDefinition;
+  /** The images that its sheets are cut from, their parts' too, each with the first place that names it. */
+  readonly images: ReadonlyMap<string, DocumentPath>;
+  /** Of a document that builds on others: what it says itself, and what it takes over. */
+  readonly layers?: Layers | undefined;
 }
 
-/** Reads a document with a reader of its format; see `readDocument`. */
-export function readWith(read: ReadTree, text: string, file?: string): CharacterDocument {
-  const source = new Source(text, read, file);
-  const now = broughtUp(source.value, 'dotHop');
-  if ('problem' in now) throw source.placed([now.problem]);
-  if (Object.hasOwn(Object(now.data) as object, 'dotHopCompiled'))
+/** Which reader a file's name asks for. */
+export type ReaderOf = (file: string) => ReadTree;
+
+/** Reads a document with readers of its format and its bases'; see `readDocument`. */
+export function readWith(
+  readerOf: ReaderOf,
+  text: string,
+  file: string | undefined,
+  bases: Bases | undefined,
+): CharacterDocument {
+  const { source, layers } = buildWith(readerOf, text, file, bases);
+  if (Object.hasOwn(Object(source.value) as object, 'dotHopCompiled'))
     throw source.placed([{ code: 'document-compiled', path: ['dotHopCompiled'], values: {} }]);
-  const problems = validate(documentShape, now.data, 'dotHop');
-  if (problems.length > 0) throw source.placed(problems);
-  return { source, definition: now.data as ControllerDefinition };
+  const problems = validate(documentShape, source.value, 'dotHop');
+  if (problems.length > 0) throw source.placed(withNearNames(problems, layers));
+  const definition = source.value as ControllerDefinition;
+  return { source, definition, images: imagesOf(definition.sheets), layers };
 }
 
 /**

@@ -1,4 +1,4 @@
-import { addSentences, shown } from '../problem/sentences.js';
+import { addSentences, hint, shown } from '../problem/sentences.js';
 import type { Has, SentenceTable } from '../problem/sentences.js';
 
 /** The wording of what is wrong with files: a game whose document is compiled into it carries none of it. */
@@ -16,6 +16,18 @@ const sentences = {
     `this is version ${v.received} of the format, and this program reads up to version ${v.current}; bring the program up to date`,
   'document-compiled': () =>
     'this is a compiled document, which is only played (loadCompiled of dot-hop/play); take the document that it was made of',
+  'base-unread': (v: Has<'received'>) =>
+    `it builds on ${shown(v.received)}, which was not read; a document with "from" is read with the documents it names: readDocument(text, file, await gatherBases(text, file, readText))`,
+  'base-missing': (v: Has<'detail' | 'received'>) =>
+    `the document ${shown(v.received)} cannot be read (${v.detail}); it is looked for beside the document that names it`,
+  'base-absolute': (v: Has<'received'>) =>
+    `${shown(v.received)} is the same place on no other machine; name the document from where this one lies, such as ../common/mover.dothop.yaml`,
+  'base-circle': (v: Has<'names'>) =>
+    `these documents build on one another in a circle: ${(v.names as string[]).join(', ')}; take one "from" out`,
+  'base-field': (v: Has<'expected' | 'field' | 'near'>) =>
+    `"${v.field}" is missing; expected ${v.expected}. If it was to change what it builds on, that is named ${shown(v.near)}`,
+  'base-nothing': (v: Has<'known' | 'name'>) =>
+    `an empty value takes away what a document of "from" says, but none of them has ${shown(v.name)} here${hint(v.name, v.known)}`,
   'other-kind': (v: Has<'expected' | 'field' | 'received'>) =>
     `this is a ${v.received}, where a ${v.expected} is wanted; a ${v.expected} begins with "${v.field}: 1"`,
   'image-missing': (v: Has<'detail' | 'image'>) =>

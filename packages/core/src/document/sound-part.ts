@@ -1,13 +1,13 @@
+import { imagesOf } from '../sheet/images.js';
 import type { ControllerDefinition } from '../controller/definition.js';
 import type { DocumentPath, Problem } from '../problem/problem.js';
-import type { CharacterDocument } from './read.js';
+import { buildWith } from './bases.js';
+import type { Bases } from './bases.js';
+import type { CharacterDocument, ReaderOf } from './read.js';
 import { isMap } from '../shape/check.js';
 import { documentShape } from './shape.js';
-import { Source } from './source.js';
 import type { PlacedProblem } from './source.js';
-import type { ReadTree } from './tree.js';
 import { validate } from './validate.js';
-import { broughtUp } from './versions.js';
 
 /** What of a document has the right shape: all but what has problems. It need not be one that can be compiled. */
 export interface SoundPart extends CharacterDocument {
@@ -19,12 +19,15 @@ export interface SoundPart extends CharacterDocument {
 const mostPasses = 12;
 
 /** See `readSoundPart`. */
-export function soundPartWith(read: ReadTree, text: string, file?: string): SoundPart {
-  const source = new Source(text, read, file);
-  const now = broughtUp(source.value, 'dotHop');
-  if ('problem' in now) throw source.placed([now.problem]);
-  const problems = validate(documentShape, now.data, 'dotHop');
-  let data: unknown = now.data;
+export function soundPartWith(
+  readerOf: ReaderOf,
+  text: string,
+  file: string | undefined,
+  bases: Bases | undefined,
+): SoundPart {
+  const { source, layers } = buildWith(readerOf, text, file, bases);
+  const problems = validate(documentShape, source.value, 'dotHop');
+  let data = source.value;
   let left = problems;
   for (let pass = 0; left.length > 0 && pass < mostPasses; pass++) {
     // From the back, so that the numbers of items before stay as they are.
@@ -32,7 +35,13 @@ export function soundPartWith(read: ReadTree, text: string, file?: string): Soun
     left = validate(documentShape, data, 'dotHop');
   }
   const definition = left.length === 0 ? (data as ControllerDefinition) : empty;
-  return { source, definition, problems: problems.length === 0 ? [] : source.placed(problems).problems };
+  return {
+    source,
+    definition,
+    images: imagesOf(definition.sheets),
+    layers,
+    problems: problems.length === 0 ? [] : source.placed(problems).problems,
+  };
 }
 
 const empty: ControllerDefinition = { dotHop: 1, sheets: {}, clips: {} };

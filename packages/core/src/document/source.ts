@@ -1,20 +1,19 @@
 import { DotHopError, pathText, problemText } from '../problem/problem.js';
 import type { DocumentPath, Problem } from '../problem/problem.js';
 import { useDocumentSentences } from './sentences.js';
-import type { ReadTree, SourceTree } from './tree.js';
+import type { ReadTree } from './tree.js';
 
 useDocumentSentences();
 
-/** A place in a text: line and column count from 1. */
+/** A place in a file: line and column count from 1. */
 export interface Place {
+  readonly file: string;
   readonly line: number;
   readonly column: number;
 }
 
 /** A {@link Problem} with its place in a file. */
-export interface PlacedProblem extends Problem, Place {
-  readonly file: string;
-}
+export interface PlacedProblem extends Problem, Place {}
 
 /** Thrown for a file that cannot be used; its message has one line a problem: `file:line:column path: sentence`. */
 export class DocumentError extends DotHopError {
@@ -31,34 +30,72 @@ function placedLine(problem: PlacedProblem): string {
   return `${file}:${line}:${column} ${where}${problemText(problem)}`;
 }
 
-/** A text with the place of every value in it. */
+/** One text with the place of every value in it. */
+export interface TextPlaces {
+  readonly file: string;
+  /** The text as plain data. */
+  readonly value: unknown;
+  /** See {@link Source.place}. */
+  place(path: DocumentPath, offset: number, part: 'value' | 'key'): Place;
+}
+
+/**
+ * Finds the values of a text.
+ *
+ * @param read what the text is written in
+ * @throws {DocumentError} when the text is empty, not in its format, or would be read otherwise than it is written
+ */
+export function placesIn(text: string, read: ReadTree, file: string): TextPlaces {
+  const lines = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
+  const placeAt = (at: number): Place => {
+    const after = lines.findIndex((start) => start > at);
+    const line = after < 0 ? lines.length : after;
+    return { file, line, column: at - lines[line - 1]! + 1 };
+  };
+  const tree = read(text);
+  if (!('value' in tree))
+    throw new DocumentError(
+      tree.map(({ code, path, values, at }) => ({ code, path, values, ...placeAt(at) })),
+    );
+  return {
+    file,
+    value: tree.value,
+    place(path, offset, part) {
+      const { at, quotes } = tree.find(path, part);
+      return placeAt(at + (offset > 0 ? offset + quotes : 0));
+    },
+  };
+}
+
+/** In which text a value stands. What `inner` does not name stands there too. */
+export interface Origin {
+  readonly text: TextPlaces;
+  /** The fields of a map that several texts write. */
+  readonly inner?: ReadonlyMap<string, Origin>;
+}
+
+/** A document's data, and where each value of it stands: in its own text, or in one that it builds on. */
 export class Source {
-  private readonly tree: SourceTree;
-  /** Where each line begins. */
-  private readonly lines: readonly number[];
+  constructor(
+    /** The data, as the texts say it. */
+    readonly value: unknown,
+    private readonly origin: Origin,
+  ) {}
 
   /**
-   * @param read what the text is written in
+   * The source that one text is.
+   *
    * @param file the name that errors give; `(text)` where there is none
    * @throws {DocumentError} when the text is empty, not in its format, or would be read otherwise than it is written
    */
-  constructor(
-    text: string,
-    read: ReadTree,
-    readonly file = '(text)',
-  ) {
-    this.lines = [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
-    const tree = read(text);
-    if (!('value' in tree))
-      throw new DocumentError(
-        tree.map(({ code, path, values, at }) => ({ code, path, values, file, ...this.placeAt(at) })),
-      );
-    this.tree = tree;
+  static of(text: string, read: ReadTree, file = '(text)'): Source {
+    const places = placesIn(text, read, file);
+    return new Source(places.value, { text: places });
   }
 
-  /** The text as plain data. */
-  get value(): unknown {
-    return this.tree.value;
+  /** The name of the document's own file. */
+  get file(): string {
+    return this.origin.text.file;
   }
 
   /**
@@ -68,22 +105,35 @@ export class Source {
    * @param part whether the value itself is meant or the key that it stands under
    */
   place(path: DocumentPath, offset = 0, part: 'value' | 'key' = 'value'): Place {
-    const { at, quotes } = this.tree.find(path, part);
-    return this.placeAt(at + (offset > 0 ? offset + quotes : 0));
+    let { origin } = this;
+    for (const step of path) {
+      const inner = origin.inner?.get(String(step));
+      if (inner === undefined) break;
+      origin = inner;
+    }
+    return origin.text.place(path, offset, part);
   }
 
-  /** The problems with their places, in the order of the text. */
+  /** The problems with their places, in the order of the texts. */
   placed(problems: readonly Problem[]): DocumentError {
     const placed = problems.map((problem): PlacedProblem => ({
       ...problem,
-      file: this.file,
       ...this.place(
         problem.path,
         problem.offset,
         problem.code === 'field-unknown' || problem.code === 'name-reserved' ? 'key' : 'value',
       ),
     }));
-    return new DocumentError(placed.sort((a, b) => a.line - b.line || a.column - b.column));
+    const own = (file: string): number => Number(file !== this.file);
+    return new DocumentError(
+      placed.sort(
+        (a, b) =>
+          own(a.file) - own(b.file) ||
+          (a.file < b.file ? -1 : Number(a.file > b.file)) ||
+          a.line - b.line ||
+          a.column - b.column,
+      ),
+    );
   }
 
   /** Runs what may find problems in this text, and gives these their places. */
@@ -95,11 +145,5 @@ export class Source {
         throw this.placed(error.problems);
       throw error;
     }
-  }
-
-  private placeAt(at: number): Place {
-    const after = this.lines.findIndex((start) => start > at);
-    const line = after < 0 ? this.lines.length : after;
-    return { line, column: at - this.lines[line - 1]! + 1 };
   }
 }

@@ -10,7 +10,7 @@ const kinds: Readonly<Record<string, string>> = {
 };
 
 /** One problem in place of many where a file is of another kind than the one wanted. */
-function otherKind(data: unknown, field: string): Problem | undefined {
+export function otherKind(data: unknown, field: string): Problem | undefined {
   if (!isMap(data) || Object.hasOwn(data, field)) return undefined;
   const found = Object.keys(kinds).find((kind) => Object.hasOwn(data, kind));
   if (found === undefined) return undefined;

@@ -1,6 +1,10 @@
 /** What each field of a document is for, by the name of its shape: an editor shows it while one writes. */
 export const documentWords: Readonly<Record<string, string>> = {
   'document.dotHop': 'The version of the format.',
+  'document.from':
+    'Documents that this one builds on, such as ../common/mover.dothop.yaml. Of two that say the same thing the later one counts, and this document counts most; an empty value takes something away.',
+  'document.variants':
+    'Other flipbooks for the same states: { weapon: { pole: { walk: walk-pole } } } for a choice, { tired: { walk: plod } } for a flag. They show at the same phase.',
   'document.sheets': 'Images and how they are cut into cells.',
   'sheet.image': 'The image file, relative to this document.',
   'sheet.images': 'Files of a sequence; each is one cell.',
@@ -69,6 +73,10 @@ export const documentWords: Readonly<Record<string, string>> = {
   'compass.through': 'Milliseconds each direction shows at least: far turns pass through those in between.',
   'compass.start': 'The direction it faces at first.',
   'document.signals': 'What the game tells: input and physics.',
+  'number.from': 'The least value that the game sets; a check claims nothing about others.',
+  'number.to': 'The greatest value that the game sets.',
+  'number.whole': 'Whether it is always a whole number.',
+  'number.unit': 'What it counts, for people: px/s.',
   'number.number': 'A number; this is the first value.',
   'flag.flag': 'True or false; this is the first value.',
   'choice.choice': 'One of these names.',
@@ -81,11 +89,17 @@ export const documentWords: Readonly<Record<string, string>> = {
   'band.above': 'It turns on above this.',
   'band.below': 'It turns off below this; in between it stays as it was.',
   'linger.of': 'The condition.',
-  'linger.linger': 'Milliseconds it stays true after the condition has turned false.',
+  'linger.linger':
+    'Milliseconds it stays true after the condition has turned false: a number, or an expression that is read then.',
   'settle.of': 'The condition.',
-  'settle.settle': 'Milliseconds the condition must have been true.',
+  'settle.settle':
+    'Milliseconds the condition must have been true: a number, or an expression that is read when it turns true.',
   'document.states': 'What it can be showing, by rank. Without states each clip is one, to be looked at.',
-  'state.shows': 'The clip or flipbook it shows.',
+  'state.shows': 'The clip or flipbook it shows, or several to pick from: { any: [yawn, scratch] }.',
+  'variety.any': 'The clips or flipbooks, of which one is picked each time the state is entered.',
+  'variety.pick': 'One after the other (turn), or by chance.',
+  'variety.weights': 'By chance, how often each comes; default: all alike.',
+  'variety.repeats': 'Whether chance may pick the same twice in a row. Default: false.',
   'state.gaits': 'Instead of "shows": several flipbooks, picked by a number.',
   'gaits.by': 'The number that picks the gait, such as speed.',
   'gaits.shows': 'From the slowest to the fastest.',
@@ -109,7 +123,8 @@ export const documentWords: Readonly<Record<string, string>> = {
   'yield.during': 'A span; default: at any time.',
   'yield.if': 'Default: always.',
   'state.carry': "What is kept of the clip's place when it is entered.",
-  'state.rate': 'How fast its time runs: an expression, or { travel: speed } with the stride of the clip.',
+  'state.rate':
+    'How fast its time runs: an expression (below 0 backwards), or { travel: speed } with the stride of the clip.',
   'rate.travel': 'Pixels a second that the body travels; the stride makes the rate of it.',
   'rate.least': 'The lowest rate. Default 0.',
   'rate.most': 'The highest rate. Default 64.',
@@ -120,7 +135,11 @@ export const documentWords: Readonly<Record<string, string>> = {
   'state.bridges':
     'Clips that show first when it is entered from these states, or from a gait of one: { go: { run: skid } }.',
   'state.leaves': 'Where it gives way when its "while" has turned false: end, a cue, a span, phases.',
-  'state.atLeast': 'Milliseconds for which only a higher rank or a hop ends it.',
+  'state.lasts':
+    'Milliseconds after which it is over, whatever its clip: a number, or an expression such as stunMs that is read when it is entered.',
+  'state.fit': 'Stretches its clip so that one pass takes as long as it lasts.',
+  'state.atLeast':
+    'Milliseconds for which only a higher rank or a hop ends it: a number, or an expression that is read when it is entered.',
   'state.again': 'What a new press does to an act that is playing. Default: ignore.',
   'state.tags': 'Names that conditions can test: true while it shows.',
   'state.facing': 'Keeps the direction it was entered with, or faces by another vector than the compass.',
@@ -132,11 +151,22 @@ export const documentWords: Readonly<Record<string, string>> = {
   'state.final': 'No rank cuts it off.',
   'state.inStep': 'The track whose frames it shows; without "shows" its part of the same drawings.',
   'state.takes': 'Tracks that show this state too while it shows, always or while a condition holds.',
+  'document.groups':
+    'States that share a condition and rank together, by the name of their group: those in water, on a ladder, in the air.',
+  'group.while': 'Its states show only while this is true.',
+  'group.priority': 'The rank of the whole group; ranks of its states count among themselves. Default 0.',
+  'group.rest': 'Its state that shows while the group\'s "while" is true and no other of them wants to.',
+  'group.states': 'Its states, by rank among themselves.',
+  'group.groups': 'Groups in it: its "while" counts for them too.',
+  'group.tags': 'Tags that all its states have, besides their own.',
+  'group.carry': 'What counts for each of its states that does not say otherwise.',
+  'group.facing': 'What counts for each of its states that does not say otherwise.',
   'document.rest': 'The state that shows when no other wants to; default: the first.',
   'document.tracks':
     'Further sets of states beside these (which are the track "body"): arms that act while legs run.',
   'track.states': 'What it can be showing, by rank.',
   'track.draws': 'The parts of the sheets that show what this track shows.',
+  'track.groups': 'Groups of further states of this track.',
   'track.rest': 'The state that shows when no other of them wants to; default: the first.',
   'document.palettes': 'Colours that can be exchanged.',
   'palette.drawn': 'The name of the colours that the drawings have.',

@@ -53,3 +53,5 @@ export {
 } from './clips.js';
 export { framesOf } from './frames.js';
 export type { Frame, SheetSize } from './frames.js';
+export { changesBetween, changesOver } from './over.js';
+export { writeCells } from '../clip/cells.js';

@@ -2,7 +2,6 @@ import type { ControllerDefinition, StateDefinition } from '../controller/defini
 import type { DocumentPath } from '../problem/problem.js';
 import type { RehearsalDefinition } from '../rehearsal/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
-import { withOptions } from '../signal/options.js';
 import type { Expression } from '../signal/expression.js';
 
 /** What can be renamed with everything that refers to it. */
@@ -64,12 +63,17 @@ export function namesIn(definition: ControllerDefinition): NameSite[] {
   for (const [name, derived] of Object.entries(definition.derived ?? {})) {
     visit('signal', ['derived', name], 'key');
     visitExpression(['derived', name, ...(typeof derived === 'string' ? [] : ['of'])], visit);
+    for (const [field, length] of Object.entries(derived))
+      if ((field === 'linger' || field === 'settle') && typeof length === 'string')
+        visitExpression(['derived', name, field], visit);
   }
-  visitStates(definition.states, ['states'], visit);
-  if (definition.rest !== undefined) visit('state', ['rest']);
-  for (const [track, { states, rest }] of Object.entries(definition.tracks ?? {})) {
-    visitStates(states, ['tracks', track, 'states'], visit);
-    if (rest !== undefined) visit('state', ['tracks', track, 'rest']);
+  visitHolder(definition, [], visit);
+  for (const [name, track] of Object.entries(definition.tracks ?? {}))
+    visitHolder(track, ['tracks', name], visit);
+  for (const [signal, maps] of Object.entries(definition.variants ?? {})) {
+    const path = ['variants', signal];
+    visit('signal', path, 'key');
+    for (const [key, one] of Object.entries(maps)) visitVariants(one, [...path, key], visit);
   }
   visitWardrobe(definition, visit);
   (definition.accept ?? []).forEach(({ at }, i) => {
@@ -81,7 +85,9 @@ export function namesIn(definition: ControllerDefinition): NameSite[] {
 
 /** What the first name of a dotted path such as `states.rise.hops` is. */
 function dottedKind(text: string): NameKind | undefined {
-  const head = /^(?:tracks\.[^.]+\.)?(sheets|clips|flipbooks|states|signals|derived)\./.exec(text)?.[1];
+  const head = /^(?:(?:tracks|groups)\.[^.]+\.)*(sheets|clips|flipbooks|states|signals|derived)\./.exec(
+    text,
+  )?.[1];
   const kinds: Record<string, NameKind> = {
     sheets: 'sheet',
     clips: 'clip',
@@ -91,6 +97,15 @@ function dottedKind(text: string): NameKind | undefined {
     derived: 'signal',
   };
   return head === undefined ? undefined : kinds[head];
+}
+
+/** Which clips stand for which: of a choice in a map for each option, of a flag in one. */
+function visitVariants(one: unknown, path: DocumentPath, visit: Visit): void {
+  if (isData(one)) for (const [from, to] of Object.entries(one)) visitVariants(to, [...path, from], visit);
+  else {
+    visit('clip', path, 'key');
+    visit('clip', path);
+  }
 }
 
 function visitMarks(marks: unknown, path: DocumentPath, visit: Visit): void {
@@ -116,6 +131,25 @@ function visitAt(at: unknown, path: DocumentPath, visit: Visit): void {
   if (isData(at)) for (const end of ['start', 'end']) if (end in at) visit('span', [...path, end]);
 }
 
+/** What holds states: a document, a track, a group. Groups have their names beside those of states. */
+function visitHolder(
+  { states, groups, rest }: Pick<ControllerDefinition, 'states' | 'groups' | 'rest'>,
+  root: DocumentPath,
+  visit: Visit,
+): void {
+  visitStates(states, [...root, 'states'], visit);
+  if (rest !== undefined) visit('state', [...root, 'rest']);
+  for (const [name, group] of Object.entries(groups ?? {})) {
+    const path = [...root, 'groups', name];
+    visit('state', path, 'key');
+    visitExpression([...path, 'while'], visit);
+    itemsOf(group.tags).forEach((_, i) => visit('tag', [...path, 'tags', i]));
+    for (const from of keysOf(group.carry)) visit('state', [...path, 'carry', from], 'key');
+    if (isData(group.facing)) visitVector(group.facing.by, [...path, 'facing', 'by'], visit);
+    visitHolder(group, path, visit);
+  }
+}
+
 function visitStates(
   states: Readonly<Record<string, StateDefinition>> | undefined,
   root: DocumentPath,
@@ -124,13 +158,14 @@ function visitStates(
   for (const [name, state] of Object.entries(states ?? {})) {
     const path = [...root, name];
     visit('state', path, 'key');
-    if (state.shows !== undefined) visit('clip', [...path, 'shows']);
+    if (typeof state.shows === 'string') visit('clip', [...path, 'shows']);
+    else itemsOf(state.shows?.any).forEach((_, i) => visit('clip', [...path, 'shows', 'any', i]));
     if (state.gaits !== undefined) {
       visitExpression([...path, 'gaits', 'by'], visit);
       itemsOf(state.gaits.shows).forEach((_, i) => visit('clip', [...path, 'gaits', 'shows', i]));
     }
-    for (const field of ['while', 'when'] as const)
-      if (state[field] !== undefined) visitExpression([...path, field], visit);
+    for (const field of ['while', 'when', 'lasts', 'atLeast'] as const)
+      if (typeof state[field] === 'string') visitExpression([...path, field], visit);
     if (state.then !== undefined) visit('state', [...path, 'then']);
     (state.hops ?? []).forEach((hop, i) => {
       const at = [...path, 'hops', i];
@@ -250,7 +285,7 @@ export function renamedExpression(
 ): string {
   let read: Expression;
   try {
-    read = withOptions(parseExpression(text), (name) =>
+    read = parseExpression(text, (name) =>
       tracks.includes(name) || choices.includes(name) ? [] : undefined,
     );
   } catch {

@@ -26,7 +26,10 @@ export function inlineText(value: unknown, style: TextStyle): string {
     flowCollectionPadding: false,
     singleQuote: true,
   });
-  return text.trimEnd().slice(1, -1);
+  const written = text.trimEnd().slice(1, -1);
+  // The reader takes a bracket that stays open for a text that was cut in two by a comma.
+  const isOpen = written === value && written.split('(').length > written.split(')').length;
+  return isOpen ? `'${written.replaceAll("'", "''")}'` : written;
 }
 
 /** Words that YAML reads as something other than a text. */

@@ -2,9 +2,11 @@ import { Row, Strand } from '../controller/layout.js';
 import { Rule } from '../controller/rule.js';
 import { Decision, choose, decided, grants } from './choose.js';
 import { decideInstant } from './instant.js';
+import { beginLengths } from './lengths.js';
 import { Moment, forgetMoments, forgetSeen, makeRoom, notes } from './notes.js';
 import { findDue, findTimer } from './pass.js';
-import { followsNumber, gaitOf, placeByNumber, readRate } from './play.js';
+import { pickNext } from './pick.js';
+import { bookOf, followsNumber, pickWay, placeByNumber, readRate } from './play.js';
 import { readSignals } from './read.js';
 import { Attention, findSituation, stateOf, strandAt, towardOf } from './rows.js';
 import type { Rows } from './rows.js';
@@ -33,18 +35,21 @@ export function findFirstStates(rows: Rows, at: number, among?: readonly number[
   readSignals(rows, at, situation);
   for (const track of meant) {
     const strand = strandAt(rows, at, track);
+    pickNext(rows, at, stateOf(rows, strand));
     showNow(rows, at, track, stateOf(rows, strand).index);
+    beginLengths(rows, at, strand, stateOf(rows, strand));
+    pickWay(rows, at, strand);
     readRate(rows, at, strand);
     if (followsNumber(rows, strand)) placeByNumber(rows, at, strand);
   }
   findTimer(rows, at);
-  rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read | Attention.begin;
+  rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read | Attention.border;
 }
 
 function showNow(rows: Rows, at: number, track: number, index: number): void {
   const strand = strandAt(rows, at, track);
   const state = rows.controller.states[index]!;
-  const timeline = state.books[gaitOf(rows, at, state)]![towardOf(rows, strand)]!;
+  const timeline = state.books[bookOf(rows, at, state.slots[0]!)]![towardOf(rows, strand)]!;
   rows.ints[2 * strand + Strand.timeline] = timeline.number;
 }
 

@@ -3,6 +3,7 @@ import { Row, Strand } from '../controller/layout.js';
 import { Rule } from '../controller/rule.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
+import { isOver, keptUntil } from './lengths.js';
 import { Moment, notes, situationFor } from './notes.js';
 import { advance } from './play.js';
 import { Mark, situationOf, timelineOf } from './rows.js';
@@ -78,17 +79,17 @@ function decide(
   const marks = ints[2 * strand + Strand.marks]!;
   const segment = ints[2 * strand + Strand.segment]!;
   const ended = (marks & Mark.ended) !== 0;
-  const over = state.ends && ended;
+  const over = isOver(rows, at, strand, state);
   const best = bestOf(rows, situation, state, over);
-  if (!state.final && best >= 0 && states[best]!.priority > state.priority) return decided(Rule.rank, best);
+  if (!state.final && best >= 0 && states[best]!.rank > state.rank) return decided(Rule.rank, best);
 
   const goal = ints[2 * strand + Strand.goal]!;
-  const leg = goal < 0 ? -1 : legNow(rows, strand, moment, timeline, situation, goal);
+  const leg = goal < 0 ? -1 : legNow(rows, strand, moment, timeline, situation, goal, over);
   if (leg >= 0) return decided(Rule.route, leg);
   const hop = state.hops.length === 0 ? Decision.stay : hopNow(rows, strand, moment, timeline, situation);
   if (hop !== Decision.stay) return hop;
 
-  if (state.atLeast > 0 && isKept(rows, at, strand, state)) return Decision.stay;
+  if (isKept(rows, at, strand, state)) return Decision.stay;
   const stands = situation.holds(state.while);
   if (over && stands && (marks & Mark.queued) !== 0) return decided(Rule.again, state.index);
   if (over && state.then >= 0 && situation.holds(states[state.then]!.while))
@@ -102,8 +103,8 @@ function decide(
 }
 
 /** Whether a state's `atLeast` is not over. */
-const isKept = ({ doubles }: Rows, at: number, strand: number, { atLeast }: State): boolean =>
-  doubles[at + Row.now]! < doubles[strand + Strand.entered]! + atLeast;
+const isKept = (rows: Rows, at: number, strand: number, state: State): boolean =>
+  state.atLeast > 0 && rows.doubles[at + Row.now]! < keptUntil(rows, strand, state);
 
 /** Whether a state that no longer stands may be left here. At a clip's end it always may, and during a bridge. */
 function mayLeave(timeline: Timeline, segment: number, moment: number, ended: boolean): boolean {
@@ -196,6 +197,7 @@ function legNow(
   timeline: Timeline,
   situation: Situation,
   goal: number,
+  over: boolean,
 ): number {
   const { routes, states } = rows.controller;
   const { of: state } = timeline;
@@ -205,7 +207,7 @@ function legNow(
   const leg = routes.leg(state.index, goal);
   if (leg === undefined || !situation.holds(states[leg.to]!.while)) return -1;
   const passed = ended || (moment === Moment.ends && segment === timeline.ends.length - 1);
-  if (leg.hop < 0) return ended && state.ends ? leg.to : -1;
+  if (leg.hop < 0) return over ? leg.to : -1;
   if (state.hops[leg.hop]!.now) {
     return (marks & Mark.underway) === 0 || (passed && !timeline.bridge) ? leg.to : -1;
   }
@@ -242,8 +244,8 @@ export function grants(rows: Rows, at: number, strand: number, to: number): bool
   advance(rows, at, strand, timeline);
   const wanted = rows.controller.states[to]!;
   if (!situation.holds(wanted.while)) return false;
-  if (!state.final && wanted.priority > state.priority) return true;
-  if (state.atLeast > 0 && isKept(rows, at, strand, state)) return false;
+  if (!state.final && wanted.rank > state.rank) return true;
+  if (isKept(rows, at, strand, state)) return false;
   if (state.index === state.rest) return true;
   const open = timeline.yielding[rows.ints[2 * strand + Strand.segment]!]!;
   return open.some((index) => {

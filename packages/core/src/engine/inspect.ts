@@ -1,4 +1,5 @@
 import { inStepFrame } from '../controller/figure.js';
+import type { State } from '../controller/controller.js';
 import { Row, Strand } from '../controller/layout.js';
 import type { Timeline } from '../controller/timeline.js';
 import type { Pose } from '../sheet/pose.js';
@@ -21,12 +22,19 @@ export function segmentNow(rows: Rows, at: number, strand: number): number {
   return rows.ints[2 * strand + Strand.segment]!;
 }
 
-/** How far a strand is through its clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
+/** How far a strand is through its clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop; backwards from 1 to 0. */
 export function phaseOf(rows: Rows, at: number, strand: number): number {
   advance(rows, at, strand);
-  if ((rows.ints[2 * strand + Strand.marks]! & Mark.ended) !== 0) return 1;
-  const { length } = timelineOf(rows, strand);
-  return Math.min(rows.doubles[strand + Strand.position]!, length) / length;
+  const { length, isBackwards } = timelineOf(rows, strand);
+  const ended = (rows.ints[2 * strand + Strand.marks]! & Mark.ended) !== 0;
+  const passed = ended ? 1 : Math.min(rows.doubles[strand + Strand.position]!, length) / length;
+  return isBackwards ? 1 - passed : passed;
+}
+
+/** The strand whose clip and frame a track shows: its own, or that of the track which it is in step with. */
+export function leadingStrand(rows: Rows, at: number, track: number): number {
+  const lead = leadOf(rows, at, track);
+  return strandAt(rows, at, lead < 0 ? track : lead);
 }
 
 /** What a track shows by itself: its own frame, or that of the track it is in step with. */
@@ -38,7 +46,7 @@ function drawingOf(rows: Rows, at: number, track: number): Pose {
   const leading = timelineOf(rows, strand);
   const segment = segmentNow(rows, at, strand);
   if (lead === track || !drawsOwn) return leading.poses[segment]!;
-  const shown = books[0]![leading.direction]!;
+  const shown = books[own.book]![leading.direction]!;
   const frame = inStepFrame(leading.frames[segment]!, leading.clip, shown.clip);
   return shown.poses[shown.frames.indexOf(frame)]!;
 }
@@ -105,10 +113,12 @@ export function valueNamed(rows: Rows, at: number, name: string): SignalValue {
   const [first, ...rest] = name.split('.');
   const track = tracks.find((one) => one.name === first);
   if (track !== undefined) {
-    const shows = stateOf(rows, strandAt(rows, at, track.index)).name;
-    if (rest.length === 0) return shows;
-    const state = rest.join('.');
-    if (track.order.some((index) => states[index]!.name === state)) return shows === state;
+    const shows = stateOf(rows, strandAt(rows, at, track.index));
+    if (rest.length === 0) return shows.name;
+    const asked = rest.join('.');
+    const isOf = ({ name: own, groups }: State): boolean =>
+      [own, ...groups.map((group) => group.name)].includes(asked);
+    if (track.order.some((index) => isOf(states[index]!))) return isOf(shows);
   }
   const tags = states.flatMap((state) => state.tags);
   throw callError('set-unknown', {

@@ -1,11 +1,12 @@
 import { Row, Strand } from '../controller/layout.js';
 import { expirePulses } from './hear.js';
 import { Moment, forgetMoments, forgetSwitches, forgetSeen, forgetStarts, notes } from './notes.js';
-import { advance, followsNumber, gaitOf, placeByNumber, readRate, scrub } from './play.js';
+import { keptUntil, overAt } from './lengths.js';
+import { advance, bookOf, followsNumber, pickWay, placeByNumber, readRate, scrub } from './play.js';
 import { Attention, Mark, report, reportCues, stateOf, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 import { settleAll, settleOne } from './switch.js';
-import { changeGait, commit } from './turn.js';
+import { changeBook, commit } from './turn.js';
 
 // What happens at one instant, in the order that `docs/model.md` gives under "Time".
 
@@ -32,12 +33,12 @@ function decideAll(rows: Rows, at: number, isDue: boolean): void {
     forgetMoments(rows);
     settleAll(rows, at);
   }
-  if (rows.hasGaits) followGaits(rows, at);
+  if (rows.hasLooks) followBooks(rows, at);
 }
 
 /** Whether something may happen although nothing is due: at the very first, and where a number says the frame. */
 function isToBeSeen(rows: Rows, at: number): boolean {
-  if ((rows.ints[2 * at + Row.attention]! & Attention.begin) !== 0) return true;
+  if ((rows.ints[2 * at + Row.attention]! & Attention.border) !== 0) return true;
   if (!rows.hasScrubs) return false;
   const end = at + rows.strandsEnd;
   for (let strand = at + Row.strands; strand < end; strand += rows.strandSize)
@@ -54,7 +55,7 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
   const end = at + rows.strandsEnd;
   let changed = isChanged;
   forgetSwitches();
-  ints[2 * at + Row.attention]! &= ~Attention.begin;
+  ints[2 * at + Row.attention]! &= ~Attention.border;
   for (let strand = first, track = 0; strand < end; strand += rows.strandSize, track++) {
     const timeline = timelineOf(rows, strand);
     advance(rows, at, strand, timeline);
@@ -64,8 +65,10 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
       reportCues(rows, at, strand);
       changed = true;
     }
-    const { atLeast, scrub: frames } = timeline.of;
-    if (atLeast > 0 && doubles[strand + Strand.entered]! + atLeast === now) changed = true;
+    const { of: state } = timeline;
+    const { scrub: frames } = state;
+    if (state.atLeast > 0 && keptUntil(rows, strand, state) === now) changed = true;
+    if (overAt(rows, strand, state) === now) changed = true;
     const isInside = doubles[strand + Strand.position]! < timeline.ends[ints[2 * strand + Strand.segment]!]!;
     moments[track] = isInside && frames === undefined ? Moment.nothing : crossBorders(rows, at, strand);
     if (moments[track] !== Moment.nothing) changed = true;
@@ -74,13 +77,13 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
   if (changed || notes.anySwitch) settleAll(rows, at);
 }
 
-/** Shows the gaits that numbers pick. Another clip may open hops and yields, so it is decided anew after that. */
-function followGaits(rows: Rows, at: number): void {
+/** Shows the gaits and variants that signals pick. Another clip may open hops and yields, so it is decided anew after that. */
+function followBooks(rows: Rows, at: number): void {
   const end = at + rows.strandsEnd;
   forgetMoments(rows);
   let isChanged = false;
   for (let strand = at + Row.strands, track = 0; strand < end; strand += rows.strandSize, track++) {
-    if (!changeGait(rows, at, strand)) continue;
+    if (!changeBook(rows, at, strand)) continue;
     // What has ended goes on at once in a clip that loops, also while its rate is 0.
     notes.moments[track] = crossBorders(rows, at, strand);
     isChanged = true;
@@ -131,9 +134,10 @@ function crossBridge(rows: Rows, at: number, strand: number): void {
   const timeline = timelineOf(rows, strand);
   const { of: state } = timeline;
   doubles[strand + Strand.position]! -= timeline.length;
-  const book = gaitOf(rows, at, state);
+  const book = bookOf(rows, at, state.slots[0]!);
   ints[2 * strand + Strand.timeline] = state.books[book]![timeline.direction]!.number;
   ints[2 * strand + Strand.segment] = 0;
+  pickWay(rows, at, strand);
   readRate(rows, at, strand);
   if (followsNumber(rows, strand)) placeByNumber(rows, at, strand);
 }

@@ -1,5 +1,6 @@
 import { Row, Strand } from '../controller/layout.js';
 import { decideInstant, passQuietly } from './instant.js';
+import { keptUntil, overAt } from './lengths.js';
 import { Units } from '../controller/timeline.js';
 import { Attention, Mark, stateOf, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
@@ -56,7 +57,7 @@ export function findDue(rows: Rows, at: number): void {
   doubles[at + Row.due] = due;
 }
 
-/** Finds the first instant of pulses, lasting flags, turns and `atLeast` that is yet to come. */
+/** Finds the first instant of pulses, lasting flags, turns, `atLeast` and `lasts` that is yet to come. */
 export function findTimer(rows: Rows, at: number): void {
   const { doubles } = rows;
   const { tables } = rows.controller;
@@ -66,9 +67,11 @@ export function findTimer(rows: Rows, at: number): void {
   const now = doubles[at + Row.now]!;
   const end = at + rows.strandsEnd;
   for (let strand = at + Row.strands; strand < end; strand += rows.strandSize) {
-    const { atLeast } = stateOf(rows, strand);
-    const over = doubles[strand + Strand.entered]! + atLeast;
-    if (atLeast > 0 && over > now && over < next) next = over;
+    const state = stateOf(rows, strand);
+    const kept = state.atLeast > 0 ? keptUntil(rows, strand, state) : now;
+    if (kept > now && kept < next) next = kept;
+    const over = overAt(rows, strand, state);
+    if (over > now && over < next) next = over;
   }
   doubles[at + Row.timer] = next;
 }

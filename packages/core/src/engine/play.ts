@@ -1,12 +1,12 @@
-import type { State } from '../controller/controller.js';
+import type { Rate, Slot } from '../controller/controller.js';
 import type { CarryRule } from '../controller/definition.js';
 import { Row, Strand } from '../controller/layout.js';
 import { Units, segmentAt } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
-import { isOn } from '../signal/condition.js';
+import { holds } from '../signal/condition.js';
 import { programValue } from '../signal/program.js';
 import { evaluate } from './read.js';
-import { Mark, reportCues, timelineOf } from './rows.js';
+import { Attention, Mark, reportCues, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 // Where a strand is in its clip, and how it gets on. All instants are whole microseconds and places in a clip are whole units, so
@@ -79,37 +79,96 @@ export function placeByNumber(rows: Rows, at: number, strand: number): void {
   ints[2 * strand + Strand.segment] = segmentAt(timeline, doubles, strand + Strand.position);
 }
 
-/** Finds the rate of the state that shows, for the signals as they are. The place must be up to date. */
-export function readRate(rows: Rows, at: number, strand: number): void {
+/** The most units that pass in a microsecond: 64 times as fast as drawn. */
+const fastest = 64 * Units.perMicrosecond;
+
+/** Has a strand run through its clip the other way. What shows stays, to the unit; so a border at which it is lies on the other side now. */
+function turnBack({ doubles, ints, timelines }: Rows, strand: number): void {
+  const number = 2 * strand + Strand.timeline;
+  const { reverse, length, ends } = timelines[ints[number]!]!;
+  ints[number] = reverse!.number;
+  doubles[strand + Strand.position] = length - doubles[strand + Strand.position]!;
+  const segment = 2 * strand + Strand.segment;
+  ints[segment] = ends.length - 1 - ints[segment]!;
+  ints[2 * strand + Strand.marks]! &= ~Mark.ended;
+}
+
+/** How fast the expression of a state's rate says that time runs; below 0 backwards. */
+function rateNow(rows: Rows, at: number, { length, clip, bridge }: Timeline, rate: Rate): number {
+  evaluate(rows, at, rate.program);
+  let value = programValue[0]!;
+  // One pass covers the stride: rate = speed * duration of a pass / stride.
+  const seconds = length / Units.perMicrosecond / 1e6;
+  if (rate.travels) value = clip.stride === undefined ? 1 : (Math.abs(value) * seconds) / clip.stride;
+  // What is played in between is played as it is, at any rate.
+  if (bridge) value = Math.abs(value);
+  return Math.round(Math.max(rate.least, Math.min(rate.most, value)) * Units.perMicrosecond);
+}
+
+/** Has what begins run the way that the state's rate says: backwards it begins at the clip's end. The place is set afterwards. */
+export function pickWay(rows: Rows, at: number, strand: number): void {
+  const timeline = timelineOf(rows, strand);
+  const { reverse, of } = timeline;
+  if (reverse !== undefined && rateNow(rows, at, timeline, of.rate!) < 0 !== timeline.isBackwards)
+    rows.ints[2 * strand + Strand.timeline] = reverse.number;
+}
+
+/**
+ * Finds the rate of the state that shows, for the signals as they are. The place must be up to date.
+ *
+ * @param mayTurn whether it may begin to run the other way: not before what was set is decided upon
+ */
+export function readRate(rows: Rows, at: number, strand: number, mayTurn = true): void {
   const { ints } = rows;
   const timeline = timelineOf(rows, strand);
-  const { rate, inStep, scrub: frames } = timeline.of;
+  const { rate, inStep, scrub: frames, lasts } = timeline.of;
   const place = 2 * strand + Strand.rate;
   if (inStep >= 0 || (frames !== undefined && !timeline.bridge)) ints[place] = 0;
-  else if (rate === undefined) ints[place] = Units.perMicrosecond;
+  else if (lasts?.fits === true && !timeline.bridge) {
+    const { doubles, lengths } = rows;
+    // One pass takes as long as the state; rounded down, so that no other pass begins before it is over.
+    const time = doubles[strand + lengths]! - doubles[strand + Strand.entered]!;
+    ints[place] = Math.max(1, Math.min(fastest, Math.floor(timeline.length / time)));
+  } else if (rate === undefined) ints[place] = Units.perMicrosecond;
   else {
-    const { length, clip } = timeline;
-    evaluate(rows, at, rate.program);
-    let value = programValue[0]!;
-    // One pass covers the stride: rate = speed * duration of a pass / stride.
-    const seconds = length / Units.perMicrosecond / 1e6;
-    if (rate.travels) value = clip.stride === undefined ? 1 : (Math.abs(value) * seconds) / clip.stride;
-    ints[place] = Math.round(Math.max(rate.least, Math.min(rate.most, value)) * Units.perMicrosecond);
+    const units = rateNow(rows, at, timeline, rate);
+    // Standing still it stays turned as it was.
+    if (mayTurn && units !== 0 && units < 0 !== timeline.isBackwards) {
+      turnBack(rows, strand);
+      // It may be at a border that is to be crossed now.
+      ints[2 * at + Row.attention]! |= Attention.border;
+    }
+    ints[place] = Math.abs(units);
   }
 }
 
-/** The book of the gait that shows for the signals as they are. */
-export function gaitOf(rows: Rows, at: number, { gaits }: State): number {
-  if (gaits.length === 0) return 0;
-  const { ints, words } = rows;
-  let count = 0;
-  while (count < gaits.length && isOn(gaits[count]!, ints, 2 * at + words)) count++;
-  return count;
+/** The book that shows of those in one place: the gait and the variants for the signals as they are. */
+export function bookOf(rows: Rows, at: number, { first, axes }: Slot): number {
+  const { ints } = rows;
+  const words = 2 * at + rows.words;
+  let book = first;
+  for (const { conditions, isRising, step, pick } of axes) {
+    if (pick >= 0) {
+      book += Math.max(0, ints[2 * at + rows.picks + 1 + pick]!);
+      continue;
+    }
+    let count = 0;
+    while (count < conditions.length && holds(conditions[count]!, ints, words) === isRising) count++;
+    // Of variants it is the one that was found, after what shows without any.
+    if (isRising) book += count * step;
+    else if (count < conditions.length) book += (count + 1) * step;
+  }
+  return book;
 }
 
-/** Shows the same state in another direction or gait: the phase is kept. */
-export function changeTimeline(rows: Rows, at: number, strand: number, after: Timeline): void {
+/**
+ * Shows the same state in another direction, gait or variant: the phase is kept.
+ *
+ * @param to played forwards; what plays backwards goes on so
+ */
+export function changeTimeline(rows: Rows, at: number, strand: number, to: Timeline): void {
   const before = timelineOf(rows, strand);
+  const after = before.isBackwards ? to.reverse! : to;
   if (before.clip === after.clip) {
     rows.ints[2 * strand + Strand.timeline] = after.number;
     return;
@@ -153,6 +212,22 @@ function keepPhase({ doubles, ints }: Rows, strand: number, before: Timeline, af
   ints[at] = segmentAt(after, doubles, position);
 }
 
+/** The same from one state to another, of which either may play backwards. */
+function carryPhase(rows: Rows, strand: number, before: Timeline, after: Timeline): void {
+  const { ints } = rows;
+  const number = 2 * strand + Strand.timeline;
+  let from = before;
+  if (before.isBackwards) {
+    ints[number] = before.number;
+    turnBack(rows, strand);
+    from = before.reverse!;
+  }
+  const to = after.isBackwards ? after.reverse! : after;
+  ints[number] = to.number;
+  keepPhase(rows, strand, from, to);
+  if (after.isBackwards) turnBack(rows, strand);
+}
+
 /**
  * Takes its place in the clip of a state that is entered.
  *
@@ -167,6 +242,7 @@ export function takePlace(
   carry: CarryRule,
 ): boolean {
   const { doubles, ints } = rows;
+  pickWay(rows, at, strand);
   const timeline = timelineOf(rows, strand);
   const position = strand + Strand.position;
   const place = 2 * strand + Strand.segment;
@@ -182,15 +258,16 @@ export function takePlace(
   // At its end a clip is at no phase, or again at its first: what follows begins at its beginning.
   const over = doubles[position]! >= before.length;
   const kept = over || before.bridge || timeline.bridge ? 'none' : carry;
-  if (kept === 'phase') keepPhase(rows, strand, before, timeline);
+  if (kept === 'phase') carryPhase(rows, strand, before, timeline);
   else {
     const frame =
       kept === 'none' ? 0 : Math.min(before.frames[ints[place]!]!, timeline.clip.frames.length - 1);
     ints[place] = kept === 'none' ? 0 : timeline.frames.indexOf(frame);
     doubles[position] = ints[place] === 0 ? 0 : timeline.ends[ints[place] - 1]!;
   }
-  // A border that was about to be crossed is crossed by entering.
-  if (doubles[position]! >= timeline.ends[ints[place]!]!) ints[place]!++;
+  // A border that was about to be crossed is crossed by entering; backwards that may be the end.
+  if (doubles[position]! >= timeline.length) doubles[position] = ints[place] = 0;
+  else if (doubles[position]! >= timeline.ends[ints[place]!]!) ints[place]!++;
   readRate(rows, at, strand);
   if (followsNumber(rows, strand)) placeByNumber(rows, at, strand);
   const begins = ints[place] === 0 ? 0 : timeline.ends[ints[place]! - 1]!;

@@ -26,6 +26,15 @@ export function evaluate({ doubles, ints, values, words }: Rows, at: number, pro
   runProgram(program, doubles, at + values, ints, 2 * at + words);
 }
 
+/** The longest length, in milliseconds: an hour. */
+const longest = 3_600_000;
+
+/** A length in whole microseconds, read now. */
+export function lengthOf(rows: Rows, at: number, program: Program): number {
+  evaluate(rows, at, program);
+  return Math.round(Math.max(0, Math.min(longest, programValue[0]!)) * 1000);
+}
+
 /**
  * Finds the situation, and where the compass points, from the signals as they are set and the states that show.
  *
@@ -189,7 +198,11 @@ function compute(rows: Rows, at: number, term: ComputedTerm): void {
     doubles[timer] = Infinity;
     return;
   }
-  if (doubles[timer] === Infinity) setTimer(rows, at, term.timer, wanted ? term.settle : term.linger);
+  if (doubles[timer] === Infinity) {
+    const { length, settle, linger } = term;
+    const ahead = wanted ? settle : linger;
+    setTimer(rows, at, term.timer, length === undefined || ahead === 0 ? ahead : lengthOf(rows, at, length));
+  }
   if (doubles[timer]! > doubles[at + Row.now]!) return;
   doubles[timer] = Infinity;
   if (wanted) ints[place]! |= bit;

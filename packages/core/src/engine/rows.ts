@@ -21,8 +21,8 @@ export const enum Attention {
   watched = 8,
   /** It is a member of a troupe, which passes its time. */
   member = 16,
-  /** A strand may not yet have had its very first instant. */
-  begin = 32,
+  /** A strand may be at a border although none is due: at its very first instant, and where it has turned to run the other way. */
+  border = 32,
 }
 
 /** Bits of `Strand.marks`. */
@@ -81,7 +81,9 @@ export class Rows {
   readonly turning: Controller['turning'];
   readonly isTurningRead: boolean;
   readonly turnTimer: number;
-  readonly hasGaits: boolean;
+  readonly hasLooks: boolean;
+  readonly lengths: number;
+  readonly picks: number;
   readonly hasScrubs: boolean;
   readonly asksAnything: boolean;
   readonly size: number;
@@ -120,7 +122,9 @@ export class Rows {
     this.turning = controller.turning;
     this.isTurningRead = controller.isTurningRead;
     this.turnTimer = controller.turnTimer;
-    this.hasGaits = layout.hasGaits;
+    this.hasLooks = layout.hasLooks;
+    this.lengths = layout.lengths;
+    this.picks = layout.picks;
     this.hasScrubs = layout.hasScrubs;
     this.asksAnything = layout.asksAnything;
     this.size = layout.size;
@@ -144,7 +148,7 @@ export class Rows {
     const place = 2 * at + Row.attention;
     const kept = this.ints[place]! & (Attention.watched | Attention.member);
     this.doubles.set(this.controller.layout.first, at);
-    this.ints[place] = kept | Attention.decide | Attention.read | Attention.begin;
+    this.ints[place] = kept | Attention.decide | Attention.read | Attention.border;
     this.waits[this.indexOf(at)] = 0;
   }
 

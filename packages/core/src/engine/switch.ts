@@ -9,7 +9,9 @@ import { addPulsesRead } from '../signal/condition.js';
 import { Decision, choose, decided, hasStarted, isKnownToStay, stateOfDecision } from './choose.js';
 import { usePulses } from './hear.js';
 import { Moment, forgetSeen, notes, sharePulses, situationFor, startNoMore } from './notes.js';
-import { advance, gaitOf, takePlace } from './play.js';
+import { beginLengths, isOver } from './lengths.js';
+import { pickNext } from './pick.js';
+import { advance, bookOf, takePlace } from './play.js';
 import { differs, readCompass } from './read.js';
 import { Mark, report, reportCues, situationOf, stateOf, strandAt, timelineOf, towardShift } from './rows.js';
 import type { Rows } from './rows.js';
@@ -42,7 +44,7 @@ function leave(rows: Rows, at: number, strand: number): Timeline {
   const leading = strandAt(rows, at, lead);
   advance(rows, at, leading);
   const left = timelineOf(rows, leading);
-  ints[2 * strand + Strand.timeline] = state.books[0]![left.direction]!.number;
+  ints[2 * strand + Strand.timeline] = state.books[timeline.book]![left.direction]!.number;
   ints[2 * strand + Strand.segment] = ints[2 * leading + Strand.segment]!;
   ints[2 * strand + Strand.marks]! |= ints[2 * leading + Strand.marks]! & Mark.ended;
   doubles[strand + Strand.position] = doubles[leading + Strand.position]!;
@@ -83,12 +85,15 @@ export function enter(rows: Rows, at: number, strand: number, decision: number):
   noteSwitch(rows, strand, from.index, rule);
   const now = doubles[at + Row.now]!;
   doubles[strand + Strand.entered] = now;
-  if (state.atLeast > 0) doubles[at + Row.timer] = Math.min(doubles[at + Row.timer]!, now + state.atLeast);
+  beginLengths(rows, at, strand, state);
   if (state.facesBy !== from.facesBy) readCompass(rows, at, strand, state);
   const direction = state.held ? before.direction : directionNow(rows, at, strand, state);
   if (direction !== before.direction) report(rows, at, state.track, 2, before.direction, direction, 0);
-  const bridge = state.bridges[from.index]?.[before.book];
-  ints[2 * strand + Strand.timeline] = state.books[bridge ?? gaitOf(rows, at, state)]![direction]!.number;
+  // Nothing is bridged out of a bridge.
+  const bridge = before.bridge ? undefined : state.bridges[from.index]?.[before.book % from.gaitCount];
+  pickNext(rows, at, state);
+  const book = bookOf(rows, at, state.slots[bridge ?? 0]!);
+  ints[2 * strand + Strand.timeline] = state.books[book]![direction]!.number;
   const begins = takePlace(rows, at, strand, left, carry);
   // Its tags, the pulses that were used and the numbers it reads may change what holds.
   if (state.reads.length > 0 || ((rows.asksAnything || hasPulse || rows.trackCount > 1) && differs(rows, at)))
@@ -201,7 +206,7 @@ function remember(rows: Rows, at: number, strand: number): boolean {
 function isPressedAgain(rows: Rows, at: number, strand: number, state: State): boolean {
   const { index, kind, again, track } = state;
   if (kind !== 'act' || again === 'ignore') return false;
-  if ((rows.ints[2 * strand + Strand.marks]! & Mark.ended) !== 0) return false;
+  if (isOver(rows, at, strand, state)) return false;
   const situation = situationFor(rows, at, track);
   return situation.wantsIn(index) || hasStarted(rows, situation, index);
 }
@@ -333,9 +338,9 @@ export function settleAll(rows: Rows, at: number): void {
       if (isKnownToStay(rows, at, strand)) continue;
       const one = choose(rows, at, strand, moments[track]!);
       if (one === Decision.stay) continue;
-      const { priority } = states[stateOfDecision(one)]!;
-      if (priority <= most) continue;
-      most = priority;
+      const { rank } = states[stateOfDecision(one)]!;
+      if (rank <= most) continue;
+      most = rank;
       decision = one;
     }
     if (decision === Decision.stay) {

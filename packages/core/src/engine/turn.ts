@@ -5,7 +5,7 @@ import type { Situation } from '../controller/situations.js';
 import { mostWatchedBits } from '../controller/situations.js';
 import { setTimer } from './hear.js';
 import { notes } from './notes.js';
-import { advance, changeTimeline, gaitOf, readRate, takePlace } from './play.js';
+import { advance, bookOf, changeTimeline, readRate, takePlace } from './play.js';
 import { readSignals } from './read.js';
 import { Mark, report, situationOf, timelineOf, towardOf } from './rows.js';
 import type { Rows } from './rows.js';
@@ -100,7 +100,8 @@ function turn(rows: Rows, at: number, strand: number, state: State): boolean {
     report(rows, at, state.track, 2, timeline.direction, toward, 0);
     advance(rows, at, strand);
     ints[2 * strand + Strand.marks]! &= ~Mark.ended;
-    ints[2 * strand + Strand.timeline] = state.books[state.turns!.book]![toward]!.number;
+    ints[2 * strand + Strand.timeline] =
+      state.books[bookOf(rows, at, state.slots[state.turns!.slot]!)]![toward]!.number;
     takePlace(rows, at, strand, timeline, 'none');
     return true;
   }
@@ -112,18 +113,24 @@ function turn(rows: Rows, at: number, strand: number, state: State): boolean {
 }
 
 /**
- * Shows the gait that the number picks, if the state has stayed: what is left is left in the gait it showed.
+ * Shows the gait and the variant that signals pick, if the state has stayed: what is left is left in the gait it showed.
  *
- * @returns whether another gait shows than before
+ * @returns whether another flipbook shows than before
  */
-export function changeGait(rows: Rows, at: number, strand: number): boolean {
+export function changeBook(rows: Rows, at: number, strand: number): boolean {
   const timeline = timelineOf(rows, strand);
   const { of: state } = timeline;
-  if (timeline.bridge || state.gaits.length === 0) return false;
-  const book = gaitOf(rows, at, state);
+  const slot = state.slots[state.slotOf[timeline.book]!]!;
+  if (slot.axes.length === 0) return false;
+  const book = bookOf(rows, at, slot);
   if (book === timeline.book) return false;
   const names = rows.controller.reportNames;
   const [before, after] = [state.bookNames[timeline.book]!, state.bookNames[book]!];
+  if (before === after) {
+    const same = state.books[book]![timeline.direction]!;
+    rows.ints[2 * strand + Strand.timeline] = (timeline.isBackwards ? same.reverse! : same).number;
+    return false;
+  }
   report(rows, at, state.track, 3, names.bookIndex(before), names.bookIndex(after), 0);
   changeTimeline(rows, at, strand, state.books[book]![timeline.direction]!);
   return true;

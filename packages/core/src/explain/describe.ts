@@ -1,6 +1,7 @@
 import { durationsOf } from '../clip/clip.js';
 import type { Controller, State } from '../controller/controller.js';
-import type { SignalValue } from '../signal/definition.js';
+import { rankText } from '../controller/rank.js';
+import type { NumberBounds, SignalValue } from '../signal/definition.js';
 import type { Regions } from '../signal/regions.js';
 
 /** A signal, for whoever builds an interface on it. */
@@ -18,6 +19,8 @@ export interface SignalFacts {
    * `undefined` where it is not a number, or nothing compares it.
    */
   readonly range: readonly [least: number, most: number] | undefined;
+  /** Between which values a number stays, and what it counts, where the document says so. */
+  readonly bounds: NumberBounds | undefined;
 }
 
 /** A state, with its rank. */
@@ -25,6 +28,10 @@ export interface StateFacts {
   readonly name: string;
   readonly track: string;
   readonly priority: number;
+  /** Its rank in words: the priority, after those of its groups; `50 / rest` for the rest of a group. */
+  readonly rank: string;
+  /** The groups that it is in, from the outermost. */
+  readonly groups: readonly string[];
   readonly kind: State['kind'];
   readonly isRest: boolean;
   readonly tags: readonly string[];
@@ -78,24 +85,27 @@ export function describeController(controller: Controller): ControllerFacts {
   const changes = new Set(controller.watched.map(({ state }) => state));
   return {
     name,
-    signals: [...tables.signals.values()].map(({ name: signal, kind, first, options, keep, slot }) => {
-      const bounds = kind === 'number' ? thresholdsOf(tables.regions[slot]!) : [];
-      const value: SignalValue = {
-        number: first[0]!,
-        flag: first[0] === 1,
-        pulse: false,
-        choice: options[first[0]!] ?? '',
-        vector: [first[0]!, first[1] ?? 0] as const,
-      }[kind];
-      return {
-        name: signal,
-        kind,
-        first: value,
-        options,
-        keep: kind === 'pulse' && keep > 1 ? keep / 1000 : 0,
-        range: bounds.length === 0 ? undefined : ([Math.min(...bounds), Math.max(...bounds)] as const),
-      };
-    }),
+    signals: [...tables.signals.values()].map(
+      ({ name: signal, kind, first, options, keep, slot, bounds: own }) => {
+        const bounds = kind === 'number' ? thresholdsOf(tables.regions[slot]!) : [];
+        const value: SignalValue = {
+          number: first[0]!,
+          flag: first[0] === 1,
+          pulse: false,
+          choice: options[first[0]!] ?? '',
+          vector: [first[0]!, first[1] ?? 0] as const,
+        }[kind];
+        return {
+          name: signal,
+          kind,
+          first: value,
+          options,
+          keep: kind === 'pulse' && keep > 1 ? keep / 1000 : 0,
+          bounds: own,
+          range: bounds.length === 0 ? undefined : ([Math.min(...bounds), Math.max(...bounds)] as const),
+        };
+      },
+    ),
     derived: [...tables.derived].map(([derived, one]) => ({
       name: derived,
       kind: 'code' in one ? 'number' : 'flag',
@@ -108,10 +118,12 @@ export function describeController(controller: Controller): ControllerFacts {
         name: state.name,
         track: tracks[state.track]!.name,
         priority: state.priority,
+        rank: rankText(state),
+        groups: state.groups.map((group) => group.name),
         kind: state.kind,
         isRest: tracks[state.track]!.rest === state.index,
         tags: state.tags,
-        shows: state.books.flatMap((book, i) => (book[0]!.bridge ? [] : [state.bookNames[i]!])),
+        shows: state.bookNames.slice(0, state.gaitCount),
         while: conditionTexts[state.while],
         when: conditionTexts[state.when],
         startsOn: state.when < 0 ? undefined : changes.has(state.index) ? 'change' : 'press',

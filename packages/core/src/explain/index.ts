@@ -1,3 +1,11 @@
 export { keptOutSentence, lastSwitchText, partText, takerOf, whyText } from './words.js';
+export { rankText } from '../controller/rank.js';
+export { statesIn } from '../controller/groups.js';
+export { statedOf } from '../controller/stated.js';
+export { showsOf } from '../controller/looks.js';
+export type { PlacedGroup, StatedState } from '../controller/groups.js';
 export { describeController } from './describe.js';
 export type { ClipFacts, ControllerFacts, SignalFacts, StateFacts } from './describe.js';
+export { variantNamed, variantsShown } from '../controller/variants.js';
+export { boundsText, choiceOf, isWithin } from '../signal/signals.js';
+export { durationsOf, showingAt } from '../clip/clip.js';

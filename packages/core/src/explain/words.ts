@@ -1,6 +1,6 @@
 import type { SignalValue } from '../signal/definition.js';
 import type { HopKept, KeptOut, Why, WhyCondition, WhyPart, WhyState } from '../performer/why.js';
-import { bodyTrack } from '../controller/tracks.js';
+import { bodyTrack } from '../controller/groups.js';
 import type { RuleName } from '../controller/rule.js';
 
 const ruleText: Record<RuleName, (from: string) => string> = {
@@ -80,13 +80,17 @@ export function partText({ text, on, terms }: WhyPart): string {
 /**
  * The answer of `performer.why()` in words: what shows and how it came to, then every state by rank with its terms,
  * `+` for what is true as it stands in its condition, and `-` for what is false.
+ *
+ * @param placeOf where a state of a track stands, such as `wick.dothop.yaml:30`; by default no place is told
  */
-export function whyText(why: Why): string {
+export function whyText(why: Why, placeOf?: (state: string, track: string) => string): string {
+  const wide = Math.max(4, ...why.states.map(({ rank }) => rank.length));
   const lines = why.states.map((state) => {
     const mark = state.keptOut === 'shows' ? '>' : ' ';
     const name = state.takenBy === undefined ? state.name : `${state.name} of ${state.takenBy}`;
-    const head = `${mark} ${String(state.priority).padStart(4)}  ${name}: ${keptOutSentence(state, why.state)}`;
-    return head + conditionText('while', state.while) + conditionText('when', state.when);
+    const head = `${mark} ${state.rank.padStart(wide)}  ${name}: ${keptOutSentence(state, why.state)}`;
+    const place = placeOf === undefined ? '' : ` (${placeOf(state.name, state.takenBy ?? why.track)})`;
+    return head + place + conditionText('while', state.while) + conditionText('when', state.when);
   });
   const notes = [
     why.holding === 'atLeast' ? 'It would give way, but its "atLeast" is not over.' : '',

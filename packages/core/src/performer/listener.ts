@@ -98,11 +98,6 @@ export abstract class Listener<N extends Names = Names> {
     return valueNamed(this.rows, this.at, name);
   }
 
-  /** Where its character is, for another handle on it. @internal */
-  get place(): { readonly rows: Rows; readonly at: number } {
-    return { rows: this.rows, at: this.at };
-  }
-
   /** Refuses what is done for a troupe as a whole. */
   protected checkAlone(): void {
     if (this.rows.crowd !== null) throw callError('step-member', {});

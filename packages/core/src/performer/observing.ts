@@ -31,12 +31,6 @@ const none: readonly Observer[] = [];
 
 const of = (rows: Rows, at: number): readonly Observer[] => observers.get(rows)?.get(at) ?? none;
 
-function put(rows: Rows, at: number, list: Observer[]): void {
-  let some = observers.get(rows);
-  if (some === undefined) observers.set(rows, (some = new Map<number, Observer[]>()));
-  some.set(at, list);
-}
-
 function count(controller: Controller, change: 1 | -1): void {
   const now = (counts.get(controller) ?? 0) + change;
   counts.set(controller, now);
@@ -45,14 +39,15 @@ function count(controller: Controller, change: 1 | -1): void {
 
 /** @returns what ends it, and then whether others still watch */
 export function addObserver(rows: Rows, at: number, observer: Observer): () => boolean {
-  put(rows, at, [...of(rows, at), observer]);
+  const all = observers.get(rows) ?? new Map<number, Observer[]>();
+  observers.set(rows, all.set(at, [...of(rows, at), observer]));
   count(rows.controller, 1);
   let isOn = true;
   return () => {
     if (isOn) count(rows.controller, -1);
     isOn = false;
     const others = of(rows, at).filter((one) => one !== observer);
-    put(rows, at, others);
+    all.set(at, others);
     return others.length > 0;
   };
 }

@@ -1,7 +1,8 @@
 import { Row } from '../controller/layout.js';
 import type { Names } from '../controller/names.js';
-import { bodyTrack } from '../controller/tracks.js';
+import { bodyTrack } from '../controller/groups.js';
 import { Attention, stopWaiting } from '../engine/rows.js';
+import type { Rows } from '../engine/rows.js';
 import { trackNamed } from './named.js';
 import { addObserver } from './observing.js';
 import type { Observer } from './observing.js';
@@ -9,7 +10,7 @@ import { Player } from './player.js';
 import { restoreRow, snapshotOf } from './row-snapshot.js';
 import type { PerformerSnapshot } from './snapshot.js';
 import { watch } from './watch.js';
-import { whyOf } from './why-row.js';
+import { whyOf } from './why.js';
 import type { Why } from './why.js';
 
 /**
@@ -24,9 +25,9 @@ export class Performer<N extends Names = Names> extends Player<N> {
    * counts for both. What it wears is put on anew.
    */
   static of<N extends Names>(player: Player<N>): Performer<N> {
-    return player instanceof Performer
-      ? (player as Performer<N>)
-      : new Performer<N>(player.controller, {}, player.place);
+    if (player instanceof Performer) return player as Performer<N>;
+    // Which row it plays a player keeps to itself.
+    return new Performer<N>(player.controller, {}, player as unknown as { rows: Rows; at: number });
   }
 
   /**
@@ -83,7 +84,8 @@ export class Performer<N extends Names = Names> extends Player<N> {
   private stand(snapshot: PerformerSnapshot, adopt: boolean): void {
     this.checkAlone();
     restoreRow(this.rows, this.at, snapshot, adopt);
-    this.clearReports();
+    // Its row knows no more whether the latest step told anything.
+    this.rows.reportsOf(this.at).clear();
     if (this.isWatched) watch.moved(this.rows, this.at);
   }
 }

@@ -4,9 +4,9 @@ import type { Names } from '../controller/names.js';
 import type { Reports } from '../controller/reports.js';
 import { Rule } from '../controller/rule.js';
 import { Units } from '../controller/timeline.js';
-import { bodyTrack } from '../controller/tracks.js';
+import { bodyTrack } from '../controller/groups.js';
 import { ask, decideNow, findFirstStates, request, route } from '../engine/begin.js';
-import { phaseOf, poseOf, segmentNow, shownBy } from '../engine/inspect.js';
+import { leadingStrand, phaseOf, poseOf, segmentNow, shownBy } from '../engine/inspect.js';
 import { findDue, pass, until } from '../engine/pass.js';
 import { vectorOf } from '../engine/read.js';
 import { Attention, catchUp, stopWaiting, timelineOf, towardOf } from '../engine/rows.js';
@@ -106,7 +106,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
    * Lets time pass: as many frames, loops, ends and hops as fit in, each at its own exact instant.
    *
    * @param ms milliseconds, from 0 to an hour; rounded to whole microseconds
-   * @returns how many cues, switches, turns and changes of gait it reports; {@link reports} tells them until the next step
+   * @returns how many cues, switches, turns and changes of flipbook (gait or variant) it reports; {@link reports} tells them until the next step
    * @throws {DotHopError} for a time out of range, and when states lead to one another without taking time
    */
   step(ms: number): number {
@@ -201,7 +201,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
 
   /** The name of the direction it faces. */
   get facing(): N['directions'] {
-    return this.isAlone ? this.controller.compass.names[this.shown.direction]! : this.showing().facing;
+    return this.controller.compass.names[this.leading.direction]!;
   }
 
   /** Where the compass points: what it faces, or is turning to; a state that holds its direction may face elsewhere. */
@@ -232,7 +232,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
 
   /** Whether the clip that shows is a bridge, played before the state's own. */
   get isBridging(): boolean {
-    return this.isAlone ? this.shown.bridge : this.showing().isBridging;
+    return this.leading.bridge;
   }
 
   /** The state that a route is on its way to; `undefined` for none. */
@@ -241,16 +241,36 @@ export class Player<N extends Names = Names> extends Listener<N> {
     return this.controller.states[goal]?.name;
   }
 
-  /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop. */
+  /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop; backwards from 1 to 0. */
   get phase(): number {
-    if (!this.isAlone) return this.showing().phase;
-    catchUp(this.rows, this.at);
-    return phaseOf(this.rows, this.at, this.at + Row.strands);
+    const { rows, at } = this;
+    catchUp(rows, at);
+    return phaseOf(rows, at, leadingStrand(rows, at, 0));
   }
 
-  /** How fast the state's time runs; 1 is as drawn, 0 while a number says the frame. */
+  /**
+   * Where chance stands, from which states pick one of several flipbooks: the same seed picks the same again. Every performer begins with 1,
+   * so give those another that are not to do the same at once. It changes with each pick by chance. Of a character that picks nothing it is always 1.
+   *
+   * @throws {DotHopError} when it is set to what is no whole number from 0 to 4294967295
+   */
+  get seed(): number {
+    const { ints, picks } = this.rows;
+    return picks < 0 ? 1 : ints[2 * this.at + picks]! >>> 0;
+  }
+
+  set seed(seed: number) {
+    if (seed >>> 0 !== seed) throw callError('seed-kind', { received: seed });
+    const { ints, picks } = this.rows;
+    if (picks < 0) return;
+    ints[2 * this.at + picks] = seed;
+    if (this.isWatched) watch.moved(this.rows, this.at);
+  }
+
+  /** How fast the state's time runs; 1 is as drawn, below 0 backwards, 0 while a number says the frame. */
   get speed(): number {
-    return this.rows.ints[2 * (this.at + Row.strands) + Strand.rate]! / Units.perMicrosecond;
+    const rate = this.rows.ints[2 * (this.at + Row.strands) + Strand.rate]! / Units.perMicrosecond;
+    return this.shown.isBackwards && rate > 0 ? -rate : rate;
   }
 
   /** Milliseconds since it began; of a member of a troupe, since the troupe began. */
@@ -279,6 +299,11 @@ export class Player<N extends Names = Names> extends Listener<N> {
   /** Whether it has one track only. */
   private get isAlone(): boolean {
     return this.controller.tracks.length === 1;
+  }
+
+  /** What its first track shows, or the one that it is in step with. */
+  private get leading(): ReturnType<typeof timelineOf> {
+    return timelineOf(this.rows, leadingStrand(this.rows, this.at, 0));
   }
 
   /** What its first track shows by itself. */

@@ -1,6 +1,7 @@
 import { Row, Strand as Place } from '../controller/layout.js';
 import { findFirstStates, wouldSwitch } from '../engine/begin.js';
 import { phaseOf, signalValue } from '../engine/inspect.js';
+import { beginLengths, keptUntil, overAt } from '../engine/lengths.js';
 import { findDue, findTimer } from '../engine/pass.js';
 import { readRate } from '../engine/play.js';
 import { readSignals } from '../engine/read.js';
@@ -36,9 +37,15 @@ export function snapshotOf(rows: Rows, at: number): PerformerSnapshot {
     timers: [...doubles.subarray(timers, timers + tables.timers)],
     strands: tracks.map(({ index }) => strandOf(rows, at, index)),
     changed: (ints[2 * at + Row.attention]! & (Attention.decide | Attention.read)) !== 0,
+    seed: layout.picks < 0 ? 1 : ints[2 * at + layout.picks]! >>> 0,
+    picks: varieties(controller).map((one) => ints[2 * at + layout.picks + 1 + one]!),
   };
   return writeSnapshot(controller, still, (signal) => signalValue(rows, at, signal));
 }
+
+/** The numbers of the varieties of a controller. */
+const varieties = ({ states }: Rows['controller']): number[] =>
+  states.flatMap(({ variety }) => variety?.index ?? []);
 
 /** The hops that a strand remembers, by index. */
 export function rememberedBy(rows: Rows, strand: number): number[] {
@@ -61,7 +68,7 @@ function strandOf(rows: Rows, at: number, track: number): Strand {
   const strand = strandAt(rows, at, track);
   // Brings its place up to now.
   phaseOf(rows, at, strand);
-  const { state, book, direction } = timelineOf(rows, strand);
+  const { state, book, direction, of, isBackwards } = timelineOf(rows, strand);
   const last = ints[2 * strand + Place.last]!;
   return {
     state,
@@ -72,11 +79,14 @@ function strandOf(rows: Rows, at: number, track: number): Strand {
     place: doubles[strand + Place.position]!,
     segment: ints[2 * strand + Place.segment]!,
     marks: ints[2 * strand + Place.marks]! & Mark.all,
+    backwards: isBackwards,
     remembered: rememberedBy(rows, strand),
     goal: ints[2 * strand + Place.goal]!,
     from: (last >> 4) - 1,
     rule: last & 15,
     used: usedBy(rows, strand),
+    over: of.lasts === undefined ? undefined : overAt(rows, strand, of),
+    kept: of.keeps === undefined ? undefined : keptUntil(rows, strand, of),
   };
 }
 
@@ -109,14 +119,28 @@ function stand(rows: Rows, at: number, still: Standstill): void {
   rows.clear(at);
   still.values.forEach((value, slot) => (doubles[at + layout.values + placeOf(slot)] = value));
   still.timers.forEach((instant, timer) => (doubles[at + layout.timers + timer] = instant));
+  if (layout.picks >= 0) {
+    ints[2 * at + layout.picks] = still.seed;
+    ints.set(still.picks, 2 * at + layout.picks + 1);
+  }
   doubles[at + Row.now] = still.time;
   doubles[at + Row.due] = still.time;
   still.strands.forEach((strand, track) => standIn(rows, at, track, strand, still.time));
   ints.set(still.set, 2 * at + layout.set);
   ints.set(still.words, 2 * at + layout.words);
   const before = findSituation(rows, at);
+  still.strands.forEach((saved, track) => {
+    const strand = strandAt(rows, at, track);
+    const { of: state } = timelineOf(rows, strand);
+    // What the snapshot does not say, such as one of another version, begins now.
+    beginLengths(rows, at, strand, state);
+    if (state.lasts !== undefined && saved.over !== undefined) doubles[strand + layout.lengths] = saved.over;
+    if (state.keeps !== undefined && saved.kept !== undefined)
+      doubles[strand + layout.lengths + 1] = saved.kept;
+  });
+  doubles[at + Row.timer] = still.time;
   findTimer(rows, at);
-  for (const { index } of controller.tracks) readRate(rows, at, strandAt(rows, at, index));
+  for (const { index } of controller.tracks) readRate(rows, at, strandAt(rows, at, index), false);
   if (still.changed) return;
   // Nothing is waiting to be decided: reading finds the intervals and changes no bit. Where it does, or where what shows
   // would give way, the snapshot was changed by hand: then the next step decides.
@@ -132,7 +156,8 @@ function standIn(rows: Rows, at: number, track: number, saved: Strand, time: num
   doubles[strand + Place.marked] = time;
   doubles[strand + Place.entered] = saved.entered;
   doubles[strand + Place.position] = saved.place;
-  ints[2 * strand + Place.timeline] = state.books[saved.book]![saved.direction]!.number;
+  const forwards = state.books[saved.book]![saved.direction]!;
+  ints[2 * strand + Place.timeline] = (saved.backwards ? forwards.reverse! : forwards).number;
   ints[2 * strand + Place.segment] = saved.segment;
   ints[2 * strand + Place.marks] = saved.marks;
   pointStrand(rows, strand, saved.toward);

@@ -1,9 +1,8 @@
 import { inStepFrame } from '../controller/figure.js';
 import type { Names } from '../controller/names.js';
-import { phaseOf, segmentNow } from '../engine/inspect.js';
+import { leadingStrand, phaseOf, segmentNow } from '../engine/inspect.js';
 import { catchUp, stateOf, strandAt, timelineOf } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
-import { leadOf } from '../engine/switch.js';
 
 /** What a track shows. */
 export interface Showing<N extends Names = Names> {
@@ -27,8 +26,7 @@ export function showingOf<N extends Names>(rows: Rows, at: number, track: number
   const { controller } = rows;
   catchUp(rows, at);
   const { name, inStep, takenBy, drawsOwn } = stateOf(rows, strandAt(rows, at, track));
-  const lead = leadOf(rows, at, track);
-  const strand = strandAt(rows, at, lead < 0 ? track : lead);
+  const strand = leadingStrand(rows, at, track);
   const timeline = timelineOf(rows, strand);
   const shown = drawsOwn ? timelineOf(rows, strandAt(rows, at, track)).clip : timeline.clip;
   const frame = timeline.frames[segmentNow(rows, at, strand)]!;

@@ -38,7 +38,7 @@ const strand = {
     { from: text() },
   ),
 };
-const maybe = { routeTo: text() };
+const maybe = { routeTo: text(), overAt: instant, keptUntil: instant, backwards: one('true', true) };
 
 const snapshotShape = fields(
   'snapshot',
@@ -57,7 +57,12 @@ const snapshotShape = fields(
     changed: flag,
     ...strand,
   },
-  { ...maybe, tracks: map(fields('track', 'what a track plays', strand, maybe), 'tracks by name') },
+  {
+    ...maybe,
+    seed: number('a whole number from 0 to 4294967295', { least: 0, most: 2 ** 32 - 1, whole: true }),
+    picks: map(fields('picked', '{ shows, place }', { shows: text(), place }), 'what was picked, by state'),
+    tracks: map(fields('track', 'what a track plays', strand, maybe), 'tracks by name'),
+  },
 );
 
 /** @throws {DotHopError} naming each field in which it is no snapshot */
@@ -97,15 +102,10 @@ export function checkFit(
   for (const [name, due] of Object.entries(snapshot.timers))
     if (!timerNames.includes(name))
       problems.add('field-unknown', ['timers', name], { field: name, known: timerNames });
-    else if (due < snapshot.time)
-      problems.add('field-kind', ['timers', name], {
-        expected: `${snapshot.time} ms or later`,
-        received: due,
-      });
+    else if (due < snapshot.time) wrong(problems, ['timers', name], `${snapshot.time} ms or later`, due);
   const terms = tables.terms.map((term) => term.text);
   snapshot.on.forEach((name, i) => {
-    if (!terms.includes(name))
-      problems.add('field-kind', ['on', i], { expected: 'a term of a condition', received: name });
+    if (!terms.includes(name)) wrong(problems, ['on', i], 'a term of a condition', name);
   });
   const others = snapshot.tracks ?? {};
   for (const name of Object.keys(others))
@@ -124,6 +124,11 @@ export function checkFit(
   problems.throwIfAny();
 }
 
+/** A value is of the right shape, and does not fit the controller. */
+function wrong(problems: ProblemList, path: DocumentPath, expected: string, received: unknown): void {
+  problems.add('field-kind', path, { expected, received });
+}
+
 function checkValue({ name, kind, options }: Signal, value: SignalValue, problems: ProblemList): void {
   const fits = {
     number: typeof value === 'number',
@@ -132,8 +137,7 @@ function checkValue({ name, kind, options }: Signal, value: SignalValue, problem
     choice: typeof value === 'string' && options.includes(value),
     vector: Array.isArray(value),
   }[kind];
-  if (!fits)
-    problems.add('field-kind', ['signals', name], { expected: `the value of a ${kind}`, received: value });
+  if (!fits) wrong(problems, ['signals', name], `the value of a ${kind}`, value);
 }
 
 function checkStrand(
@@ -163,33 +167,36 @@ function checkStrand(
         name,
         known: tables.pulses.map((one) => one.name),
       });
-  if (saved.since > time)
-    problems.add('field-kind', [...path, 'since'], { expected: `at most ${time} ms`, received: saved.since });
+  if (saved.since > time) wrong(problems, [...path, 'since'], `at most ${time} ms`, saved.since);
   if (state === undefined) return;
   saved.remembered.forEach(({ hop, to }, i) => {
     const way = state.hops[hop];
     if (way === undefined || way.memory < 0 || states[way.to]!.name !== to)
-      problems.add('field-kind', [...path, 'remembered', i], {
-        expected: 'a hop that remembers',
-        received: { hop, to },
-      });
+      wrong(problems, [...path, 'remembered', i], 'a hop that remembers', { hop, to });
   });
   const timeline = state.books[saved.book]?.[Math.max(0, compass.names.indexOf(saved.facing))];
   if (timeline?.bridge !== saved.bridging || state.bookNames[saved.book] !== saved.shows) {
     const expected = `one of the flipbooks of "${state.name}"`;
-    problems.add('field-kind', [...path, 'shows'], { expected, received: saved.shows });
+    wrong(problems, [...path, 'shows'], expected, saved.shows);
     return;
   }
-  const { ends, length } = timeline;
+  const shown = saved.backwards === true ? timeline.reverse : timeline;
+  if (shown === undefined) {
+    wrong(problems, [...path, 'backwards'], `nothing: time never runs backwards in "${state.name}"`, true);
+    return;
+  }
+  const { ends, length } = shown;
   const ended = saved.marks.includes('ended');
   const fits =
     saved.segment < ends.length &&
     saved.place >= (ends[saved.segment - 1] ?? 0) &&
     saved.place <= ends[saved.segment]! &&
-    (!ended || (!timeline.loops && saved.place === length));
+    (!ended || (!shown.loops && saved.place === length));
   if (!fits)
-    problems.add('field-kind', [...path, 'place'], {
-      expected: `a place of segment ${saved.segment} of the clip, which lasts ${length / Units.perMicrosecond} µs`,
-      received: saved.place,
-    });
+    wrong(
+      problems,
+      [...path, 'place'],
+      `a place of segment ${saved.segment} of the clip, which lasts ${length / Units.perMicrosecond} µs`,
+      saved.place,
+    );
 }

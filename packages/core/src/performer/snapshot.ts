@@ -20,6 +20,8 @@ export interface TrackSnapshot {
   /** Its place among those that the state can show, from 0: two gaits may show the same. */
   readonly book: number;
   readonly bridging: boolean;
+  /** Whether the clip plays backwards: its place and segment count from the clip's end then. */
+  readonly backwards?: true;
   readonly facing: string;
   /** Where the compass points; a state that holds its direction may face elsewhere. */
   readonly toward: string;
@@ -30,11 +32,20 @@ export interface TrackSnapshot {
   readonly marks: readonly MarkName[];
   readonly remembered: readonly { readonly hop: number; readonly to: string }[];
   readonly routeTo?: string;
+  /** When the state is over, if it says how long it lasts; and until when it is kept, if that was read when it was entered. */
+  readonly overAt?: number;
+  readonly keptUntil?: number;
   readonly last: {
     readonly from?: string;
     readonly rule: RuleName;
     readonly used: readonly string[];
   };
+}
+
+/** What a state has picked last, by name, and its place among those to pick from, from 0: a name may be there twice. */
+interface Picked {
+  readonly shows: string;
+  readonly place: number;
 }
 
 /** Where a performer stands, as plain data: it goes through JSON unchanged. Of its own it says what the track `body` plays. */
@@ -52,6 +63,9 @@ export interface PerformerSnapshot extends TrackSnapshot {
   readonly on: readonly string[];
   /** Whether something was set that it has not yet decided upon. */
   readonly changed: boolean;
+  /** Where chance stands, and what was picked last, by state; absent where nothing is picked. */
+  readonly seed?: number;
+  readonly picks?: Readonly<Record<string, Picked>>;
   /** What the other tracks play, by name; absent without any. */
   readonly tracks?: Readonly<Record<string, TrackSnapshot>>;
 }
@@ -66,6 +80,7 @@ export interface Strand {
   place: number;
   segment: number;
   marks: number;
+  backwards: boolean;
   /** The hops that are remembered, by index. */
   remembered: readonly number[];
   goal: number;
@@ -74,6 +89,9 @@ export interface Strand {
   rule: number;
   /** The words of the pulses that were used. */
   used: Words;
+  /** When it is over and until when it is kept; `undefined` where the state does not say so, or the snapshot does not. */
+  over: number | undefined;
+  kept: number | undefined;
 }
 
 /** The same of the whole. */
@@ -88,6 +106,9 @@ export interface Standstill {
   /** Track by track. */
   strands: Strand[];
   changed: boolean;
+  /** Where chance stands, and by the number of its variety what each state has picked last, -1 for nothing. */
+  seed: number;
+  picks: number[];
 }
 
 const markBits = { ended: Mark.ended, begun: Mark.begun, queued: Mark.queued, underway: Mark.underway };
@@ -115,6 +136,7 @@ export function writeSnapshot(
     on: tables.terms.filter((term) => isOn(term, still.words)).map(({ text }) => text),
     ...first!,
     changed: still.changed,
+    ...(still.picks.length > 0 && { seed: still.seed, picks: pickedNames(controller, still.picks) }),
     ...(others.length === 0
       ? {}
       : { tracks: Object.fromEntries(others.map((one, i) => [tracks[i + 1]!.name, one])) }),
@@ -125,6 +147,7 @@ function writeStrand({ tables, states, compass }: Controller, strand: Strand): T
   const state = states[strand.state]!;
   const timeline = state.books[strand.book]![strand.direction]!;
   const ended = (strand.marks & Mark.ended) !== 0;
+  const passed = ended ? 1 : strand.place / timeline.length;
   const from = states[strand.from];
   return {
     state: state.name,
@@ -132,14 +155,17 @@ function writeStrand({ tables, states, compass }: Controller, strand: Strand): T
     shows: state.bookNames[strand.book]!,
     book: strand.book,
     bridging: timeline.bridge,
+    ...(strand.backwards && { backwards: true }),
     facing: compass.names[strand.direction]!,
     toward: compass.names[strand.toward]!,
-    phase: ended ? 1 : strand.place / timeline.length,
+    phase: strand.backwards ? 1 - passed : passed,
     place: strand.place,
     segment: strand.segment,
     marks: markNames.filter((name) => (strand.marks & markBits[name]) !== 0),
     remembered: strand.remembered.map((hop) => ({ hop, to: states[state.hops[hop]!.to]!.name })),
     ...(strand.goal >= 0 && { routeTo: states[strand.goal]!.name }),
+    ...(strand.over !== undefined && { overAt: strand.over / 1000 }),
+    ...(strand.kept !== undefined && { keptUntil: strand.kept / 1000 }),
     last: {
       ...(from !== undefined && { from: from.name }),
       rule: ruleNames[strand.rule]!,
@@ -198,7 +224,37 @@ export function readSnapshot(
     timers: timersOf(controller, snapshot, set),
     strands,
     changed: snapshot.changed || adopt,
+    seed: snapshot.seed ?? 1,
+    picks: pickedNow(controller, snapshot, strands),
   };
+}
+
+/** The states that pick one of several flipbooks, by the numbers of their varieties. */
+const varying = ({ states }: Controller): State[] => states.filter(({ variety }) => variety !== undefined);
+
+/** What they have picked, by name. */
+function pickedNames(controller: Controller, picks: readonly number[]): Record<string, Picked> {
+  return Object.fromEntries(
+    varying(controller).flatMap(({ name, variety, bookNames }) => {
+      const picked = picks[variety!.index]!;
+      return picked < 0 ? [] : [[name, { shows: bookNames[picked]!, place: picked }]];
+    }),
+  );
+}
+
+/** The same from names. What shows is what was picked, whatever else a snapshot of another version says. */
+function pickedNow(
+  controller: Controller,
+  { picks = {} }: PerformerSnapshot,
+  strands: readonly Strand[],
+): number[] {
+  return varying(controller).map(({ index, name, bookNames, gaitCount, slotOf }) => {
+    const strand = strands.find(({ state }) => state === index);
+    if (strand !== undefined && slotOf[strand.book] === 0) return strand.book % gaitCount;
+    const { shows = '', place = -1 } = own(picks, name) ?? {};
+    const names = bookNames.slice(0, gaitCount);
+    return names[place] === shows ? place : names.indexOf(shows);
+  });
 }
 
 /** A state that can show in a track, by name: one of its own, or one of another track that takes it. */
@@ -215,8 +271,8 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
   if (saved === undefined)
     return {
       ...{ state: state.index, entered: 0, book: 0, direction: compass.start, toward: compass.start },
-      ...{ place: 0, segment: 0, marks: 0, remembered: [], goal: -1, from: -1, rule: 0 },
-      used: new Int32Array(tables.words),
+      ...{ place: 0, segment: 0, marks: 0, backwards: false, remembered: [], goal: -1, from: -1, rule: 0 },
+      ...{ used: new Int32Array(tables.words), over: undefined, kept: undefined },
     };
   const direction = Math.max(0, compass.names.indexOf(saved.facing));
   const isMeant = (book: number): boolean =>
@@ -227,12 +283,15 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
         0,
         state.books.findIndex((_, i) => isMeant(i)),
       );
-  const timeline = state.books[book]![direction]!;
+  const forwards = state.books[book]![direction]!;
+  const backwards = saved.backwards === true && forwards.reverse !== undefined;
+  const timeline = backwards ? forwards.reverse! : forwards;
+  const phase = backwards ? 1 - saved.phase : saved.phase;
   // Another version may show another clip there, which the same phase is looked up in.
   const { ends } = timeline;
   const fits = saved.place <= ends[saved.segment]! && saved.place >= (ends[saved.segment - 1] ?? 0);
-  const isSame = fits && Math.abs(saved.place / timeline.length - saved.phase) < 1e-9;
-  const place = isSame ? saved.place : Math.floor(saved.phase * timeline.length);
+  const isSame = fits && Math.abs(saved.place / timeline.length - phase) < 1e-9;
+  const place = isSame ? saved.place : Math.floor(phase * timeline.length);
   // What a clip without end has no more is an end.
   const ended = saved.marks.includes('ended') && !timeline.loops && known !== undefined;
   const indexOf = (name: string | undefined): number => stateOf(controller, track, name)?.index ?? -1;
@@ -245,6 +304,7 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
     direction,
     toward: Math.max(0, compass.names.indexOf(saved.toward)),
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),
+    backwards,
     segment: ended ? ends.length - 1 : isSame ? saved.segment : indexAt(ends, place),
     marks: saved.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : markBits[name]), 0),
     remembered: saved.remembered.flatMap(({ hop, to }) =>
@@ -254,6 +314,8 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
     from: indexOf(saved.last.from),
     rule: Rule[saved.last.rule],
     used,
+    over: saved.overAt === undefined ? undefined : microseconds(saved.overAt),
+    kept: saved.keptUntil === undefined ? undefined : microseconds(saved.keptUntil),
   };
 }
 

@@ -1,13 +1,18 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { State } from '../controller/controller.js';
+import { Row, Strand } from '../controller/layout.js';
 import { ruleNames } from '../controller/rule.js';
+import { rankText } from '../controller/rank.js';
 import type { RuleName } from '../controller/rule.js';
-import type { Situation } from '../controller/situations.js';
-import type { Timeline } from '../controller/timeline.js';
+import { segmentNow, valueNamed } from '../engine/inspect.js';
+import { isOver, keptUntil } from '../engine/lengths.js';
+import { Mark, catchUp, situationOf, strandAt, timelineOf } from '../engine/rows.js';
+import type { Rows } from '../engine/rows.js';
 import { holds, isOn, readsPulse, termsOf } from '../signal/condition.js';
-import type { Condition, Term, Words } from '../signal/condition.js';
+import type { Condition, Term } from '../signal/condition.js';
 import type { SignalValue } from '../signal/definition.js';
 import { parseExpression } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
+import { rememberedBy, usedBy } from './row-snapshot.js';
 
 /** What keeps a state from showing. */
 export type KeptOut =
@@ -57,6 +62,8 @@ export interface WhyState {
   readonly takenBy: string | undefined;
   readonly kind: State['kind'];
   readonly priority: number;
+  /** Its rank in words: the priority, after those of its groups. */
+  readonly rank: string;
   readonly wantsIn: boolean;
   readonly keptOut: KeptOut;
   readonly while: WhyCondition | undefined;
@@ -119,31 +126,23 @@ export interface Why {
   readonly states: readonly WhyState[];
 }
 
-/** What the answer is made from. */
-export interface Standing {
-  readonly situation: Situation;
-  readonly timeline: Timeline;
-  readonly segment: number;
-  readonly ended: boolean;
-  readonly queued: boolean;
-  /** The hops that are remembered, by index. */
-  readonly remembered: readonly number[];
-  readonly at: number;
-  readonly entered: number;
-  readonly from: number;
-  readonly rule: number;
-  /** The words of the pulses that were used. */
-  readonly used: Words;
-  readonly goal: number;
-  readonly value: (name: string) => SignalValue;
-}
-
-/** Explains a standing. Reads the same conditions and words of bits as the decision does. */
-export function explain(controller: Controller, standing: Standing): Why {
+/** Why a track shows what it shows. Reads the same conditions and words of bits as the decision does. */
+export function whyOf(rows: Rows, at: number, track: number): Why {
+  const { doubles, ints, controller } = rows;
+  catchUp(rows, at);
   const { states, tracks, tables } = controller;
-  const { situation, timeline, used, at, entered } = standing;
+  const strand = strandAt(rows, at, track);
+  const situation = situationOf(rows, at);
+  const timeline = timelineOf(rows, strand);
+  const segment = segmentNow(rows, at, strand);
+  const now = doubles[at + Row.now]!;
+  const entered = doubles[strand + Strand.entered]!;
+  const marks = ints[2 * strand + Strand.marks]!;
+  const last = ints[2 * strand + Strand.last]!;
+  const hopsRemembered = rememberedBy(rows, strand);
+  const used = usedBy(rows, strand);
   const { words } = situation;
-  const current = states[timeline.state]!;
+  const current = timeline.of;
 
   const condition = (index: number): WhyCondition | undefined => {
     if (index < 0) return undefined;
@@ -160,7 +159,7 @@ export function explain(controller: Controller, standing: Standing): Why {
       text: term.text,
       on: isOn(term, words),
       band: tables.bands.get(term.text),
-      reads: term.reads.map((name) => ({ name, value: standing.value(name) })),
+      reads: term.reads.map((name) => ({ name, value: valueNamed(rows, at, name) })),
     };
   };
 
@@ -175,15 +174,16 @@ export function explain(controller: Controller, standing: Standing): Why {
     else if (!allowed || start?.holds === false) keptOut = 'condition';
     else if (state.kind === 'bare') keptOut = 'no-condition';
     else if (!wantsIn) keptOut = 'not-new';
-    else if (current.final && state.priority > current.priority) keptOut = 'final';
+    else if (current.final && state.rank > current.rank) keptOut = 'final';
     const { name, kind, priority } = state;
     const takenBy = tracks[states[state.takenBy]?.track ?? -1]?.name;
-    return { name, takenBy, kind, priority, wantsIn, keptOut, while: during, when: start };
+    const rank = rankText(states[state.takenBy] ?? state);
+    return { name, takenBy, kind, priority, rank, wantsIn, keptOut, while: during, when: start };
   };
 
   const hopOf = ({ to, if: test, memory, now }: State['hops'][number], index: number): WhyHop => {
-    const remembered = standing.remembered.includes(index);
-    const within = timeline.armed[standing.segment]!.includes(index);
+    const remembered = hopsRemembered.includes(index);
+    const within = timeline.armed[segment]!.includes(index);
     const met = memory >= 0 ? remembered : within && situation.holds(test);
     let kept: HopKept = now ? 'open' : 'instant';
     if (!met) kept = within ? 'condition' : 'span';
@@ -191,22 +191,22 @@ export function explain(controller: Controller, standing: Standing): Why {
     return { to: states[to]!.name, if: condition(test), kept, remembered };
   };
 
-  const over = current.ends && standing.ended;
+  const over = isOver(rows, at, strand, current);
   const stands = situation.holds(current.while);
-  const held = current.atLeast > 0 && at < entered + current.atLeast;
+  const held = current.atLeast > 0 && now < keptUntil(rows, strand, current);
   return {
-    at: at / 1000,
+    at: now / 1000,
     track: tracks[current.track]!.name,
     state: current.name,
     since: entered / 1000,
     last: {
-      from: standing.from < 0 ? undefined : states[standing.from]!.name,
-      rule: ruleNames[standing.rule]!,
+      from: states[(last >> 4) - 1]?.name,
+      rule: ruleNames[last & 15]!,
       used: tables.pulses.filter((pulse) => isOn(pulse, used)).map(({ name }) => name),
     },
     holding: stands && !over ? undefined : held ? 'atLeast' : stands ? undefined : leavesLater(current),
-    queued: standing.queued,
-    routeTo: states[standing.goal]?.name,
+    queued: (marks & Mark.queued) !== 0,
+    routeTo: states[ints[2 * strand + Strand.goal]!]?.name,
     hops: current.hops.map(hopOf),
     states: tracks[current.track]!.order.map(stateOf),
   };

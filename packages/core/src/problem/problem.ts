@@ -47,16 +47,6 @@ export class ProblemList {
       ? [values?: ValuesOf<C>, offset?: number]
       : [values: ValuesOf<C>, offset?: number]
   ): void {
-    this.put(code, path, values, offset);
-  }
-
-  /** The same for whoever hands a problem on. */
-  put<C extends ProblemCode>(
-    code: C,
-    path: DocumentPath,
-    values: ValuesOf<C>,
-    offset: number | undefined,
-  ): void {
     this.problems.push(offset === undefined ? { code, path, values } : { code, path, values, offset });
   }
 

@@ -37,6 +37,10 @@ export function hint(received: unknown, known: unknown): string {
 export const unknown = (what: string) => (v: Has<'known' | 'name'>) =>
   `there is no ${what} ${shown(v.name)}${hint(v.name, v.known)}`;
 
+/** There is more of something than is possible. @param what it is, with `#` for how many */
+const tooMany = (what: string, remedy: string) => (v: Has<'most' | 'received'>) =>
+  `${what.replace('#', String(v.received))}, at most ${v.most} are possible; ${remedy}`;
+
 /**
  * The wording of every problem, one entry a code. Codes are stable; sentences may be improved.
  * Each sentence says what is wrong, the value received, and the remedy.
@@ -102,7 +106,6 @@ const sentences = {
   'span-unknown': unknown('span'),
   'cue-unknown': unknown('cue or instant'),
   'direction-unknown': unknown('direction'),
-  'button-unknown': unknown('button, flag or pulse'),
   'function-unknown': unknown('function'),
 
   'compass-few': (v: Has<'count'>) =>
@@ -138,37 +141,68 @@ const sentences = {
   'tag-signal': (v: Has<'name'>) => `"${v.name}" is both a tag and a signal; rename one`,
   'signal-twice': (v: Has<'name'>) => `"${v.name}" is both a signal and a derived signal; rename one`,
   'signal-name': (v: Has<'name'>) =>
-    `${shown(v.name)} cannot be used in an expression; begin with a letter, go on with letters, digits or _, and take no word that an expression has: not, and, or, true, false, abs, max`,
+    `${shown(v.name)} cannot be used in an expression; begin with a letter, go on with letters, digits or _; words such as not, true and max are taken`,
   'derived-cycle': (v: Has<'names'>) =>
     `these derived signals need one another: ${(v.names as string[]).join(' -> ')}; break the circle`,
   'band-order': (v: Has<'above' | 'below'>) =>
     `a band turns on above ${v.above} and off below ${v.below}; "below" must not be larger than "above"`,
-  'too-many-flags': (v: Has<'most' | 'received'>) =>
-    `there are ${v.received} flags, at most ${v.most} are possible; turn flags of which one is on at a time into the options of a choice`,
-  'too-many-pulses': (v: Has<'most' | 'received'>) =>
-    `there are ${v.received} pulses, at most ${v.most} are possible; let one pulse stand for several and a choice say which is meant`,
-  'too-many-tags': (v: Has<'most' | 'received'>) =>
-    `conditions ask for ${v.received} tags and states, at most ${v.most} are possible; give states that are asked for together one tag`,
-  'too-many-terms': (v: Has<'most' | 'received'>) =>
-    `conditions have ${v.received} different comparisons, bands and lasting flags, at most ${v.most} are possible; put comparisons that are used in several places into "derived"`,
-  'too-many-states': (v: Has<'most' | 'received'>) =>
-    `there are ${v.received} states, at most ${v.most} are possible`,
-  'too-many-hops': (v: Has<'most' | 'received'>) =>
-    `the state has ${v.received} hops, at most ${v.most} are possible; let "when" of the states they lead to say when these show`,
-  'too-many-yields': (v: Has<'most' | 'received'>) =>
-    `the state has ${v.received} yields, at most ${v.most} are possible; name several states in one`,
+  'too-many-flags': tooMany(
+    'there are # flags',
+    'turn flags of which one is on at a time into the options of a choice',
+  ),
+  'too-many-pulses': tooMany(
+    'there are # pulses',
+    'let one pulse stand for several and a choice say which is meant',
+  ),
+  'too-many-tags': tooMany(
+    'conditions ask for # tags and states',
+    'give states that are asked for together one tag',
+  ),
+  'too-many-terms': tooMany(
+    'conditions have # different comparisons, bands and lasting flags',
+    'put comparisons that are used in several places into "derived"',
+  ),
+  'too-many-states': tooMany('there are # states', 'make several characters of them'),
+  'too-many-hops': tooMany(
+    'the state has # hops',
+    'let "when" of the states they lead to say when these show',
+  ),
+  'too-many-yields': tooMany('the state has # yields', 'name several states in one'),
 
   'shows-one': () =>
     'a state shows one clip or flipbook with "shows", or several with "gaits"; give one of the two',
   'gaits-count': (v: Has<'above' | 'shows'>) =>
     `gaits need two or more in "shows" and one number less in "above"; here are ${v.shows} and ${v.above}`,
+  'variants-kind': (v: Has<'choice' | 'name'>) =>
+    v.choice === undefined
+      ? `"${v.name}" is no choice, so its variants are one map: { walk: other-walk }`
+      : `"${v.name}" is a choice, so its variants are a map for each option: { ${(v.choice as string[])[0]}: { walk: other-walk } }`,
+  'variant-option': unknown('option'),
+  'length-negative': (v: Has<'received'>) => `a length is 0 ms or more, not ${shown(v.received)}`,
+  'lasts-posture': () =>
+    'a state with "while" and no "when" shows as long as that is true; give it a "when", or take "lasts" out',
+  'fit-alone': () => '"fit" stretches a clip over what a state lasts; give it "lasts"',
+  'fit-with': (v: Has<'field'>) =>
+    `"fit" stretches the clip over what the state lasts, so there is no place for "${v.field}"; take one of the two out`,
+  'signal-bounds': (v: Has<'from' | 'to'>) => `"from" (${v.from}) lies above "to" (${v.to}); exchange them`,
+  'signal-first': (v: Has<'bounds' | 'received'>) =>
+    `it begins with ${v.received}, which is outside of what it can be (${v.bounds}); begin inside`,
+  'seed-kind': (v: Has<'received'>) =>
+    `a seed is a whole number from 0 to 4294967295, not ${shown(v.received)}`,
+  'variety-count': (v: Has<'received'>) =>
+    `"any" picks one of two or more; here ${v.received === 1 ? 'is' : 'are'} ${v.received}`,
+  'variety-turn': (v: Has<'field'>) =>
+    `"${v.field}" is for chance, and these take turns; write "pick: chance", or leave it out`,
+  'variety-weights': (v: Has<'expected' | 'received'>) =>
+    `"weights" has a number for each of the ${v.expected} in "any", not ${v.received}`,
+  'variety-none': () => 'all weights are 0, so nothing could be picked; give one of them more',
   'gaits-order': (v: Has<'received'>) => `the numbers in "above" must rise; they are ${shown(v.received)}`,
   'rate-stride': (v: Has<'clip'>) =>
     `the rate follows what is travelled, but the clip "${v.clip}" has no stride; add "stride" (pixels of one pass) to it`,
   'rate-bounds': (v: Has<'fastest' | 'least' | 'most'>) =>
     `a rate lies between 0 and ${v.fastest}, "least" not above "most"; here ${v.least} and ${v.most}`,
-  'rate-negative': (v: Has<'received'>) =>
-    `time does not run backwards: a rate is 0 or more, not ${v.received}; for a clip that plays backwards write its cells so, such as 7-0`,
+  'rate-fast': (v: Has<'fastest' | 'received'>) =>
+    `a rate lies between -${v.fastest} and ${v.fastest}, not at ${v.received}; 1 is as drawn, and below 0 the clip plays backwards`,
   'scrub-range': (v: Has<'from' | 'to'>) =>
     `"from" and "to" must be two different numbers, not ${shown(v.from)} and ${shown(v.to)}`,
   'scrub-act': () =>
@@ -199,9 +233,15 @@ const sentences = {
   'tag-tracks': (v: Has<'tag' | 'track'>) =>
     `the tag "${v.tag}" is of states of the track "${v.track}" already; let each track have tags of its own`,
   'state-twice': (v: Has<'name' | 'other'>) =>
-    `there is a state "${v.name}" in ${v.other} already; names of states are for all tracks together`,
+    `"${v.name}" is the name of ${v.other} already; all states and groups have names of their own`,
   'state-other-track': (v: Has<'known' | 'name' | 'track'>) =>
     `"${v.name}" is a state of the track "${v.track}"; a state leads to states of its own track${hint(undefined, v.known)}`,
+  'group-rest': (v: Has<'field' | 'name'>) =>
+    `"${v.name}" is the rest of its group: it shows while the group's "while" is true and no other of its states wants to; leave its "${v.field}" out`,
+  'group-then': (v: Has<'name'>) =>
+    `"${v.name}" is a group, and "then" names one state; leave it out: at the end whichever state wants in follows`,
+  'rest-grouped': (v: Has<'known' | 'name'>) =>
+    `"${v.name}" shows only while the "while" of a group is true; rest in a state outside of groups${hint(undefined, v.known)}`,
   'takes-itself': () => 'a state takes other tracks than its own; it shows in its own already',
   'takes-in-step': () =>
     'a state that is in step with another track has no time of its own, which another could be in step with; leave "takes" or "inStep" out',
@@ -213,7 +253,7 @@ const sentences = {
     'an act plays to its end, and what is in step has no time of its own; make it a posture with "while", or let the other track\'s state take this one',
   'in-step-time': (v: Has<'field'>) =>
     `what is in step has no time and no direction of its own: "${v.field}" cannot be here; leave it out`,
-  'state-none': () => 'a character needs a state; add one under "states"',
+  'state-none': () => 'a character needs a state outside of groups to rest in; add one under "states"',
   'then-posture': () =>
     '"then" follows the end of an act; this state has a "while" and no "when", so it never ends by itself',
   'act-endless': (v: Has<'clip'>) =>

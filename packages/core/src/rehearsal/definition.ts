@@ -5,6 +5,8 @@ interface ShownThen {
   /** At an instant: the state that shows. With `from` and `to`: it shows all the time. */
   readonly state?: string | undefined;
   readonly direction?: string | undefined;
+  /** The clip that the first track shows; of a clip in rows its name is enough, whatever the direction. */
+  readonly clip?: string | undefined;
   /** The number of the cell that shows. */
   readonly cell?: number | undefined;
 }

@@ -4,8 +4,8 @@ import type { DocumentPath } from '../problem/problem.js';
 import { buttonNames, quantityNames } from './body.js';
 import type { RehearsalScript } from './run.js';
 import { listOf } from './definition.js';
-import { statesMeant } from './meant.js';
-import type { BodyDefinition, ScriptLine } from './definition.js';
+import { namesMeant } from './meant.js';
+import type { BodyDefinition, Expectation, ScriptLine } from './definition.js';
 import { FeedingBody, kindsFedBy, movingOf } from './feeds.js';
 import { checkQuestion } from './question.js';
 import { useRehearsalSentences } from './sentences.js';
@@ -40,7 +40,7 @@ class Examiner {
   }
 
   private known(
-    code: 'state-unknown' | 'direction-unknown' | 'cue-unknown' | 'button-unknown',
+    code: 'state-unknown' | 'direction-unknown' | 'clip-unknown' | 'cue-unknown' | 'button-unknown',
     name: string | undefined,
     known: readonly string[],
     path: DocumentPath,
@@ -49,7 +49,7 @@ class Examiner {
   }
 
   private state(name: string | undefined, path: DocumentPath): void {
-    this.known('state-unknown', name, statesMeant(this.controller), path);
+    this.known('state-unknown', name, namesMeant(this.controller), path);
   }
 
   private line(line: ScriptLine, path: DocumentPath): void {
@@ -104,21 +104,23 @@ class Examiner {
   }
 
   private shown(
-    { state, direction }: { state?: string | undefined; direction?: string | undefined },
+    { state, direction, clip }: Pick<Expectation, 'state' | 'direction' | 'clip'>,
     path: DocumentPath,
   ): void {
     this.state(state, [...path, 'state']);
     this.known('direction-unknown', direction, this.controller.compass.names, [...path, 'direction']);
+    const clips = [...this.controller.clips.values()].flatMap((one) => [one.name, one.of]);
+    this.known('clip-unknown', clip, [...new Set(clips)], [...path, 'clip']);
   }
 
   private expectation(index: number): void {
     const path = ['expect', index];
     const one = this.rehearsal.expect![index]!;
-    const { at, from, to, passes, never, cues, cell, state, direction } = one;
+    const { at, from, to, passes, never, cues, clip, cell, state, direction } = one;
     if ((at !== undefined) === (from !== undefined && to !== undefined))
       this.problems.add('rehearsal-time', path);
     this.within(at ?? to, path);
-    if ([state, direction, cell, passes, never, cues].every((what) => what === undefined))
+    if ([state, direction, clip, cell, passes, never, cues].every((what) => what === undefined))
       this.problems.add('rehearsal-expect', path);
     this.shown(one, path);
     passes?.forEach((name, j) => this.state(name, [...path, 'passes', j]));

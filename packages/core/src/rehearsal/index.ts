@@ -37,7 +37,7 @@ export interface RehearsalDocument {
  */
 export function readRehearsal(text: string, file?: string): RehearsalDocument {
   const isJson = file?.toLowerCase().endsWith('.json') === true;
-  const source = new Source(text, isJson ? readJsonTree : readYamlTree, file);
+  const source = Source.of(text, isJson ? readJsonTree : readYamlTree, file);
   const problems = validate(rehearsalShape, source.value, 'dotHopRehearsal');
   if (problems.length > 0) throw source.placed(problems);
   return { source, definition: source.value as RehearsalDefinition };

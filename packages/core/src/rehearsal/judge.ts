@@ -1,7 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import { listOf } from './definition.js';
 import type { Expectation } from './definition.js';
-import { stateMeant } from './meant.js';
+import { statesMeant } from './meant.js';
 import type { Meant } from './meant.js';
 import type { Sample, TraceEntry } from './trace.js';
 
@@ -42,7 +42,7 @@ export function judge(
   samples: readonly Sample[],
   lasts: number,
 ): Judgement {
-  const { at, state, direction, cell, passes, never, cues } = expectation;
+  const { at, state, direction, clip, cell, passes, never, cues } = expectation;
   const from = at ?? expectation.from ?? 0;
   const to = at ?? expectation.to ?? lasts;
   const begin = Math.max(
@@ -70,11 +70,10 @@ export function judge(
   const firstOf = (track: number, test: (name: string) => boolean): number =>
     Math.max(from, shown.find(({ tracks }) => test(tracks[track]!.state))?.at ?? to);
   if (state !== undefined) {
-    const meant = stateMeant(controller, state)!;
-    const { track } = meant;
+    const { track, states } = statesMeant(controller, state)!;
     const found = now.tracks[track]!.state;
     const order = orderIn(track);
-    const isIt = (name: string): boolean => name === meant.state;
+    const isIt = (name: string): boolean => states.has(name);
     if (at !== undefined) judgeOne(`state ${state}`, isIt(found), `state ${found}`, to, track);
     else
       judgeOne(
@@ -87,10 +86,14 @@ export function judge(
   }
   if (direction !== undefined)
     judgeOne(`facing ${direction}`, now.direction === direction, `facing ${now.direction}`);
+  if (clip !== undefined) {
+    const isIt = clip === now.clip || clip === controller.clips.get(now.clip)?.of;
+    judgeOne(`clip ${clip}`, isIt, `clip ${now.clip}`);
+  }
   if (cell !== undefined)
     judgeOne(`cell ${cell}`, now.pose.cell.index === cell, `cell ${now.pose.cell.index}`);
   if (passes !== undefined) {
-    const meant = passes.map((name) => stateMeant(controller, name)!);
+    const meant = passes.map((name) => statesMeant(controller, name)!);
     const { left, next } = firstNotPassed(meant, begun);
     const track = meant[left]?.track ?? 0;
     judgeOne(
@@ -103,15 +106,9 @@ export function judge(
     );
   }
   for (const name of listOf(never)) {
-    const meant = stateMeant(controller, name)!;
-    const isIt = (one: string): boolean => one === meant.state;
-    judgeOne(
-      `never ${name}`,
-      !orderIn(meant.track).includes(meant.state),
-      `${name} showed`,
-      firstOf(meant.track, isIt),
-      meant.track,
-    );
+    const { track, states } = statesMeant(controller, name)!;
+    const isIt = (one: string): boolean => states.has(one);
+    judgeOne(`never ${name}`, !orderIn(track).some(isIt), `${name} showed`, firstOf(track, isIt), track);
   }
   for (const [cue, count] of Object.entries(cues ?? {})) {
     const heard = trace.filter((e) => e.kind === 'cue' && e.name === cue && e.at >= from && e.at <= to);
@@ -140,8 +137,8 @@ function firstNotPassed(
   let found = 0;
   let left = begun;
   while (found < wanted.length) {
-    const { track, state } = wanted[found]!;
-    const at = left.findIndex((one) => one.track === track && one.state === state);
+    const { track, states } = wanted[found]!;
+    const at = left.findIndex((one) => one.track === track && states.has(one.state));
     if (at < 0) return { left: found, next: left.find((one) => one.track === track) };
     const { sample } = left[at]!;
     left = left.filter((one, i) => i !== at && one.sample >= sample);

@@ -1,29 +1,37 @@
-import type { Controller } from '../controller/controller.js';
+import type { Controller, State } from '../controller/controller.js';
 
-/** A state with the index of the track in which it shows. */
+/** The states that a name stands for, with the index of the track in which they show. */
 export interface Meant {
   readonly track: number;
-  readonly state: string;
+  readonly states: ReadonlySet<string>;
 }
 
+/** The names by which a state is spoken of: its own, and those of its groups. */
+const namesOf = ({ name, groups }: State): string[] => [name, ...groups.map((group) => group.name)];
+
 /**
- * Which state a rehearsal means: `swing1` by itself in its own track, `body.swing1` in the track that it has taken.
+ * What a rehearsal means by a name: `swing1` the state of its own track, `body.swing1` what shows in the track that it has taken, and the
+ * name of a group any state in it.
  *
  * @returns `undefined` for a name that is not there
  */
-export function stateMeant({ stateNamed, tracks, states }: Controller, name: string): Meant | undefined {
-  const own = stateNamed.get(name);
-  if (own !== undefined) return { track: own.track, state: name };
-  const track = tracks.find((one) => name.startsWith(`${one.name}.`));
-  const state = name.slice((track?.name.length ?? 0) + 1);
-  const isThere = track?.order.some((index) => states[index]!.name === state) === true;
-  return isThere ? { track: track.index, state } : undefined;
+export function statesMeant({ tracks, states }: Controller, name: string): Meant | undefined {
+  const spoken = tracks.find((one) => name.startsWith(`${one.name}.`));
+  const inTrack = name.slice((spoken?.name.length ?? 0) + 1);
+  const own = states.filter((one) => one.takenBy < 0 && namesOf(one).includes(name));
+  const found =
+    own.length > 0
+      ? own
+      : (spoken?.order ?? []).map((index) => states[index]!).filter((one) => namesOf(one).includes(inTrack));
+  const [first] = found;
+  return first && { track: first.track, states: new Set(found.map((one) => one.name)) };
 }
 
 /** Every name that a rehearsal can give a state. */
-export function statesMeant({ stateNamed, tracks, states }: Controller): string[] {
+export function namesMeant({ tracks, states }: Controller): string[] {
+  const own = states.filter(({ takenBy }) => takenBy < 0).flatMap(namesOf);
   const withTracks = tracks.flatMap(({ name, order }) =>
-    order.map((index) => `${name}.${states[index]!.name}`),
+    order.flatMap((index) => namesOf(states[index]!).map((one) => `${name}.${one}`)),
   );
-  return tracks.length === 1 ? [...stateNamed.keys()] : [...stateNamed.keys(), ...withTracks];
+  return [...new Set(tracks.length === 1 ? own : [...own, ...withTracks])];
 }

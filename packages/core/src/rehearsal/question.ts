@@ -6,9 +6,7 @@ import type { DocumentPath } from '../problem/problem.js';
 import { compare } from '../signal/comparison.js';
 import { SignalCompiler } from '../signal/compiler.js';
 import { parseExpression } from '../signal/expression.js';
-import type { Expression } from '../signal/expression.js';
-import { withOptions } from '../signal/options.js';
-import type { OptionsOf } from '../signal/options.js';
+import type { Expression, OptionsOf } from '../signal/expression.js';
 import { functions } from '../signal/program.js';
 
 type Value = number | boolean | string;
@@ -30,7 +28,7 @@ export function checkQuestion(
  * own conditions do not: what is asked must not change what is decided.
  */
 export function isTrue(text: string, performer: Performer): boolean {
-  return valueOf(withOptions(parseExpression(text), optionsIn(performer)), performer) === true;
+  return valueOf(parseExpression(text, optionsIn(performer)), performer) === true;
 }
 
 /** What choices and tracks of a performer can be compared with. */

@@ -1,5 +1,5 @@
 import type { Performer } from '../performer/performer.js';
-import { whyText } from '../explain/index.js';
+import { boundsText, isWithin, whyText } from '../explain/index.js';
 import type { SignalValue } from '../signal/definition.js';
 import { entryOf } from './trace.js';
 import type { Sample, TraceEntry, TrackSample, TrailPoint } from './trace.js';
@@ -21,11 +21,13 @@ export class Recorder {
   /**
    * @param stops instants at which pictures are sampled exactly, from the earliest
    * @param looks those at which it is asked why
+   * @param placeOf where a state of a track stands
    */
   constructor(
     readonly performer: Performer,
     private readonly stops: readonly number[],
     private readonly looks: ReadonlySet<number>,
+    private readonly placeOf: ((state: string, track: string) => string) | undefined,
   ) {
     this.begin = micros(performer.time);
     this.recordVector();
@@ -42,8 +44,13 @@ export class Recorder {
 
   set(name: string, value: SignalValue, by?: 'ramp' | 'button' | 'body'): void {
     this.performer.set(name, value);
-    const entry = { kind: 'set', at: this.time, name, value } as const;
-    this.trace.push(by === undefined ? entry : { ...entry, by });
+    const { bounds } = this.performer.controller.signal(name);
+    const isOutside = bounds !== undefined && typeof value === 'number' && !isWithin(value, bounds);
+    this.trace.push({
+      ...{ kind: 'set', at: this.time, name, value },
+      ...(by !== undefined && { by }),
+      ...(isOutside && { outside: boundsText(bounds) }),
+    });
   }
 
   pulse(name: string): void {
@@ -93,7 +100,7 @@ export class Recorder {
       if (micros(at) === micros(this.time))
         this.whys.set(
           at,
-          tracks.map(({ name }) => whyText(this.performer.why(name))),
+          tracks.map(({ name }) => whyText(this.performer.why(name), this.placeOf)),
         );
   }
 

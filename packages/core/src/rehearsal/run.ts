@@ -1,4 +1,5 @@
 import type { Controller } from '../controller/controller.js';
+import { chanceOf, nextChance } from '../engine/chance.js';
 import { Performer } from '../performer/performer.js';
 import type { Outfit } from '../performer/outfit.js';
 import type { PerformerSnapshot } from '../performer/snapshot.js';
@@ -7,7 +8,7 @@ import { examine } from './examine.js';
 import { FeedingBody } from './feeds.js';
 import { judge } from './judge.js';
 import type { Judgement } from './judge.js';
-import { stateMeant } from './meant.js';
+import { statesMeant } from './meant.js';
 import { Recorder, micros, sampling } from './recorder.js';
 import { Script, waitText } from './script.js';
 import type { Moment } from './script.js';
@@ -20,6 +21,8 @@ export type RehearsalScript = Omit<RehearsalDefinition, 'dotHopRehearsal' | 'doc
 export interface RehearsalOptions {
   /** What is worn in the poses of the samples; nothing that happens depends on it. */
   readonly outfit?: Outfit | undefined;
+  /** Where a state of a track stands, such as `wick.dothop.yaml:30`; told where it is asked why. */
+  readonly placeOf?: ((state: string, track: string) => string) | undefined;
 }
 
 /**
@@ -32,13 +35,13 @@ export interface RehearsalOptions {
 export function runRehearsal(
   controller: Controller,
   rehearsal: RehearsalScript,
-  { outfit }: RehearsalOptions = {},
+  options: RehearsalOptions = {},
 ): RehearsalResult {
   examine(controller, rehearsal);
-  const { recorder, outcomes } = perform(controller, rehearsal, new Set(), outfit);
+  const { recorder, outcomes } = perform(controller, rehearsal, new Set(), options);
   const failed = new Set(outcomes.flatMap(({ failedAt }) => failedAt ?? []));
   // Only once more, so that a run without faults asks no performer why.
-  const whys = failed.size > 0 ? perform(controller, rehearsal, failed, undefined).recorder.whys : undefined;
+  const whys = failed.size > 0 ? perform(controller, rehearsal, failed, options).recorder.whys : undefined;
   return {
     lasts: rehearsal.lasts,
     trace: recorder.trace,
@@ -59,7 +62,7 @@ function perform(
   controller: Controller,
   rehearsal: RehearsalScript,
   looks: ReadonlySet<number>,
-  outfit: Outfit | undefined,
+  { outfit, placeOf }: RehearsalOptions,
 ): { recorder: Recorder; outcomes: Judged[] } {
   const { lasts, expect = [] } = rehearsal;
   const body = rehearsal.body && new FeedingBody(controller, rehearsal.body);
@@ -67,7 +70,7 @@ function perform(
   const performer = new Performer(controller, Object.fromEntries(body?.changes() ?? []));
   performer.wear(outfit);
   if (rehearsal.begins !== undefined) performer.restore(rehearsal.begins as unknown as PerformerSnapshot);
-  const recorder = new Recorder(performer, stops, looks);
+  const recorder = new Recorder(performer, stops, looks, placeOf);
   const script = new Script(rehearsal.script, recorder, body);
   const tick = rehearsal.steps === undefined ? undefined : ticksOf(rehearsal.steps);
   for (;;) {
@@ -115,7 +118,7 @@ function ofMoment(
   }
   const { until } = line;
   const { track = 0 } =
-    typeof until === 'object' && 'state' in until ? (stateMeant(controller, until.state) ?? {}) : {};
+    typeof until === 'object' && 'state' in until ? (statesMeant(controller, until.state) ?? {}) : {};
   const limit = line.within === undefined ? '' : ` within ${line.within} ms`;
   const came = kind === 'waited';
   return {
@@ -134,10 +137,9 @@ function ticksOf(steps: StepsDefinition): (now: number) => number {
   let count = 0;
   // Counted, so that rounding to microseconds does not add up.
   if ('perSecond' in steps) return () => (++count * 1000) / steps.perSecond;
-  // Numbers that look like chance and are the same everywhere: a linear congruence (Knuth, TAOCP 2, 3.3.4, table 1).
-  let state = steps.seed >>> 0;
+  let state = steps.seed;
   return (now) => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return now + steps.from + (steps.to - steps.from) * (state / 2 ** 32);
+    state = nextChance(state);
+    return now + steps.from + (steps.to - steps.from) * chanceOf(state);
   };
 }

@@ -4,7 +4,7 @@ import { isButton } from './body.js';
 import { listOf } from './definition.js';
 import type { ScriptLine } from './definition.js';
 import type { FeedingBody } from './feeds.js';
-import { stateMeant } from './meant.js';
+import { statesMeant } from './meant.js';
 import { isTrue } from './question.js';
 import { micros } from './recorder.js';
 import type { Recorder } from './recorder.js';
@@ -137,8 +137,8 @@ export class Script {
     const { performer, trace } = this.recorder;
     if (typeof until === 'string') return isTrue(until, performer);
     if ('state' in until!) {
-      const { track, state } = stateMeant(performer.controller, until.state)!;
-      return performer.showing(performer.controller.tracks[track]!.name).state === state;
+      const { track, states } = statesMeant(performer.controller, until.state)!;
+      return states.has(performer.showing(performer.controller.tracks[track]!.name).state);
     }
     return trace.slice(chain.heard).some((entry) => entry.kind === 'cue' && entry.name === until!.cue);
   }

@@ -1,13 +1,14 @@
-import { addSentences, shown } from '../problem/sentences.js';
+import { addSentences, shown, unknown } from '../problem/sentences.js';
 import type { Has, SentenceTable } from '../problem/sentences.js';
 
 /** The wording of what is wrong with rehearsals. */
 const sentences = {
+  'button-unknown': unknown('button, flag or pulse'),
   'rehearsal-document': () => '"document" names the file of the character, relative to the rehearsal',
   'rehearsal-order': (v: Has<'lasts' | 'received'>) =>
     `${v.received} ms is past the end of the rehearsal at ${v.lasts} ms; raise "lasts" or move it`,
   'rehearsal-expect': () =>
-    'an expectation says what is expected: "state", "direction", "cell", "passes", "never" or "cues"',
+    'an expectation says what is expected: "state", "direction", "clip", "cell", "passes", "never" or "cues"',
   'rehearsal-time': () => 'say when it is expected: "at" an instant, or "from" and "to"',
   'rehearsal-when': () =>
     'say when the line takes place, in one way: "at" an instant, "after" the line above it, or "until" something is so',

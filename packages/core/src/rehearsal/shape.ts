@@ -9,7 +9,7 @@ const from0 = number('milliseconds, 0 or more', { least: 0 });
 const some = number('milliseconds, 0.001 or more', { least: 0.001 });
 const oneOrMore = (says: string, several: string) => any(`${says} or ${several}`, text(), texts(several));
 
-const shownThen = { state: text(), direction: text(), cell: number() };
+const shownThen = { state: text(), direction: text(), clip: text(), cell: number() };
 const aim = any(
   'a number to go to, or [from, to]',
   number(),
@@ -53,7 +53,7 @@ const line = fields(
     route: text(),
     every: some,
     times: number('a whole number from 2 to 1000', { least: 2, most: 1000, whole: true }),
-    expect: fields('shown', 'what shows then: { state, direction, cell }', {}, shownThen),
+    expect: fields('shown', 'what shows then: { state, direction, clip, cell }', {}, shownThen),
   },
 );
 

@@ -13,6 +13,8 @@ export type TraceEntry =
       readonly value: SignalValue;
       /** What set it, if it was not a line by itself: a ramp on its way, a button held, the body. */
       readonly by?: 'ramp' | 'button' | 'body';
+      /** The bounds of the number, in words, where it has left them. */
+      readonly outside?: string;
     }
   | {
       readonly kind: 'ramp';
@@ -25,7 +27,7 @@ export type TraceEntry =
   | { readonly kind: 'pulse' | 'press' | 'release'; readonly at: number; readonly name: string }
   | { readonly kind: 'cue'; readonly at: number; readonly name: string; readonly track: string }
   | {
-      readonly kind: 'turn' | 'gait';
+      readonly kind: 'turn' | 'flipbook';
       readonly at: number;
       readonly name: string;
       readonly from: string;

@@ -26,6 +26,7 @@ export const rehearsalWords: Readonly<Record<string, string>> = {
   'line.expect': 'What shows then; what the line does is decided first.',
   'shown.state': 'At an instant: the state that shows. With from and to: it shows all the time.',
   'shown.direction': 'The direction faced at that instant.',
+  'shown.clip': 'The clip that shows at that instant.',
   'shown.cell': 'The number of the cell that shows at that instant.',
   'rehearsal.$schema': 'The address of the JSON Schema, for editors.',
   'rehearsal.begins':
@@ -62,6 +63,7 @@ export const rehearsalWords: Readonly<Record<string, string>> = {
   'expectation.to': 'The end of that time, included.',
   'expectation.state': 'At an instant: the state that shows. With from and to: it shows all the time.',
   'expectation.direction': 'The direction faced at that instant.',
+  'expectation.clip': 'The clip that shows at that instant.',
   'expectation.cell': 'The number of the cell that shows at that instant.',
   'expectation.passes': 'These states show in this order; others may come between.',
   'expectation.never': 'These states do not show.',

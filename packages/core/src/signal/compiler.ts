@@ -3,6 +3,7 @@ import type { ProblemCode, ValuesOf } from '../problem/sentences.js';
 import { BitPlaces, bitsOf } from './bits.js';
 import { NumberExpression, compare, flipped, shaped } from './comparison.js';
 import type { BitPlace, Condition, Term } from './condition.js';
+import { joinedUpTo } from './joining.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
 import { ExpressionError, wordedSigns, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
@@ -11,11 +12,12 @@ import type { Kind } from './kinds.js';
 import { functions, slotsOf } from './program.js';
 import type { Program } from './program.js';
 import { RegionBuilder } from './regions.js';
+import { isFromZero } from './sign.js';
 import { Scope, constantOf } from './scope.js';
 import { readSignal } from './signals.js';
 import { programOf } from './writer.js';
 import type { ProgramReader } from './writer.js';
-import { bandsOf, isComputed } from './tables.js';
+import { isComputed } from './tables.js';
 import type { ComputedTerm, SignalTables } from './tables.js';
 
 type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
@@ -41,8 +43,9 @@ export class SignalCompiler implements ProgramReader {
   private readonly derivedKinds = new Map<string, Kind>();
   private readonly resolving: string[] = [];
   private readonly refused = new Set<string>();
-  /** Of how many parts conditions consist; a term is one. */
-  private readonly sizes = new WeakMap<Condition, number>();
+  private readonly joining = joinedUpTo(mostParts, () =>
+    this.refuse('expression-large', { most: mostParts }),
+  );
   private readonly bits = new BitPlaces();
   private timers = 0;
   /** One for all pulses without `keep`: all expire a microsecond after the instant at which any was set. */
@@ -96,6 +99,19 @@ export class SignalCompiler implements ProgramReader {
     });
   }
 
+  /** Whether a number is surely never below 0. @param text one that can be read */
+  isFromZero(text: string | number): boolean {
+    return isFromZero(this.scope.parsed(String(text)), this.scope);
+  }
+
+  /** The same of a length in milliseconds, which is never below 0. */
+  length(ms: number | string, path: DocumentPath): NumberExpression | undefined {
+    const number = this.number(ms, path);
+    if (number?.constant !== undefined && number.constant < 0)
+      this.problems.add('length-negative', path, { received: number.constant });
+    return number;
+  }
+
   /** A band over a number as a term of its own: gaits are picked by such. `undefined` after a problem was added. */
   band(of: string, above: number, below: number, path: DocumentPath): Condition | undefined {
     return this.reading(path, of, () => {
@@ -129,8 +145,7 @@ export class SignalCompiler implements ProgramReader {
     return {
       owner: this.owner,
       signals: this.scope.signals,
-      derived: this.scope.rules((number) => programOf(number, this)),
-      bands: bandsOf(this.scope.derived),
+      ...this.scope.rules((number) => programOf(number, this)),
       tags: this.scope.tags,
       terms: [...this.terms.values()],
       regions: this.regions.map((builder) => builder.build()),
@@ -148,13 +163,13 @@ export class SignalCompiler implements ProgramReader {
   }
 
   private checkName(name: string, path: DocumentPath): void {
-    const reserved = ['true', 'false', ...Object.keys(wordedSigns), ...Object.keys(functions)].includes(name);
+    const reserved = ['true', 'false', ...wordedSigns.keys(), ...Object.keys(functions)].includes(name);
     if (!/^[A-Za-z_]\w*$/.test(name) || reserved) this.problems.add('signal-name', path, { name });
   }
 
   /** Gives a signal its places: a number slot for each of its first values, else a bit, and a timer for a pulse. */
   private addSignal(signal: Signal): void {
-    const { name, kind, keep, first, options } = signal;
+    const { name, kind, keep, first, options, bounds } = signal;
     const isBit = kind === 'flag' || kind === 'pulse';
     const { word, bit } = isBit ? this.bits.next(kind === 'flag' ? 'flags' : 'pulses') : { word: 0, bit: 0 };
     const slot = isBit ? -1 : this.regions.length;
@@ -173,6 +188,7 @@ export class SignalCompiler implements ProgramReader {
       keep,
       first,
       options,
+      bounds,
     });
   }
 
@@ -195,7 +211,8 @@ export class SignalCompiler implements ProgramReader {
   }
 
   refuse<C extends ProblemCode>(code: C, values: ValuesOf<C>, at?: number): never {
-    this.problems.put(code, this.path, values, at);
+    // The compiler cannot tell of which code the values are.
+    this.problems.add<ProblemCode>(code, this.path, values, at);
     throw new Refused();
   }
 
@@ -242,10 +259,12 @@ export class SignalCompiler implements ProgramReader {
       const ms = 'linger' in definition ? definition.linger : definition.settle;
       const condition = this.toCondition(expression);
       const term = this.term(name, 'lasting', this.scope.readsOf(expression));
-      const time = Math.round(ms * 1000);
+      const length = typeof ms === 'string' ? this.length(ms, ['derived', name, field])?.program : undefined;
+      const time = length === undefined ? Math.round(Number(ms) * 1000) : 1;
       const [linger, settle] = field === 'linger' ? [time, 0] : [0, time];
       const { word, bit } = term;
-      this.computed.push({ kind: 'lasting', word, bit, condition, linger, settle, timer: this.timers++ });
+      const timer = this.timers++;
+      this.computed.push({ kind: 'lasting', word, bit, condition, length, linger, settle, timer });
       derivedFlags.set(name, { op: 'term', term });
     }
     return 'flag';
@@ -294,11 +313,7 @@ export class SignalCompiler implements ProgramReader {
 
   /** @param expression a flag, already checked */
   conditionOf(expression: Expression): Condition {
-    const not = (part: Condition): Condition => this.sized({ op: 'not', part }, part);
-    const both = (left: Condition, right: Condition): Condition =>
-      this.sized({ op: 'and', left, right }, left, right);
-    const either = (left: Condition, right: Condition): Condition =>
-      this.sized({ op: 'or', left, right }, left, right);
+    const { not, both, either } = this.joining;
     switch (expression.kind) {
       case 'flag':
         return { op: 'constant', value: expression.value };
@@ -335,14 +350,6 @@ export class SignalCompiler implements ProgramReader {
     }
   }
 
-  /** Refuses a condition that has grown too large: flags that are compared are written out, twice each. */
-  private sized(condition: Condition, ...parts: readonly Condition[]): Condition {
-    const size = parts.reduce((sum, part) => sum + (this.sizes.get(part) ?? 1), 1);
-    if (size > mostParts) this.refuse('expression-large', { most: mostParts });
-    this.sizes.set(condition, size);
-    return condition;
-  }
-
   /** A flag, pulse, tag or derived flag by name; also a state with its track, by whatever name. */
   flagNamed(name: string): Condition {
     const derived = this.scope.derivedFlags.get(name);
@@ -352,6 +359,11 @@ export class SignalCompiler implements ProgramReader {
     const signal = this.scope.signals.get(name);
     const kind = (signal?.kind ?? 'tag') as 'flag' | 'pulse' | 'tag';
     return { op: 'term', term: this.term(name, kind, [name], signal ?? this.tagBit(name)) };
+  }
+
+  /** Whether a choice is one of its options. */
+  optionTest(choice: string, option: string): Condition {
+    return this.choiceTest(this.scope.signals.get(choice)!, option);
   }
 
   /** The bit of a tag, or of a state with its track: it has one from when it is first asked for. */

@@ -1,6 +1,17 @@
+/** Between which values a number stays, and what it counts. Nothing refuses others: what checks, tries and shows goes by this. */
+export interface NumberBounds {
+  /** The least and the greatest value, both included. Default: no bound. */
+  from?: number | undefined;
+  to?: number | undefined;
+  /** Whether it is always whole. Default false. */
+  whole?: boolean | undefined;
+  /** What it counts, for people: `px/s`. */
+  unit?: string | undefined;
+}
+
 /** A signal as it stands in a document; the value is the first one. */
 export type SignalDefinition =
-  | { number: number }
+  | ({ number: number } & NumberBounds)
   | { flag: boolean }
   /** One of several names, tested by `mode == 'ladder'`. `first` is the first one by default. */
   | { choice: readonly string[]; first?: string | undefined }
@@ -15,10 +26,10 @@ export type DerivedDefinition =
   | string
   /** A band: on when the number is above one value, off when it is below the other, else as it was. */
   | { of: string; above: number; below: number }
-  /** Stays true for `linger` milliseconds after the condition has turned false. */
-  | { of: string; linger: number }
-  /** Becomes true once the condition has been true for `settle` milliseconds. */
-  | { of: string; settle: number };
+  /** Stays true for `linger` milliseconds after the condition has turned false: a number, or an expression that is read at that instant. */
+  | { of: string; linger: number | string }
+  /** Becomes true once the condition has been true for `settle` milliseconds: likewise, read when it turns true. */
+  | { of: string; settle: number | string };
 
 declare const taken: unique symbol;
 
@@ -51,6 +62,8 @@ export interface Signal<out V = unknown> {
   readonly first: readonly number[];
   /** The options of a choice. */
   readonly options: readonly string[];
+  /** Between which values a number stays, where the document says so. */
+  readonly bounds: NumberBounds | undefined;
 }
 
 /** What a signal is set to: by kind a number, true or false, the name of an option, or `[x, y]`. */

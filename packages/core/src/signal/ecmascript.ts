@@ -1,6 +1,5 @@
 import { parseExpression } from './expression.js';
 import type { Expression } from './expression.js';
-import { withOptions } from './options.js';
 
 /**
  * An expression of a document as ECMAScript.
@@ -15,9 +14,7 @@ export function ecmascriptOf(
   isTrack: (name: string) => boolean = () => false,
   isChoice: (name: string) => boolean = () => false,
 ): string {
-  const read = withOptions(parseExpression(text), (name) =>
-    isTrack(name) || isChoice(name) ? [] : undefined,
-  );
+  const read = parseExpression(text, (name) => (isTrack(name) || isChoice(name) ? [] : undefined));
   return writtenOut(read, nameOf, isTrack);
 }
 

@@ -50,17 +50,24 @@ export class ExpressionError extends Error {
   }
 }
 
+/** What a name can be compared with: the options of a choice, the states of a track; `undefined` for any other name. */
+export type OptionsOf = (name: string) => readonly string[] | undefined;
+
 interface Token {
   readonly kind: 'number' | 'name' | 'text' | 'sign' | 'end';
-  /** As it is meant: `and` is `&&`. */
   readonly text: string;
-  /** As it stands there. */
-  readonly written: string;
   readonly at: number;
 }
 
 /** The signs that can be written as words. */
-export const wordedSigns: Readonly<Record<string, '&&' | '||' | '!'>> = { and: '&&', or: '||', not: '!' };
+export const wordedSigns: ReadonlyMap<string, string> = new Map([
+  ['and', '&&'],
+  ['or', '||'],
+  ['not', '!'],
+]);
+
+/** A sign as it is meant: `and` is `&&`, `===` is `==`. */
+const meant = ({ text }: Token): string => wordedSigns.get(text) ?? text.slice(0, 2);
 
 const tokenPattern =
   /\s*(?:(\d+\.?\d*(?:[eE][+-]?\d+)?|\.\d+)|([A-Za-z_]\w*(?:\.\w+)?)|('[^']*'|"[^"]*")|(===|!==|==|!=|<=|>=|&&|\|\||[-+*/%<>!()?:,]))/y;
@@ -73,13 +80,12 @@ function tokensOf(text: string): Token[] {
     end = tokenPattern.lastIndex;
     const [, number, name, quoted, sign] = found;
     const word = number ?? name ?? quoted ?? sign ?? '';
-    const worded = name !== undefined && Object.hasOwn(wordedSigns, name) ? wordedSigns[name] : undefined;
-    const plain = number !== undefined ? 'number' : name !== undefined ? 'name' : 'text';
-    const kind = sign !== undefined || worded !== undefined ? 'sign' : plain;
-    tokens.push({ kind, text: worded ?? word, written: word, at: end - word.length });
+    const isSign = sign !== undefined || wordedSigns.has(word);
+    const value = number !== undefined ? 'number' : name !== undefined ? 'name' : 'text';
+    tokens.push({ kind: isSign ? 'sign' : value, text: word, at: end - word.length });
   }
   if (end < text.length) refuseRest(text, end);
-  tokens.push({ kind: 'end', text: '', written: '', at: text.length });
+  tokens.push({ kind: 'end', text: '', at: text.length });
   return tokens;
 }
 
@@ -121,7 +127,10 @@ class Parser {
   private next = 0;
   private depth = 0;
 
-  constructor(text: string) {
+  constructor(
+    text: string,
+    private readonly optionsOf: OptionsOf | undefined,
+  ) {
     this.tokens = tokensOf(text);
     const excess = this.tokens[mostTokens];
     // What reads an expression calls itself for each part of a chain, and a chain without end would end the program.
@@ -132,7 +141,9 @@ class Parser {
     if (this.peek().kind === 'end') throw new ExpressionError(0, 'it is empty');
     const expression = this.choice();
     const left = this.peek();
-    if (left.kind !== 'end') throw new ExpressionError(left.at, `"${left.written}" was not expected here`);
+    const hint = left.kind === 'name' ? '; join two by and, or' : '';
+    if (left.kind !== 'end')
+      throw new ExpressionError(left.at, `"${left.text}" was not expected here${hint}`);
     return expression;
   }
 
@@ -154,31 +165,36 @@ class Parser {
     let left = this.unary();
     for (;;) {
       const sign = this.peek();
-      const written = sign.text.length === 3 ? sign.text.slice(0, 2) : sign.text;
-      const bound = sign.kind === 'sign' ? (strength[written] ?? 0) : 0;
+      const operator = meant(sign);
+      const bound = sign.kind === 'sign' ? (strength[operator] ?? 0) : 0;
       if (bound < least) return left;
       this.next++;
-      const right = this.binary(bound + 1);
-      left = {
-        kind: 'binary',
-        operator: written as BinaryOperator,
-        left,
-        right,
-        at: left.at,
-        end: right.end,
-      };
+      let right = this.binary(bound + 1);
+      const { at } = left;
+      const { end } = right;
+      // What a choice or a track is compared with is a text, with quotes or without: `mode == ladder`.
+      if (bound === strength['==']) {
+        if (this.hasOptions(left)) right = asText(right);
+        else if (this.hasOptions(right)) left = asText(left);
+      }
+      left = { kind: 'binary', operator: operator as BinaryOperator, left, right, at, end };
     }
+  }
+
+  private hasOptions(part: Expression): boolean {
+    return part.kind === 'name' && this.optionsOf?.(part.name) !== undefined;
   }
 
   private unary(): Expression {
     const sign = this.peek();
-    if (sign.text !== '!' && sign.text !== '-') return this.primary();
+    const operator = meant(sign);
+    if (operator !== '!' && operator !== '-') return this.primary();
     if (++this.depth > deepest) throw new ExpressionError(sign.at, 'it is nested too deeply');
     this.next++;
     // The word reaches further than the sign: `not speed > 5` is read as it is said.
-    const part = sign.written === 'not' ? this.binary(strength['==']!) : this.unary();
+    const part = sign.text === 'not' ? this.binary(strength['==']!) : this.unary();
     this.depth--;
-    return { kind: 'unary', operator: sign.text, part, at: sign.at, end: part.end };
+    return { kind: 'unary', operator, part, at: sign.at, end: part.end };
   }
 
   private primary(): Expression {
@@ -199,7 +215,7 @@ class Parser {
     }
     if (token.kind !== 'name') {
       const what =
-        token.kind === 'end' ? 'it ends where a value is wanted' : `"${token.written}" was not expected here`;
+        token.kind === 'end' ? 'it ends where a value is wanted' : `"${token.text}" was not expected here`;
       throw new ExpressionError(token.at, what);
     }
     if (token.text === 'true' || token.text === 'false')
@@ -229,19 +245,23 @@ class Parser {
     if (!this.take(sign))
       throw new ExpressionError(
         found.at,
-        `"${sign}" is wanted ${found.kind === 'end' ? 'at its end' : `before "${found.written}"`}`,
+        `"${sign}" is wanted ${found.kind === 'end' ? 'at its end' : `before "${found.text}"`}`,
       );
   }
 }
+
+const asText = (part: Expression): Expression =>
+  part.kind === 'name' ? { ...part, kind: 'text', value: part.name } : part;
 
 /**
  * Reads an expression: literals, names, `! - && || == != < <= > >= + - * / % ?:`, brackets and calls. `not`, `and` and `or` mean `!`, `&&`
  * and `||`; `not` takes a whole comparison.
  *
+ * @param optionsOf of a name that is compared with options or states, these: they are read as texts then, and need no quotes
  * @throws {ExpressionError} with the place of the fault
  */
-export function parseExpression(text: string): Expression {
-  return new Parser(text).whole();
+export function parseExpression(text: string, optionsOf?: OptionsOf): Expression {
+  return new Parser(text, optionsOf).whole();
 }
 
 /** The expressions that an expression is made of. */

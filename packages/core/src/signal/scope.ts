@@ -3,9 +3,9 @@ import type { BitPlace, Condition } from './condition.js';
 import type { DerivedDefinition, Signal } from './definition.js';
 import { parseExpression, partsOf } from './expression.js';
 import type { Expression } from './expression.js';
-import { withOptions } from './options.js';
 import type { Program } from './program.js';
 import { slotNamed } from './signal-named.js';
+import type { Band, SignalTables } from './tables.js';
 
 /** The names that expressions can use: signals, the parts of vectors, derived signals, tags of states. */
 export class Scope {
@@ -23,20 +23,22 @@ export class Scope {
     private readonly tracks: ReadonlyMap<string, readonly string[]>,
   ) {}
 
-  /** How each derived signal is computed, in the order of the document. */
-  rules(programOf: (number: Expression) => Program): Map<string, Program | Condition> {
-    const rules = new Map<string, Program | Condition>();
-    for (const name of Object.keys(this.derived)) {
+  /** How each derived signal is computed, in the order of the document, and the thresholds of bands. */
+  rules(programOf: (number: Expression) => Program): Pick<SignalTables, 'derived' | 'bands'> {
+    const derived = new Map<string, Program | Condition>();
+    const bands = new Map<string, Band>();
+    for (const [name, one] of Object.entries(this.derived)) {
       const number = this.derivedNumbers.get(name);
       const rule = number === undefined ? this.derivedFlags.get(name) : programOf(number);
-      if (rule !== undefined) rules.set(name, rule);
+      if (rule !== undefined) derived.set(name, rule);
+      if (typeof one === 'object' && 'above' in one) bands.set(name, { above: one.above, below: one.below });
     }
-    return rules;
+    return { derived, bands };
   }
 
   /** Reads an expression. @throws {ExpressionError} with the place of the fault */
   parsed(text: string): Expression {
-    return withOptions(parseExpression(text), (name) => this.optionsOf(name));
+    return parseExpression(text, (name) => this.optionsOf(name));
   }
 
   /** Every name there is. */

@@ -1,5 +1,36 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import type { Signal, SignalDefinition } from './definition.js';
+import type { NumberBounds, Signal, SignalDefinition } from './definition.js';
+
+/** The options of a choice by its name; `undefined` for whatever is no choice. */
+export function choiceOf(
+  signals: Readonly<Record<string, SignalDefinition>>,
+  name: string,
+): readonly string[] | undefined {
+  const signal = Object.hasOwn(signals, name) ? signals[name]! : undefined;
+  return signal !== undefined && 'choice' in signal ? signal.choice : undefined;
+}
+
+/** Whether a number stays within its bounds. */
+export const isWithin = (value: number, bounds: NumberBounds | undefined): boolean =>
+  bounds === undefined ||
+  (value >= (bounds.from ?? -Infinity) &&
+    value <= (bounds.to ?? Infinity) &&
+    (bounds.whole !== true || Number.isInteger(value)));
+
+/** The bounds of a number in words: `0 to 100 px/s`. */
+export function boundsText({ from, to, whole, unit }: NumberBounds): string {
+  const span =
+    from === undefined
+      ? to === undefined
+        ? 'any'
+        : `at most ${to}`
+      : to === undefined
+        ? `${from} or more`
+        : `${from} to ${to}`;
+  return [span, ...(unit === undefined ? [] : [unit]), ...(whole === true ? ['whole'] : [])]
+    .join(', ')
+    .replace(/, (?!whole)/, ' ');
+}
 
 /** A signal has no controller yet when it is read. */
 const nobody = {};
@@ -11,8 +42,22 @@ function made(
   first: Signal['first'],
   options: Signal['options'] = [],
   keep = 0,
+  bounds?: Signal['bounds'],
 ): Signal {
-  return { owner: nobody, name, kind, slot: -1, place: 0, word: 0, bit: 0, timer: -1, keep, first, options };
+  return {
+    owner: nobody,
+    name,
+    kind,
+    slot: -1,
+    place: 0,
+    word: 0,
+    bit: 0,
+    timer: -1,
+    keep,
+    first,
+    options,
+    bounds,
+  };
 }
 
 /** Reads one signal; its places are given by the compiler. */
@@ -22,7 +67,18 @@ export function readSignal(
   path: DocumentPath,
   problems: ProblemList,
 ): Signal {
-  if ('number' in definition) return made(name, 'number', [definition.number]);
+  if ('number' in definition) {
+    const { number, from, to, whole, unit } = definition;
+    const isBound = from !== undefined || to !== undefined || whole === true || unit !== undefined;
+    const bounds = isBound ? { from, to, whole, unit } : undefined;
+    if ((from ?? -Infinity) > (to ?? Infinity)) problems.add('signal-bounds', path, { from, to });
+    else if (!isWithin(number, bounds))
+      problems.add('signal-first', [...path, 'number'], {
+        received: number,
+        bounds: boundsText(bounds!),
+      });
+    return made(name, 'number', [number], [], 0, bounds);
+  }
   if ('vector' in definition) return made(name, 'vector', definition.vector);
   if ('choice' in definition) {
     const { choice, first } = definition;

@@ -1,5 +1,5 @@
 import type { BitPlace, Condition, Term, Words } from './condition.js';
-import type { DerivedDefinition, Signal } from './definition.js';
+import type { Signal } from './definition.js';
 import type { Program } from './program.js';
 import type { Regions } from './regions.js';
 
@@ -15,6 +15,8 @@ export type ComputedTerm =
   | (BitPlace & {
       readonly kind: 'lasting';
       readonly condition: Condition;
+      /** What says how many milliseconds either is, read when it begins to count; then that one of the two is 1. */
+      readonly length: Program | undefined;
       /** Microseconds it stays on after its condition has turned false; 0 for a settling flag. */
       readonly linger: number;
       /** Microseconds its condition must have been true; 0 for a lingering flag. */
@@ -60,11 +62,3 @@ export interface SignalTables {
 /** Whether a term's bit is computed from signals. */
 export const isComputed = ({ kind }: Term): boolean =>
   kind === 'compare' || kind === 'band' || kind === 'lasting';
-
-/** The thresholds of the bands that have names. */
-export function bandsOf(derived: Readonly<Record<string, DerivedDefinition>>): Map<string, Band> {
-  const bands = new Map<string, Band>();
-  for (const [name, one] of Object.entries(derived))
-    if (typeof one === 'object' && 'above' in one) bands.set(name, { above: one.above, below: one.below });
-  return bands;
-}

@@ -46,7 +46,7 @@ export interface MemberRange {
  */
 export class Troupe<N extends Names = Names> {
   readonly controller: Controller<N>;
-  /** The cues, switches, turns and changes of gait of the latest step, of all members; `memberAt(i)` says whose each is. */
+  /** The cues, switches, turns and changes of flipbook of the latest step, of all members; `memberAt(i)` says whose each is. */
   readonly reports: Reports<N['reports']>;
   private readonly blocks: Rows[] = [];
   private readonly size: number;

@@ -2,6 +2,7 @@ import type { Clip } from '../clip/clip.js';
 import { compileWith } from '../controller/compile.js';
 import type { CompileOptions, CompiledParts } from '../controller/compile.js';
 import type { Controller } from '../controller/controller.js';
+import { statesIn } from '../controller/groups.js';
 import type { ControllerDefinition } from '../controller/definition.js';
 import { ProblemList } from '../problem/problem.js';
 import { checkShape } from '../shape/check.js';
@@ -68,7 +69,7 @@ function compiled(
     palettes,
     sheets,
     bodySheets: new Set(bodySheets),
-    places: { states: statesIn(definition), directions: compass.names, clips: named },
+    places: { states: namesIn(definition), directions: compass.names, clips: named },
     firstCell: (shows, direction) =>
       pages.get(shows)?.[compass.names.indexOf(direction)]?.clip.cells[0] ?? clips.get(shows)?.cells[0],
     of: wardrobeOf,
@@ -76,8 +77,8 @@ function compiled(
   });
 }
 
-/** The names of the states of all tracks. */
-function statesIn({ states, tracks = {}, clips }: ControllerDefinition): string[] {
-  const all = [states ?? clips, ...Object.values(tracks).map((track) => track.states)];
-  return [...new Set(all.flatMap((some) => Object.keys(some)))];
+/** The names of the states of all tracks; of a document without any those of its clips. */
+function namesIn(definition: ControllerDefinition): string[] {
+  const names = statesIn(definition).map(({ name }) => name);
+  return definition.states === undefined ? [...names, ...Object.keys(definition.clips)] : names;
 }

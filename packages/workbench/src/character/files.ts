@@ -1,3 +1,5 @@
+import { gatherBases } from 'dot-hop/document';
+import type { Bases } from 'dot-hop/document';
 import { PictureError, drawnOf } from './pictures.js';
 import type { Drawn } from './pictures.js';
 import type { Opened } from './store.js';
@@ -49,11 +51,18 @@ export async function unpacked(files: NamedFiles): Promise<Map<string, Blob>> {
   return found;
 }
 
-/** Everything of the character in one zip. */
+/** The file that a path names, seen from the folder of another file. */
+export const resolved = (from: string, path: string): string =>
+  decodeURIComponent(new URL(path, new URL(from, 'file:///')).pathname.slice(1));
+
+/** Everything of the character in one zip. What lies above the document's folder lies beside that folder there. */
 export async function zipOf(file: string, text: string, files: NamedFiles): Promise<Blob> {
   const { zipSync, strToU8 } = await import('fflate');
-  const parts: Record<string, Uint8Array> = { [file]: strToU8(text) };
-  for (const [name, blob] of files) parts[name] = new Uint8Array(await blob.arrayBuffer());
+  const up = Math.max(0, ...[...files.keys()].map((name) => /^(?:\.\.\/)*/.exec(name)![0].length / 3));
+  const home = 'character/'.repeat(up);
+  const parts: Record<string, Uint8Array> = { [home + file]: strToU8(text) };
+  for (const [name, blob] of files)
+    parts[resolved(home, encodeURI(name))] = new Uint8Array(await blob.arrayBuffer());
   return new Blob([zipSync(parts)], { type: 'application/zip' });
 }
 
@@ -64,20 +73,46 @@ export interface Found {
   readonly files: ReadonlyMap<string, Blob>;
 }
 
-/** The document among files, and what lies beside it; `undefined` where there is none. */
+/**
+ * The document among files, and what lies beside it; `undefined` where there is none. Of several it is the first that no other one
+ * builds on.
+ */
 export async function characterIn(files: NamedFiles): Promise<Found | undefined> {
-  const documents = [...files.keys()].filter(isDocument);
-  for (const path of documents) {
+  const documents: { path: string; text: string; builtOn: string[] }[] = [];
+  for (const path of [...files.keys()].filter(isDocument)) {
     const text = await files.get(path)!.text();
     if (!/dotHop["']?\s*:/.test(text)) continue;
-    const folder = path.includes('/') ? path.replace(/[^/]*$/, '') : '';
-    const beside = [...files].flatMap(([name, blob]): [string, Blob][] =>
-      name !== path && name.startsWith(folder) ? [[name.slice(folder.length), blob]] : [],
-    );
-    return { file: path.slice(folder.length), text, files: new Map(beside) };
+    const found = await gatherBases(text, path, () => Promise.reject(new Error('not asked for')));
+    documents.push({ path, text, builtOn: [...found.keys()].map((base) => resolved(path, encodeURI(base))) });
   }
-  return undefined;
+  const others = new Set(documents.flatMap(({ builtOn }) => builtOn));
+  const document = documents.find(({ path }) => !others.has(path)) ?? documents[0];
+  if (document === undefined) return undefined;
+  const { path, text, builtOn } = document;
+  const folder = path.includes('/') ? path.replace(/[^/]*$/, '') : '';
+  const beside = [...files].flatMap(([name, blob]): [string, Blob][] => {
+    if (name === path) return [];
+    if (name.startsWith(folder)) return [[name.slice(folder.length), blob]];
+    return builtOn.length === 0 ? [] : [[seenFrom(folder, name), blob]];
+  });
+  return { file: path.slice(folder.length), text, files: new Map(beside) };
 }
+
+/** A file's name as a document in a folder writes it. */
+function seenFrom(folder: string, name: string): string {
+  const [steps, wanted] = [folder.split('/').slice(0, -1), name.split('/')];
+  let common = 0;
+  while (common < steps.length && steps[common] === wanted[common]) common++;
+  return [...steps.slice(common).map(() => '..'), ...wanted.slice(common)].join('/');
+}
+
+/** The documents that a text builds on, among files. */
+export const basesAmong = (file: string, text: string, files: NamedFiles): Promise<Bases> =>
+  gatherBases(text, file, (address) => {
+    const found = files.get(address);
+    if (found === undefined) throw new Error('it is not among the files');
+    return found.text();
+  });
 
 /** Decodes those of files that are pictures; what is none is told, and the others are there all the same. */
 export async function decoded(
@@ -104,7 +139,8 @@ export async function decoded(
 /** A character with its images decoded, ready to be opened. */
 export async function toOpen({ file, text, files }: Found): Promise<{ opened: Opened; refused: string[] }> {
   const { drawn, refused } = await decoded(files);
-  return { opened: { file, text, files, drawn }, refused };
+  const bases = await basesAmong(file, text, files);
+  return { opened: { file, text, files, drawn, bases }, refused };
 }
 
 /** Hands a file to the person who asked for it. */

@@ -3,7 +3,7 @@ import type { DemoName } from './demo.js';
 import { sheetOf } from 'dot-hop/edit';
 import { bringIn } from './bring.js';
 import { claim } from './claim.js';
-import { characterIn, decoded, download, toOpen, unpacked, zipOf } from './files.js';
+import { basesAmong, characterIn, decoded, download, toOpen, unpacked, zipOf } from './files.js';
 import type { NamedFiles } from './files.js';
 import { keepLooking } from './found.js';
 import { keep, keptCharacters } from './kept.js';
@@ -11,6 +11,7 @@ import type { Kept } from './kept.js';
 import {
   act,
   addFiles,
+  exchangeBases,
   emptyText,
   exchangeFiles,
   open,
@@ -87,7 +88,7 @@ async function changed(from: Folder): Promise<void> {
     return;
   }
   const { drawn } = await decoded(now.files);
-  exchangeFiles(now.files, drawn);
+  exchangeFiles(now.files, drawn, await basesAmong(now.file, now.text, now.files));
   if (state().history.text !== now.text) takeOver(now.text);
   // It is what the disk has: there is nothing to write.
   setSaved('saved');
@@ -243,7 +244,10 @@ async function saveOnce(): Promise<void> {
   const before = choices;
   try {
     if (folder === undefined) await keep({ id, file, text: history.text, files, room, when: Date.now() });
-    else await folder.write(file, history.text, files);
+    else {
+      await folder.write(file, history.text, files);
+      await takeMissingBases(folder);
+    }
     setSaved(state().history === history ? 'saved' : 'unsaved');
   } catch (error) {
     if (error instanceof ChangedMeanwhile && folder !== undefined) {
@@ -264,9 +268,30 @@ async function saveOnce(): Promise<void> {
   }
 }
 
+/** Reads the documents that the text builds on now. */
+async function followBases(): Promise<void> {
+  const { file, history, files } = state();
+  const found = await basesAmong(file, history.text, files);
+  const now = state();
+  // Another text or other files may have come meanwhile, and are looked at by a call of their own.
+  if (now.history !== history || now.files !== files) return;
+  if (JSON.stringify([...found]) !== JSON.stringify([...now.bases])) exchangeBases(found);
+}
+
+/** The command hands over what the document builds on once the folder's document names it. */
+async function takeMissingBases(from: Folder): Promise<void> {
+  const missing = [...state().bases].flatMap(([address, base]) => ('trouble' in base ? [address] : []));
+  if (missing.length === 0) return;
+  const { file, text, files } = await from.read();
+  if (!missing.some((address) => files.has(address))) return;
+  const { drawn } = await decoded(files);
+  exchangeFiles(files, drawn, await basesAmong(file, text, files));
+}
+
 /** Keeps it whenever it changes. */
 function keepUp(): void {
   useWorkbench.subscribe((now, before) => {
+    if (now.history !== before.history || now.files !== before.files) void followBases();
     if (now.saved !== 'unsaved' || (now.history === before.history && now.files === before.files)) return;
     clearTimeout(timer);
     timer = setTimeout(() => {

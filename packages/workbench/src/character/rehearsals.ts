@@ -3,11 +3,8 @@ import type { ControllerDefinition } from 'dot-hop';
 import { EditError, changedText, rename, renameInRehearsal, styleOf } from 'dot-hop/edit';
 import type { Renaming } from 'dot-hop/edit';
 import { isRehearsalFile, readRehearsal } from 'dot-hop/rehearsal';
+import { resolved } from './files.js';
 import { act, tell, useWorkbench } from './store.js';
-
-/** The file that a path names, seen from the folder of another file. */
-const resolved = (from: string, path: string): string =>
-  decodeURIComponent(new URL(path, new URL(from, 'file:///')).pathname.slice(1));
 
 /**
  * Renames something in the document and in the rehearsals beside it, as one step that is undone as one. A rehearsal that cannot be

@@ -1,6 +1,16 @@
 import type { Controller, ControllerDefinition, DocumentPath } from 'dot-hop';
-import { beginHistory, changedData, edited, redone, styleOf, undone, withText } from 'dot-hop/edit';
+import {
+  beginHistory,
+  changedData,
+  changesOver,
+  edited,
+  redone,
+  styleOf,
+  undone,
+  withText,
+} from 'dot-hop/edit';
 import type { Edit, History } from 'dot-hop/edit';
+import type { Bases, Layers } from 'dot-hop/document';
 import { create } from 'zustand';
 import { letGo } from './pictures.js';
 import type { Drawn } from './pictures.js';
@@ -27,6 +37,10 @@ export interface Workbench {
   readonly history: History;
   /** What the rooms show: the last text that could be read, with edits that are not in the text yet. */
   readonly definition: ControllerDefinition;
+  /** The documents that it builds on, by their address from it. */
+  readonly bases: Bases;
+  /** What it says itself, and what it takes over, where it builds on others. */
+  readonly layers: Layers | undefined;
   /** What plays: the last that could be compiled. */
   readonly controller: Controller | undefined;
   /** Whether what plays is what the rooms show. */
@@ -60,6 +74,8 @@ export const useWorkbench = create<Workbench>(() => ({
   file: 'character.dothop.yaml',
   history: beginHistory(emptyText('character')),
   definition: { ...emptyDefinition, name: 'character' },
+  bases: new Map(),
+  layers: undefined,
   controller: undefined,
   isCurrent: false,
   troubles: [],
@@ -96,6 +112,8 @@ const withFiles = (some: ReadonlyMap<string, Blob> | undefined): { files?: Workb
 /** Edits that show already and are not in the text yet: to write them takes longer than a picture. */
 let waiting: {
   readonly edit: Edit;
+  /** What it is done to. */
+  readonly whole: ControllerDefinition;
   readonly joins: string | undefined;
   readonly files: FileChange | undefined;
 }[] = [];
@@ -112,7 +130,7 @@ export function act(edit: Edit, joins?: string, files?: FileChange): void {
   const { definition, drawn, controller, selection } = state();
   const next = changedData(definition, edit.changes);
   const read = readData(next, sizesOf(drawn));
-  waiting.push({ edit, joins, files });
+  waiting.push({ edit, whole: definition, joins, files });
   put({
     ...withFiles(files?.after),
     definition: next,
@@ -134,9 +152,12 @@ export function writeDown(): void {
   if (waiting.length === 0) return;
   const edits = waiting;
   waiting = [];
-  let { history } = state();
-  for (const { edit, joins, files } of edits) {
-    history = edited(history, edit, joins);
+  let { history, layers } = state();
+  for (const { edit, whole, joins, files } of edits) {
+    // What it takes over is changed here and not where it stands: others may build on that too.
+    const changes = layers === undefined ? edit.changes : changesOver(layers, whole, edit.changes);
+    if (layers !== undefined) layers = { ...layers, own: changedData(layers.own, changes) };
+    history = edited(history, { ...edit, changes }, joins);
     const step = latest(history.past);
     if (files !== undefined && step !== undefined) fileChanges.set(step, files);
   }
@@ -145,8 +166,8 @@ export function writeDown(): void {
 
 /** Reads a history's text and shows what it comes to. */
 function take(history: History, notice?: string): void {
-  const { file, drawn, definition, controller, selection } = state();
-  const read = readText(history.text, file, sizesOf(drawn));
+  const { file, drawn, definition, controller, selection, bases } = state();
+  const read = readText(history.text, file, sizesOf(drawn), bases);
   // What shows already stays the very same, so that nothing is drawn anew for it.
   const isSame =
     read.definition !== undefined &&
@@ -161,6 +182,7 @@ function take(history: History, notice?: string): void {
     waits: undefined,
     isReadable: read.definition !== undefined,
     definition: now,
+    layers: read.layers,
     controller: isSame ? controller : (read.controller ?? (isEmpty ? undefined : controller)),
     isCurrent: isSame || read.controller !== undefined,
     troubles: read.troubles,
@@ -219,17 +241,20 @@ export interface Opened {
   readonly text: string;
   readonly files: ReadonlyMap<string, Blob>;
   readonly drawn: ReadonlyMap<string, Drawn>;
+  /** The documents that it builds on; none by default. */
+  readonly bases?: Bases;
   /** Where one was when it was left. */
   readonly room?: RoomName;
 }
 
-export function open({ file, text, files, drawn, room }: Opened): void {
+export function open({ file, text, files, drawn, bases = new Map(), room }: Opened): void {
   waiting = [];
   letGo(state().drawn.values());
   put({
     file,
     files,
     drawn,
+    bases,
     selection: nothing,
     definition: emptyDefinition,
     controller: undefined,
@@ -241,9 +266,13 @@ export function open({ file, text, files, drawn, room }: Opened): void {
 }
 
 /** Takes over files as another program has written them. */
-export function exchangeFiles(files: ReadonlyMap<string, Blob>, drawn: ReadonlyMap<string, Drawn>): void {
+export function exchangeFiles(
+  files: ReadonlyMap<string, Blob>,
+  drawn: ReadonlyMap<string, Drawn>,
+  bases: Bases,
+): void {
   letGo(state().drawn.values());
-  put({ files, drawn, isCurrent: false });
+  put({ files, drawn, bases, isCurrent: false });
   writeDown();
   take(state().history);
 }
@@ -256,6 +285,15 @@ export const takeOver = (text: string): void => {
     'another program has changed the document',
   );
 };
+
+/** Takes over the documents that the open one builds on. */
+export function exchangeBases(bases: Bases): void {
+  put({ bases, isCurrent: false });
+  writeDown();
+  const { saved } = state();
+  take(state().history);
+  put({ saved });
+}
 
 /** Adds files to the character; their images can be named from now on. */
 export function addFiles(files: ReadonlyMap<string, Blob>, drawn: ReadonlyMap<string, Drawn>): void {

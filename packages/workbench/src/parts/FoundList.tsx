@@ -18,7 +18,13 @@ export function FoundList() {
   const near = open.filter(({ path }) => concerns(path));
   const far = open.filter(({ path }) => !concerns(path));
   const all = [
-    ...troubles.map(({ path, place, text, line }) => ({ path, place, text, line, weight: 'trouble' })),
+    ...troubles.map(({ path, place, text, line, file }) => ({
+      path,
+      place: file === undefined ? place : `${file}: ${place}`,
+      text,
+      line: file === undefined ? line : undefined,
+      weight: 'trouble',
+    })),
     ...[...near, ...far].map(({ path, text, severity }) => ({
       path,
       place: pathText(path),

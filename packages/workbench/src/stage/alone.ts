@@ -1,4 +1,6 @@
-import type { ControllerDefinition, StateDefinition } from 'dot-hop';
+import type { ControllerDefinition, StateDefinition, TrackDefinition } from 'dot-hop';
+import { statesIn } from 'dot-hop/explain';
+import type { StatedState } from 'dot-hop/explain';
 
 /** One flipbook or one state, looked at by itself. */
 export interface Single {
@@ -7,50 +9,66 @@ export interface Single {
 }
 
 /** What a state shows and how, without what lets it in or leads on from it. */
-const bare = ({ shows, gaits, rate, scrub, facing, turns, tags }: StateDefinition): StateDefinition => ({
-  shows,
-  gaits,
-  rate,
-  scrub,
-  facing,
-  turns,
-  tags,
-});
+function bare({ definition, groups }: StatedState): StateDefinition {
+  const { shows, gaits, rate, scrub, turns, tags = [] } = definition;
+  const said = groups.map((group) => group.definition);
+  return {
+    ...{ shows, gaits, rate, scrub, turns },
+    facing: definition.facing ?? said.findLast(({ facing }) => facing !== undefined)?.facing,
+    tags: [...said.flatMap((group) => group.tags ?? []), ...tags],
+  };
+}
+
+/** The states of a track and of its groups, none of which takes another track. */
+function takingNothing<T extends Pick<TrackDefinition, 'states' | 'groups'>>(holder: T): T {
+  const { states, groups } = holder;
+  const each = <V>(map: Readonly<Record<string, V>>, change: (one: V) => V): Record<string, V> =>
+    Object.fromEntries(Object.entries(map).map(([name, one]) => [name, change(one)]));
+  return {
+    ...holder,
+    states: each(states, (state) => ({ ...state, takes: undefined })),
+    ...(groups && { groups: each(groups, takingNothing) }),
+  };
+}
 
 /**
  * A character that shows one flipbook or state and never leaves it. All its states are there, so that tags and names in expressions
  * mean what they did; further tracks go on as they do, and take nothing.
  */
 export function alone(definition: ControllerDefinition, { kind, name }: Single): ControllerDefinition {
-  const states = Object.fromEntries(
-    Object.entries(definition.states ?? {}).map(([key, state]) => [key, bare(state)]),
-  );
+  const own = statesOfBody(definition);
+  const states = Object.fromEntries(own.map((one) => [one.name, bare(one)]));
   if (kind === 'flipbook') states[name] = { shows: name, tags: states[name]?.tags };
-  const tracks = Object.fromEntries(
-    Object.entries(definition.tracks ?? {}).map(([key, track]) => [
-      key,
-      {
-        ...track,
-        states: Object.fromEntries(
-          Object.entries(track.states).map(([own, state]) => [own, { ...state, takes: undefined }]),
-        ),
-      },
-    ]),
+  const [clip = ''] = Object.keys(definition.clips);
+  // Groups are there for their names: none of their states shows.
+  const names = new Set(own.flatMap(({ groups }) => groups.map((group) => group.name)));
+  const groups = Object.fromEntries(
+    [...names].map((group) => {
+      const rest = `the rest of ${group}`;
+      return [group, { while: 'false', rest, states: { [rest]: { shows: clip } } }];
+    }),
   );
+  const tracks = Object.entries(definition.tracks ?? {}).map(([key, track]) => [key, takingNothing(track)]);
   return {
     ...definition,
     states,
+    groups,
     rest: name,
-    ...(definition.tracks === undefined ? {} : { tracks }),
+    ...(definition.tracks === undefined
+      ? {}
+      : { tracks: Object.fromEntries(tracks) as typeof definition.tracks }),
     accept: undefined,
   };
 }
 
+const statesOfBody = (definition: ControllerDefinition): StatedState[] =>
+  statesIn(definition).filter(({ track }) => track === 'body');
+
 /** The flipbooks and states that can be looked at by themselves. */
-export const singlesOf = ({ flipbooks = {}, states = {} }: ControllerDefinition): Single[] => [
-  ...Object.keys(flipbooks).map((name): Single => ({ kind: 'flipbook', name })),
-  ...Object.keys(states).map((name): Single => ({ kind: 'state', name })),
+export const singlesOf = (definition: ControllerDefinition): Single[] => [
+  ...Object.keys(definition.flipbooks ?? {}).map((name): Single => ({ kind: 'flipbook', name })),
+  ...statesOfBody(definition).map(({ name }): Single => ({ kind: 'state', name })),
 ];
 
 export const isThere = (definition: ControllerDefinition | undefined, { kind, name }: Single): boolean =>
-  Object.hasOwn((kind === 'state' ? definition?.states : definition?.flipbooks) ?? {}, name);
+  definition !== undefined && singlesOf(definition).some((one) => one.kind === kind && one.name === name);

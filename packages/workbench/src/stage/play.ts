@@ -1,5 +1,6 @@
-import { Performer, poseOf, showingAt } from 'dot-hop';
+import { Performer, poseOf } from 'dot-hop';
 import type { Clip, Controller, Pose } from 'dot-hop';
+import { showingAt } from 'dot-hop/explain';
 import { goOn } from '@dot-hop/browser';
 import { FeedingBody } from 'dot-hop/rehearsal';
 import type { ButtonName } from 'dot-hop/rehearsal';

@@ -97,16 +97,24 @@ export function TextPane() {
   useEffect(() => {
     const now = view.current;
     if (now === undefined) return;
-    const found = troubles.flatMap(({ line, column, text: message, place }): Diagnostic[] => {
+    const found = troubles.flatMap((trouble): Diagnostic[] => {
+      const { text: message, place, file } = trouble;
+      // What is wrong in a document that this one builds on is shown where that one is named.
+      const from = /^from\b/m.exec(now.state.doc.toString());
+      const line =
+        file === undefined || from === null ? trouble.line : now.state.doc.lineAt(from.index).number;
+      const column = file === undefined ? trouble.column : 1;
       if (line === undefined || line > now.state.doc.lines) return [];
-      const from = Math.min(now.state.doc.line(line).from + (column ?? 1) - 1, now.state.doc.length);
+      const start = Math.min(now.state.doc.line(line).from + (column ?? 1) - 1, now.state.doc.length);
       const end = now.state.doc.line(line).to;
       return [
         {
-          from,
-          to: Math.max(from, end),
+          from: start,
+          to: Math.max(start, end),
           severity: 'error',
-          message: place === '' ? message : `${place}: ${message}`,
+          message: [...(file === undefined ? [] : [file]), ...(place === '' ? [] : [place]), message].join(
+            ': ',
+          ),
         },
       ];
     });

@@ -1,6 +1,7 @@
 import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
 import type { ControllerDefinition } from 'dot-hop';
 import { documentJsonSchema } from 'dot-hop/document';
+import { statesIn } from 'dot-hop/explain';
 import { useWorkbench } from '../character/store.js';
 import { pathAt } from './places.js';
 
@@ -10,16 +11,20 @@ interface Schema {
   readonly additionalProperties?: Schema | false;
   readonly items?: Schema | false;
   readonly anyOf?: readonly Schema[];
+  /** What holds where a document builds on no other. */
+  readonly else?: Schema;
   readonly enum?: readonly unknown[];
   readonly const?: unknown;
+  /** A JSON pointer to where it is written. */
+  readonly $ref?: string;
 }
 
-let whole: Schema | undefined;
+let read: Schema | undefined;
+const whole = (): Schema => (read ??= documentJsonSchema() as Schema);
 
 /** The schemas that may hold at a path. */
 function schemasAt(path: readonly string[]): Schema[] {
-  whole ??= documentJsonSchema() as Schema;
-  let found: Schema[] = flat(whole);
+  let found: Schema[] = flat(whole());
   for (const step of path)
     found = found.flatMap((schema) => {
       const inner =
@@ -33,16 +38,26 @@ function schemasAt(path: readonly string[]): Schema[] {
 /** A schema and all that it may be instead, with what its lists are made of. */
 function flat(schema: Schema): Schema[] {
   const items = schema.items === undefined || schema.items === false ? [] : flat(schema.items);
-  return [schema, ...(schema.anyOf ?? []).flatMap(flat), ...items];
+  const otherwise = schema.else === undefined ? [] : flat(schema.else);
+  const elsewhere = schema.$ref === undefined ? [] : flat(pointedTo(schema.$ref));
+  return [schema, ...(schema.anyOf ?? []).flatMap(flat), ...otherwise, ...elsewhere, ...items];
+}
+
+/** What stands at a JSON pointer. (RFC 6901; no name of a schema has a `/`) */
+function pointedTo(pointer: string): Schema {
+  const keys = pointer.split('/').slice(1);
+  return keys.reduce<unknown>((inner, key) => (inner as Record<string, unknown>)[key], whole()) as Schema;
 }
 
 /** The names that may stand as the value of a field. */
-function namesFor(
-  field: string,
-  { clips, states = {}, sheets, flipbooks = {}, signals = {}, derived = {} }: ControllerDefinition,
-): string[] {
+function namesFor(field: string, definition: ControllerDefinition): string[] {
+  const { clips, sheets, flipbooks = {}, signals = {}, derived = {} } = definition;
   if (field === 'shows' || field === 'bridges') return [...Object.keys(clips), ...Object.keys(flipbooks)];
-  if (field === 'then' || field === 'to' || field === 'rest') return Object.keys(states);
+  if (field === 'then' || field === 'to' || field === 'rest') {
+    const states = statesIn(definition);
+    const groups = states.flatMap((state) => state.groups.map(({ name }) => name));
+    return [...states.map(({ name }) => name), ...(field === 'to' ? new Set(groups) : [])];
+  }
   if (field === 'sheet') return Object.keys(sheets);
   if (field === 'clips') return Object.keys(clips);
   if (/^(?:while|when|if|by|of|rate|travel)$/.test(field))

@@ -1,5 +1,6 @@
 import type { ControllerDefinition } from 'dot-hop';
 import { addClip, duplicateClip, moveClip, removeClip } from 'dot-hop/edit';
+import { showsOf, statesIn } from 'dot-hop/explain';
 import { Copy, Plus, Trash2 } from 'lucide-react';
 import { memo } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
@@ -85,8 +86,8 @@ export const ClipList = memo(function ClipList() {
             label="delete this clip"
             isDisabled={selected === undefined}
             onPress={() => {
-              const showing = Object.entries(definition().states ?? {}).flatMap(([state, { shows }]) =>
-                shows === selected ? [state] : [],
+              const showing = statesIn(definition()).flatMap((state) =>
+                showsOf(state.definition).includes(selected!) ? [state.name] : [],
               );
               act(removeClip(selected!));
               if (showing.length > 0)

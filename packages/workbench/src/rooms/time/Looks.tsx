@@ -1,6 +1,7 @@
 import { drawPose } from '@dot-hop/browser';
-import { poseOf, showingAt } from 'dot-hop';
+import { poseOf } from 'dot-hop';
 import type { Clip } from 'dot-hop';
+import { showingAt } from 'dot-hop/explain';
 import { inPlainMemory } from '../../parts/canvas.js';
 import { useRef, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';

@@ -1,4 +1,4 @@
-import { showingAt } from 'dot-hop';
+import { showingAt } from 'dot-hop/explain';
 import { useEffect, useRef, useState } from 'react';
 import { clipOf } from '../../character/clip.js';
 import { useWorkbench } from '../../character/store.js';

@@ -1,0 +1,57 @@
+import type { Clip } from '../clip/clip.js';
+import { statedOf } from '../controller/stated.js';
+import type { Controller } from '../controller/controller.js';
+import type { StateDefinition } from '../controller/definition.js';
+import type { DocumentPath } from '../problem/problem.js';
+import type { FindingList } from './finding.js';
+
+/** Variants that never show, and those in which a rule finds nothing that it names. */
+export function checkVariants(controller: Controller, found: FindingList): void {
+  const { definition, states } = controller;
+  const { variants = {} } = definition;
+  const shown = new Set(states.flatMap(({ bookNames }) => bookNames));
+  const visit = (map: object, path: DocumentPath): void => {
+    for (const [from, to] of Object.entries(map) as [string, string | object][])
+      if (typeof to !== 'string') visit(to, [...path, from]);
+      else if (!shown.has(from)) found.add('variant-unused', [...path, from], { name: from, variant: to });
+  };
+  visit(variants, ['variants']);
+  const told = new Set<string>();
+  for (const state of states) {
+    const { name, books, slots, slotOf, gaitCount, path } = state;
+    const own = statedOf(controller, state)?.definition;
+    if (own === undefined || slots[0]!.axes.length === 0) continue;
+    const rules = namedInClip(own);
+    for (let book = gaitCount; slotOf[book] === 0; book++)
+      books[book]!.forEach(({ clip }, direction) => {
+        const base = books[book % gaitCount]![direction]!.clip;
+        for (const { kind, name: what } of rules) {
+          const has = (one: Clip): boolean =>
+            kind === 'span' ? one.spans.has(what) : one.cues.some((cues) => cues.includes(what));
+          const key = `${name} ${clip.of} ${kind} ${what}`;
+          if (!has(base) || has(clip) || told.has(key)) continue;
+          told.add(key);
+          const at = Object.hasOwn(definition.clips, clip.of) ? ['clips', clip.of] : path;
+          found.add('variant-differs', at, { state: name, kind, what, variant: clip.of, base: base.of });
+        }
+      });
+  }
+}
+
+/** The cues and spans that the rules of a state speak of. */
+function namedInClip({
+  hops = [],
+  yields = [],
+  leaves,
+}: StateDefinition): { kind: 'cue' | 'span'; name: string }[] {
+  const spans = [...hops, ...yields].flatMap(({ during }) => during ?? []);
+  const cues: string[] = [];
+  for (const at of [...hops.map((hop) => hop.at), leaves])
+    if (typeof at === 'string' && at !== 'now' && at !== 'end') cues.push(at);
+    else if (typeof at === 'object' && 'start' in at) spans.push(at.start);
+    else if (typeof at === 'object' && 'end' in at) spans.push(at.end);
+  return [
+    ...[...new Set(cues)].map((name) => ({ kind: 'cue' as const, name })),
+    ...[...new Set(spans)].map((name) => ({ kind: 'span' as const, name })),
+  ];
+}

@@ -1,0 +1,53 @@
+import type { Condition } from '../signal/condition.js';
+import type { Axis, Slot } from './controller.js';
+import type { StateDefinition } from './definition.js';
+import type { Book } from './timelines.js';
+import { inPlaceOf } from './variants.js';
+import type { Variants } from './variants.js';
+
+/** The clips and flipbooks that a state shows by itself: its gaits from the slowest, those to pick from, or the only one. */
+export const showsOf = ({ shows, gaits }: Pick<StateDefinition, 'shows' | 'gaits'>): readonly string[] =>
+  typeof shows === 'string' ? [shows] : (shows?.any ?? gaits?.shows ?? []);
+
+/** The books of a state, and what picks one of those that are in place of one another. */
+export class Looks {
+  readonly books: Book[] = [];
+  readonly slots: Slot[] = [];
+  readonly slotOf: number[] = [];
+
+  constructor(private readonly variants: readonly Variants[]) {}
+
+  /**
+   * Adds books of which one shows, and what variants put in their place.
+   *
+   * @param gaits of several, what picks one
+   * @param pick the number of the variety that picks one instead
+   * @returns all that were added
+   */
+  add(
+    own: readonly Book[],
+    bookNamed: (name: string) => Book,
+    gaits: readonly Condition[] = [],
+    pick = -1,
+  ): readonly Book[] {
+    const first = this.books.length;
+    const axes: Axis[] =
+      gaits.length === 0 && pick < 0 ? [] : [{ conditions: gaits, isRising: pick < 0, step: 1, pick }];
+    const { names, by } = inPlaceOf(
+      own.map(({ name }) => name),
+      this.variants,
+    );
+    let step = own.length;
+    for (const { options } of by) {
+      axes.push({ conditions: options.map(({ condition }) => condition), isRising: false, step, pick: -1 });
+      step *= options.length + 1;
+    }
+    const books = names.map((name, i) => own[i] ?? bookNamed(name));
+    for (const book of books) {
+      this.books.push(book);
+      this.slotOf.push(this.slots.length);
+    }
+    this.slots.push({ first, axes });
+    return books;
+  }
+}

@@ -1,0 +1,125 @@
+import type { DocumentPath } from '../problem/problem.js';
+import type { State, Variety } from './controller.js';
+import type { StateDefinition } from './definition.js';
+import { showsOf } from './looks.js';
+import type { Looks } from './looks.js';
+import type { StateNames } from './state-names.js';
+import type { StatesInput } from './state-input.js';
+import type { Book } from './timelines.js';
+
+/** Finds what states show: their flipbooks, those that are played in between, and what picks one of several. */
+export class StateBooks {
+  private varieties = 0;
+
+  constructor(
+    private readonly input: StatesInput,
+    private readonly names: StateNames,
+  ) {}
+
+  /** How one of several flipbooks is picked. */
+  variety({ shows }: StateDefinition, path: DocumentPath): Variety | undefined {
+    if (shows === undefined || typeof shows === 'string') return undefined;
+    const { any, pick = 'turn', weights, repeats = false } = shows;
+    const { problems } = this.input;
+    const at = [...path, 'shows'];
+    if (any.length < 2) problems.add('variety-count', [...at, 'any'], { received: any.length });
+    for (const field of ['weights', 'repeats'] as const)
+      if (pick === 'turn' && shows[field] !== undefined)
+        problems.add('variety-turn', [...at, field], { field });
+    if (weights !== undefined && weights.length !== any.length)
+      problems.add('variety-weights', [...at, 'weights'], { received: weights.length, expected: any.length });
+    else if (weights?.every((weight) => weight === 0) === true)
+      problems.add('variety-none', [...at, 'weights']);
+    return {
+      index: this.varieties++,
+      count: any.length,
+      weights: pick === 'turn' ? undefined : (weights ?? any.map(() => 1)),
+      repeats,
+    };
+  }
+
+  /** The flipbooks that show: the gaits from the slowest, those to pick from, or the only one. */
+  shown({ shows, gaits, inStep }: StateDefinition, path: DocumentPath): Book[] {
+    if (inStep !== undefined && shows === undefined) return [this.following()];
+    if ((shows === undefined) === (gaits === undefined)) this.input.problems.add('shows-one', path);
+    const at =
+      shows === undefined ? ['gaits', 'shows'] : typeof shows === 'string' ? ['shows'] : ['shows', 'any'];
+    return showsOf({ shows, gaits }).map((name, i) => ({
+      name,
+      pages: this.input.books.pagesOf(name, [...path, ...at, ...(typeof shows === 'string' ? [] : [i])]),
+      bridge: false,
+    }));
+  }
+
+  /** What a state has for drawings that shows its part of what another track shows: it is asked for none of them. */
+  private following(): Book {
+    const { clips, compass } = this.input;
+    const some = [...clips.values()].find((clip) => clip !== undefined);
+    if (some === undefined) return { name: '', pages: [], bridge: false };
+    const [cell] = some.cells;
+    const clip = { ...some, name: '', frames: [cell!], order: [0], cells: [cell!], ends: [1e6] };
+    const still = { ...clip, cues: [[]], spans: new Map<never, never>(), loopFrom: 0, stride: undefined };
+    const page = { clip: still, mirrored: false, standsIn: false };
+    return { name: '', pages: compass.names.map((_, i) => ({ ...page, drawnFor: i })), bridge: false };
+  }
+
+  /** A flipbook that variants put in place of another: that it is there was looked at before. */
+  variantBook(name: string, bridge: boolean): Book {
+    const { books } = this.input;
+    return { name, pages: books.has(name) ? books.pagesOf(name, []) : [], bridge };
+  }
+
+  /** What is played first, by the state and the gait that are left: the slots of its books. */
+  bridges(
+    track: number,
+    { bridges = {} }: StateDefinition,
+    looks: Looks,
+    path: DocumentPath,
+  ): (number | undefined)[][] {
+    const from: (number | undefined)[][] = [];
+    const { placed, problems } = this.input;
+    for (const [name, bridge] of this.names.fromWidest(bridges)) {
+      const at = [...path, 'bridges', name];
+      const indices = this.names.all(track, name, at, true);
+      const known = new Set(
+        indices.flatMap((index) => {
+          const left = showsOf(placed.states[index]!.definition);
+          return left.length > 1 ? left : [];
+        }),
+      );
+      const slots = new Map<string, number>();
+      if (typeof bridge === 'string') slots.set('', this.between(bridge, looks, at));
+      else
+        for (const [gait, shows] of Object.entries(bridge)) {
+          slots.set(gait, this.between(shows, looks, [...at, gait]));
+          if (!known.has(gait))
+            problems.add('gait-unknown', [...at, gait], { name: gait, known: [...known] });
+        }
+      for (const index of indices) {
+        const left = showsOf(placed.states[index]!.definition);
+        from[index] = (left.length === 0 ? [''] : left).map((gait) => slots.get('') ?? slots.get(gait));
+      }
+    }
+    return from;
+  }
+
+  /** Adds a flipbook that is played in between. @returns its slot */
+  private between(shows: string, looks: Looks, at: DocumentPath): number {
+    const pages = this.input.books.pagesOf(shows, at);
+    const books = looks.add([{ name: shows, pages, bridge: true }], (name) => this.variantBook(name, true));
+    const endless = books.flatMap((book) => book.pages).find(({ clip }) => clip.loopFrom >= 0);
+    if (endless !== undefined) this.input.problems.add('bridge-endless', at, { clip: endless.clip.name });
+    return looks.slots.length - 1;
+  }
+
+  /** What shows first after a turn; undefined for nothing. */
+  turns({ turns }: StateDefinition, kind: State['kind'], looks: Looks, path: DocumentPath): State['turns'] {
+    if (turns === undefined) return undefined;
+    const { shows, least = 90 } = turns;
+    const { problems, compass } = this.input;
+    if (kind === 'act') problems.add('turns-act', path);
+    if (compass.names.length < 2) problems.add('facing-none', path);
+    if (!(least >= 0 && least <= 180)) problems.add('turns-least', [...path, 'least'], { received: least });
+    return { slot: this.between(shows, looks, [...path, 'shows']), least };
+  }
+}

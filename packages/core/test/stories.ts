@@ -1,0 +1,91 @@
+import fc from 'fast-check';
+import { Performer } from 'dot-hop';
+import type { Controller, SignalValue } from 'dot-hop';
+import type { Player } from 'dot-hop/play';
+
+/** Something done to the signals, or asked for. */
+export type Deed =
+  | { readonly set: string; readonly to: SignalValue }
+  | { readonly pulse: string }
+  | { readonly ask: string }
+  | { readonly cut: string }
+  | { readonly route: string };
+
+/** What is done, and how long nothing is done after it, in microseconds. */
+export interface Scene {
+  readonly deeds: readonly Deed[];
+  readonly wait: number;
+}
+
+/** Does it. @returns what a request gives */
+export function act(performer: Player, deed: Deed): boolean | undefined {
+  if ('ask' in deed) return performer.ask(deed.ask);
+  if ('route' in deed) return performer.route(deed.route);
+  if ('cut' in deed) {
+    performer.cut(deed.cut);
+    return true;
+  }
+  if ('pulse' in deed) performer.pulse(deed.pulse);
+  else performer.set(deed.set, deed.to);
+  return undefined;
+}
+
+const someState = fc.nat(2).map((i) => `s${i}`);
+const setting: fc.Arbitrary<Deed> = fc.oneof(
+  fc.record({
+    set: fc.constant('vx'),
+    to: fc.constantFrom(-40, -30, -12, -9, -5, 0, 5, 8, 10, 10.000001, 12, 13, 30, 40),
+  }),
+  fc.record({ set: fc.constant('vy'), to: fc.constantFrom(-30, -0.5, 0, 0.5, 30) }),
+  fc.record({ set: fc.constantFrom('a', 'b'), to: fc.boolean() }),
+  fc.record({ set: fc.constant('mode'), to: fc.constantFrom('ground', 'ladder', 'water') }),
+  fc.record({
+    set: fc.constant('aim'),
+    to: fc.constantFrom([0, 0] as const, [1, 0] as const, [0.5, 0.5] as const, [2, -3] as const),
+  }),
+  fc.record({ pulse: fc.constantFrom('o', 'p', 'q') }),
+);
+const request: fc.Arbitrary<Deed> = fc.oneof(
+  fc.record({ ask: someState }),
+  fc.record({ cut: someState }),
+  fc.record({ route: someState }),
+);
+const deed = fc.oneof({ arbitrary: setting, weight: 8 }, { arbitrary: request, weight: 1 });
+
+/** More reports than this in one wait, and the rest of it would only be more of the same. */
+const mostTold = 400;
+
+/**
+ * A story whose waits are cut short where a character switches without rest, at worst at every microsecond: millions of reports
+ * would be compared.
+ * @param others the stories of others who wait as long as the first
+ */
+export function bearable(
+  controller: Controller,
+  story: readonly Scene[],
+  ...others: (readonly Scene[])[]
+): Scene[] {
+  const probes = [story, ...others].map((scenes) => ({ scenes, performer: new Performer(controller) }));
+  return story.map(({ deeds, wait }, i) => {
+    let [waited, told] = [0, 0];
+    try {
+      for (const { scenes, performer } of probes)
+        for (const deed of scenes[i]?.deeds ?? []) act(performer, deed);
+      for (; waited < wait && told < mostTold; waited += 1000)
+        for (const { performer } of probes) told += performer.step(Math.min(wait - waited, 1000) / 1000);
+    } catch {
+      // What leads on without taking any time is for the test to meet.
+      return { deeds, wait };
+    }
+    return { deeds, wait: Math.min(wait, waited) };
+  });
+}
+
+/** What is done to a character over time. */
+export const scenes: fc.Arbitrary<Scene[]> = fc.array(
+  fc.record({
+    deeds: fc.array(deed, { maxLength: 3 }),
+    wait: fc.oneof(fc.nat(300_000), fc.constantFrom(0, 1, 1000, 16_667, 40_000, 2_000_000)),
+  }),
+  { minLength: 1, maxLength: 8 },
+);
