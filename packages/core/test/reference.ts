@@ -19,6 +19,9 @@ export class Reference {
   /** How many states there are, also those by which tracks are taken. */
   readonly count: number;
   private changed = true;
+  /** How fast its time runs, in thousandths, and what has passed of a microsecond. */
+  private pace = 1000n;
+  private rest = 0n;
   private seed = 1n;
   /** Of each track its own states, without those by which it is taken. */
   private readonly owned: Readonly<Record<string, Readonly<Record<string, Ungrouped>>>>;
@@ -59,13 +62,20 @@ export class Reference {
     if ('ask' in deed) return this.request(deed.ask, (track) => track.ask(deed.ask));
     if ('route' in deed) return this.request(deed.route, (track) => track.route(deed.route));
     if ('cut' in deed) return this.request(deed.cut, (track) => track.put(deed.cut));
+    if ('pace' in deed) {
+      const pace = BigInt(Math.round(deed.pace * 1000));
+      if (pace !== this.pace) [this.pace, this.rest] = [pace, 0n];
+      return undefined;
+    }
     this.changed = true;
     this.signals.do(deed, this.now);
     return undefined;
   }
 
   step(time: number): void {
-    const until = this.now + time;
+    const passed = BigInt(time) * this.pace + this.rest;
+    this.rest = passed % 1000n;
+    const until = this.now + Number(passed / 1000n);
     if (this.changed) this.instant(this.now);
     this.changed = false;
     for (let next = this.nextInstant(); next <= until; next = this.nextInstant()) this.instant(next);

@@ -9,7 +9,8 @@ export type Deed =
   | { readonly pulse: string }
   | { readonly ask: string }
   | { readonly cut: string }
-  | { readonly route: string };
+  | { readonly route: string }
+  | { readonly pace: number };
 
 /** What is done, and how long nothing is done after it, in microseconds. */
 export interface Scene {
@@ -26,6 +27,7 @@ export function act(performer: Player, deed: Deed): boolean | undefined {
     return true;
   }
   if ('pulse' in deed) performer.pulse(deed.pulse);
+  else if ('pace' in deed) performer.pace = deed.pace;
   else performer.set(deed.set, deed.to);
   return undefined;
 }
@@ -50,7 +52,12 @@ const request: fc.Arbitrary<Deed> = fc.oneof(
   fc.record({ cut: someState }),
   fc.record({ route: someState }),
 );
-const deed = fc.oneof({ arbitrary: setting, weight: 8 }, { arbitrary: request, weight: 1 });
+const pacing: fc.Arbitrary<Deed> = fc.record({ pace: fc.constantFrom(0, 0.001, 0.25, 0.333, 1, 1, 1.5, 7) });
+const deed = fc.oneof(
+  { arbitrary: setting, weight: 16 },
+  { arbitrary: request, weight: 2 },
+  { arbitrary: pacing, weight: 1 },
+);
 
 /** More reports than this in one wait, and the rest of it would only be more of the same. */
 const mostTold = 400;

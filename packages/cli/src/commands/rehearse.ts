@@ -323,6 +323,10 @@ function describe(entry: TraceEntry, controller: Controller, paint: Output['pain
       return paint.cyan(`  ${entry.kind} ${entry.name}`);
     case 'ramp':
       return paint.cyan(`  ramp ${entry.name} to ${entry.to} over ${entry.over} ms`);
+    case 'pace':
+      return paint.cyan(`  pace ${entry.value}`);
+    case 'reset':
+      return paint.cyan('  reset: it begins anew');
     case 'cue':
       return paint.yellow(`  ${track}cue ${entry.name}`);
     case 'turn':

@@ -9,7 +9,7 @@ import type { SignalTables } from '../signal/tables.js';
 /** Of controllers with more timelines it is not noted what comes of each in each situation: the notes would be too large. */
 const mostPlain = 512;
 
-/** Bits of `Row.attention`: what the next step has to do besides counting time. 0 for nothing. */
+/** Bits of `Row.attention`: what the next step has to do besides counting time. 0 for nothing. The bits above them are those of `pace.ts`. */
 export const enum Attention {
   /** Something was set that may change what is decided. */
   decide = 1,

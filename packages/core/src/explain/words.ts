@@ -93,6 +93,11 @@ export function whyText(why: Why, placeOf?: (state: string, track: string) => st
     return head + place + conditionText('while', state.while) + conditionText('when', state.when);
   });
   const notes = [
+    why.pace === 1
+      ? ''
+      : why.pace === 0
+        ? 'Its time stands still (pace 0).'
+        : `Its time runs at ${why.pace} of the game's.`,
     why.holding === 'atLeast' ? 'It would give way, but its "atLeast" is not over.' : '',
     why.holding === 'leaves' ? 'Its condition is no longer true; it is left where its "leaves" says.' : '',
     why.queued ? 'A press is queued: it plays again at its end.' : '',

@@ -6,6 +6,7 @@ import { Rule } from '../controller/rule.js';
 import { Units } from '../controller/timeline.js';
 import { bodyTrack } from '../controller/groups.js';
 import { ask, decideNow, findFirstStates, request, route } from '../engine/begin.js';
+import { fastest, ownTime, paceOf, setPace, whole } from '../engine/pace.js';
 import { leadingStrand, phaseOf, poseOf, segmentNow, shownBy } from '../engine/inspect.js';
 import { findDue, pass, until } from '../engine/pass.js';
 import { vectorOf } from '../engine/read.js';
@@ -273,7 +274,28 @@ export class Player<N extends Names = Names> extends Listener<N> {
     return this.shown.isBackwards && rate > 0 ? -rate : rate;
   }
 
-  /** Milliseconds since it began; of a member of a troupe, since the troupe began. */
+  /**
+   * How fast its own time runs beside the game's: 1 as it does, 0.25 for slow motion, 0 to stand still. Everything of it follows, clips and lengths,
+   * `keep` and `linger`; {@link time} and the instants of its reports are of its own time. While it stands still, what is set is
+   * still decided upon. Rounded to thousandths; part of snapshots and copies; 1 again after `reset`.
+   *
+   * @throws {DotHopError} when it is set to what is no number from 0 to 64, and for a member of a troupe, whose time is that of the troupe
+   */
+  get pace(): number {
+    return paceOf(this.rows, this.at) / whole;
+  }
+
+  set pace(pace: number) {
+    this.checkAlone();
+    if (!(typeof pace === 'number' && pace >= 0 && pace <= fastest))
+      throw callError('pace-range', { received: pace, most: fastest });
+    const thousandths = Math.round(pace * whole);
+    if (thousandths === paceOf(this.rows, this.at)) return;
+    stopWaiting(this.rows, this.at);
+    setPace(this.rows, this.at, thousandths);
+  }
+
+  /** Milliseconds of its own time since it began (see {@link pace}); of a member of a troupe, since the troupe began. */
   get time(): number {
     catchUp(this.rows, this.at);
     return this.rows.doubles[this.at + Row.now]! / 1000;
@@ -336,7 +358,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
     }
     if ((attention & Attention.member) !== 0) throw callError('step-member', {});
     const wait = waits[index]!;
-    const { time } = latest;
+    const time = ownTime(rows, at, latest.time);
     // What has been waited for counts from where the row was left alone.
     until[0] = wait > 0 ? doubles[at + Row.due]! - wait + time : doubles[at + Row.now]! + time;
     pass(rows, at);

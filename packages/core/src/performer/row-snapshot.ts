@@ -2,6 +2,7 @@ import { Row, Strand as Place } from '../controller/layout.js';
 import { findFirstStates, wouldSwitch } from '../engine/begin.js';
 import { phaseOf, signalValue } from '../engine/inspect.js';
 import { beginLengths, keptUntil, overAt } from '../engine/lengths.js';
+import { paceOf, restOf, setPace } from '../engine/pace.js';
 import { findDue, findTimer } from '../engine/pass.js';
 import { readRate } from '../engine/play.js';
 import { readSignals } from '../engine/read.js';
@@ -37,6 +38,8 @@ export function snapshotOf(rows: Rows, at: number): PerformerSnapshot {
     timers: [...doubles.subarray(timers, timers + tables.timers)],
     strands: tracks.map(({ index }) => strandOf(rows, at, index)),
     changed: (ints[2 * at + Row.attention]! & (Attention.decide | Attention.read)) !== 0,
+    pace: paceOf(rows, at),
+    paceRest: restOf(rows, at),
     seed: layout.picks < 0 ? 1 : ints[2 * at + layout.picks]! >>> 0,
     picks: varieties(controller).map((one) => ints[2 * at + layout.picks + 1 + one]!),
   };
@@ -117,6 +120,7 @@ function stand(rows: Rows, at: number, still: Standstill): void {
   const { doubles, ints, controller } = rows;
   const { layout } = controller;
   rows.clear(at);
+  setPace(rows, at, still.pace, still.paceRest);
   still.values.forEach((value, slot) => (doubles[at + layout.values + placeOf(slot)] = value));
   still.timers.forEach((instant, timer) => (doubles[at + layout.timers + timer] = instant));
   if (layout.picks >= 0) {

@@ -59,6 +59,8 @@ const snapshotShape = fields(
   },
   {
     ...maybe,
+    pace: number('a number from 0 to 64', { least: 0, most: 64 }),
+    paceRest: number('a whole number from 0 to 999', { least: 0, most: 999, whole: true }),
     seed: number('a whole number from 0 to 4294967295', { least: 0, most: 2 ** 32 - 1, whole: true }),
     picks: map(fields('picked', '{ shows, place }', { shows: text(), place }), 'what was picked, by state'),
     tracks: map(fields('track', 'what a track plays', strand, maybe), 'tracks by name'),

@@ -8,6 +8,7 @@ import { isOn } from '../signal/condition.js';
 import type { BitPlace, Words } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf } from '../signal/program.js';
+import { whole } from '../engine/pace.js';
 import { Mark } from '../engine/rows.js';
 import { checkFit, checkForm } from './snapshot-form.js';
 
@@ -63,6 +64,9 @@ export interface PerformerSnapshot extends TrackSnapshot {
   readonly on: readonly string[];
   /** Whether something was set that it has not yet decided upon. */
   readonly changed: boolean;
+  /** How fast its own time runs, absent where it is 1; and what has passed of the next microsecond, in thousandths. */
+  readonly pace?: number;
+  readonly paceRest?: number;
   /** Where chance stands, and what was picked last, by state; absent where nothing is picked. */
   readonly seed?: number;
   readonly picks?: Readonly<Record<string, Picked>>;
@@ -106,6 +110,9 @@ export interface Standstill {
   /** Track by track. */
   strands: Strand[];
   changed: boolean;
+  /** Its pace, and what has passed of a microsecond, both in thousandths. */
+  pace: number;
+  paceRest: number;
   /** Where chance stands, and by the number of its variety what each state has picked last, -1 for nothing. */
   seed: number;
   picks: number[];
@@ -136,6 +143,7 @@ export function writeSnapshot(
     on: tables.terms.filter((term) => isOn(term, still.words)).map(({ text }) => text),
     ...first!,
     changed: still.changed,
+    ...(still.pace !== whole && { pace: still.pace / whole, paceRest: still.paceRest }),
     ...(still.picks.length > 0 && { seed: still.seed, picks: pickedNames(controller, still.picks) }),
     ...(others.length === 0
       ? {}
@@ -224,6 +232,8 @@ export function readSnapshot(
     timers: timersOf(controller, snapshot, set),
     strands,
     changed: snapshot.changed || adopt,
+    pace: Math.round((snapshot.pace ?? 1) * whole),
+    paceRest: snapshot.paceRest ?? 0,
     seed: snapshot.seed ?? 1,
     picks: pickedNow(controller, snapshot, strands),
   };

@@ -5,6 +5,7 @@ import { rankText } from '../controller/rank.js';
 import type { RuleName } from '../controller/rule.js';
 import { segmentNow, valueNamed } from '../engine/inspect.js';
 import { isOver, keptUntil } from '../engine/lengths.js';
+import { paceOf, whole } from '../engine/pace.js';
 import { Mark, catchUp, situationOf, strandAt, timelineOf } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 import { holds, isOn, readsPulse, termsOf } from '../signal/condition.js';
@@ -103,6 +104,8 @@ export type Holding =
 export interface Why {
   /** Milliseconds since the performer began. */
   readonly at: number;
+  /** How fast its own time runs; 1 is as the game's. */
+  readonly pace: number;
   /** The track it speaks of. */
   readonly track: string;
   readonly state: string;
@@ -196,6 +199,7 @@ export function whyOf(rows: Rows, at: number, track: number): Why {
   const held = current.atLeast > 0 && now < keptUntil(rows, strand, current);
   return {
     at: now / 1000,
+    pace: paceOf(rows, at) / whole,
     track: tracks[current.track]!.name,
     state: current.name,
     since: entered / 1000,

@@ -278,7 +278,9 @@ const sentences = {
   'saved-other': () =>
     'what was saved is of another controller; load it where it was saved, or take a snapshot, which goes by names',
   'step-member': () =>
-    'a member of a troupe is not stepped, saved, put elsewhere or observed by itself; call step(), save() or load() of the troupe',
+    'a member of a troupe is not stepped, slowed, saved, put elsewhere or observed by itself; call step(), save() or load() of the troupe',
+  'pace-range': (v: Has<'most' | 'received'>) =>
+    `a pace is a number from 0 (it stands still) to ${v.most}, not ${shown(v.received)}`,
   'step-time': (v: Has<'most' | 'received'>) =>
     `step takes milliseconds from 0 to ${v.most} (an hour), not ${shown(v.received)}`,
   'switch-cycle': (v: Has<'states'>) =>

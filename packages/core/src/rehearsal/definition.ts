@@ -29,6 +29,8 @@ export interface ScriptLine {
   readonly ask?: string | undefined;
   readonly cut?: string | undefined;
   readonly route?: string | undefined;
+  readonly reset?: true | undefined;
+  readonly pace?: number | undefined;
   readonly every?: number | undefined;
   readonly times?: number | undefined;
   readonly expect?: ShownThen | undefined;

@@ -58,6 +58,11 @@ export class FeedingBody extends Body {
     return found;
   }
 
+  /** Has all signals count as changed: whom it feeds has begun anew. */
+  forget(): void {
+    this.fed.clear();
+  }
+
   /** The pulses that happen when a button is pressed. */
   pulsesOf(button: ButtonName): string[] {
     return this.feeds.flatMap(({ signal, from, isPulse }) => (isPulse && from === button ? [signal] : []));

@@ -1,5 +1,6 @@
 import type { Performer } from '../performer/performer.js';
 import { boundsText, isWithin, whyText } from '../explain/index.js';
+import { whole } from '../engine/pace.js';
 import type { SignalValue } from '../signal/definition.js';
 import { entryOf } from './trace.js';
 import type { Sample, TraceEntry, TrackSample, TrailPoint } from './trace.js';
@@ -15,8 +16,12 @@ export class Recorder {
   /** The answers to why at the instants looked at, one for each track. */
   readonly whys = new Map<number, readonly string[]>();
   private nextStop = 0;
-  /** The performer's time at the beginning, in microseconds: not 0 where it stands on a snapshot. */
-  private readonly begin: number;
+  /** How far the rehearsal is, in microseconds: a performer with a pace of its own counts others. */
+  private now = 0;
+  /** When a step or request began. */
+  private stepped = 0;
+  /** Since when the performer's time runs as it does: an instant of the rehearsal, and the same of its own. */
+  private paced: { readonly at: number; readonly own: number; readonly pace: number; readonly rest: number };
 
   /**
    * @param stops instants at which pictures are sampled exactly, from the earliest
@@ -29,17 +34,41 @@ export class Recorder {
     private readonly looks: ReadonlySet<number>,
     private readonly placeOf: ((state: string, track: string) => string) | undefined,
   ) {
-    this.begin = micros(performer.time);
+    this.paced = this.pacedNow();
     this.recordVector();
-  }
-
-  private sinceBegin(ms: number): number {
-    return (micros(ms) - this.begin) / 1000;
   }
 
   /** Now, in milliseconds. */
   get time(): number {
-    return this.sinceBegin(this.performer.time);
+    return this.now / 1000;
+  }
+
+  private pacedNow(): Recorder['paced'] {
+    const { pace, time } = this.performer;
+    const rest = pace === 1 ? 0 : (this.performer.snapshot().paceRest ?? 0);
+    return { at: this.now, own: micros(time), pace: Math.round(pace * whole), rest };
+  }
+
+  /** The instant of the rehearsal at which something happened in the latest step, from the same of the performer's own time. */
+  private timeOf(ownMs: number): number {
+    const { at, own, pace, rest } = this.paced;
+    const parts = (micros(ownMs) - own) * whole - rest;
+    // While its time stands still, or runs slowly, what a step decides upon first happens when that step begins.
+    return Math.max(this.stepped, parts <= 0 ? at : at + Math.ceil(parts / pace)) / 1000;
+  }
+
+  /** Has its own time run at another pace. */
+  pace(pace: number): void {
+    this.performer.pace = pace;
+    this.paced = this.pacedNow();
+    this.trace.push({ kind: 'pace', at: this.time, name: 'pace', value: this.performer.pace });
+  }
+
+  /** Has it begin anew. @param first first values that differ from the document's */
+  reset(first: Readonly<Record<string, SignalValue>>): void {
+    this.performer.reset(first);
+    this.paced = this.pacedNow();
+    this.trace.push({ kind: 'reset', at: this.time, name: 'reset' });
   }
 
   set(name: string, value: SignalValue, by?: 'ramp' | 'button' | 'body'): void {
@@ -70,6 +99,7 @@ export class Recorder {
   request(kind: 'ask' | 'cut' | 'route', name: string): void {
     const { performer, trace } = this;
     const { length } = trace;
+    this.stepped = this.now;
     let granted = true;
     if (kind === 'cut') performer.cut(name);
     else granted = performer[kind](name);
@@ -80,16 +110,22 @@ export class Recorder {
   /** Lets time go on; what shows at a stop on the way is written down exactly. */
   advance(to: number): void {
     const end = micros(to);
-    for (let now = micros(this.time); now < end; now = micros(this.time)) {
-      while (this.nextStop < this.stops.length && micros(this.stops[this.nextStop]!) <= now) this.nextStop++;
-      const stop = micros(this.stops[this.nextStop] ?? Infinity);
-      this.record(this.performer.step(Math.min(sampling * 1000, end - now, stop - now) / 1000));
-      if (micros(this.time) === stop && stop < end) this.look();
+    while (this.now < end) {
+      const { now, stops } = this;
+      while (this.nextStop < stops.length && micros(stops[this.nextStop]!) <= now) this.nextStop++;
+      const stop = micros(stops[this.nextStop] ?? Infinity);
+      const length = Math.min(sampling * 1000, end - now, stop - now);
+      this.stepped = now;
+      const count = this.performer.step(length / 1000);
+      this.now = now + length;
+      this.record(count);
+      if (this.now === stop && stop < end) this.look();
     }
   }
 
   /** Decides what was set now. */
   decide(): void {
+    this.stepped = this.now;
     this.record(this.performer.step(0));
     this.look();
   }
@@ -97,7 +133,7 @@ export class Recorder {
   private look(): void {
     const { tracks } = this.performer.controller;
     for (const at of this.looks)
-      if (micros(at) === micros(this.time))
+      if (micros(at) === this.now)
         this.whys.set(
           at,
           tracks.map(({ name }) => whyText(this.performer.why(name), this.placeOf)),
@@ -109,7 +145,7 @@ export class Recorder {
     const { performer, trace } = this;
     const { reports } = performer;
     for (let i = 0; i < count; i++) {
-      trace.push(entryOf(reports, i, this.sinceBegin(reports.at(i))));
+      trace.push(entryOf(reports, i, this.timeOf(reports.at(i))));
     }
     this.recordVector();
     const { pose, controller } = performer;
@@ -121,7 +157,7 @@ export class Recorder {
     const isSame = (what: 'state' | 'frame'): boolean =>
       tracks.every((one, i) => last?.tracks[i]![what] === one[what]);
     if (last?.pose === pose && isSame('state') && isSame('frame') && count === 0) return;
-    const switched = trace.findLast((entry) => entry.kind === 'switch');
+    const switched = trace.findLast(({ kind }) => kind === 'switch' || kind === 'reset');
     const entered = last !== undefined && !isSame('state') && switched !== undefined;
     this.samples.push({ at: entered ? switched.at : this.time, ...tracks[0]!, pose, tracks });
   }

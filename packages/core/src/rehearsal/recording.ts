@@ -22,7 +22,7 @@ type Deed =
 /**
  * Records what a game does to a performer, and what comes of it: the last seconds, to be looked at again or taken home as a
  * rehearsal. It watches the performer as any observer does, so that several recordings of one performer do not mind one
- * another.
+ * another. All instants are of the performer's own time: one that is slowed down is recorded as if it were not.
  */
 export class Recording {
   private readonly stood: { readonly at: number; readonly snapshot: PerformerSnapshot }[] = [];
@@ -74,6 +74,8 @@ export class Recording {
     const wanted = Math.min(Math.max(time, this.begins), this.performer.time);
     const from = this.stood.findLast(({ at }) => at <= wanted)!;
     scratch.restore(from.snapshot);
+    // What is played again passes in the performer's own time.
+    scratch.pace = 1;
     for (const deed of this.deeds) {
       // What was done at the very instant shows with the step that follows it.
       if (deed.at < from.at || deed.at >= wanted) continue;
@@ -102,8 +104,15 @@ export class Recording {
         script[script.length - 1] = { ...last, pulse: [...listOf(last.pulse), deed.name] };
       else script.push({ at, [deed.kind]: deed.name });
     }
-    const begins = snapshot as unknown as NonNullable<RehearsalScript['begins']>;
-    return { begins, lasts: (micros(this.performer.time) - micros(begin)) / 1000, script };
+    const begins: Mutable<PerformerSnapshot> = { ...snapshot };
+    delete begins.pace;
+    delete begins.paceRest;
+    return {
+      // It passes in the performer's own time.
+      begins: begins,
+      lasts: (micros(this.performer.time) - micros(begin)) / 1000,
+      script,
+    };
   }
 
   /** Ends it; the performer goes on as if there had been none. */
@@ -155,6 +164,8 @@ export class Recording {
     this.keep();
   }
 }
+
+type Mutable<T> = { -readonly [K in keyof T]: T[K] };
 
 const copied = (value: SignalValue): number | boolean | string | [number, number] =>
   Array.isArray(value) ? [value[0] as number, value[1] as number] : (value as number | boolean | string);

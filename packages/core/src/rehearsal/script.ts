@@ -6,6 +6,7 @@ import type { ScriptLine } from './definition.js';
 import type { FeedingBody } from './feeds.js';
 import { statesMeant } from './meant.js';
 import { isTrue } from './question.js';
+import type { SignalValue } from '../signal/definition.js';
 import { micros } from './recorder.js';
 import type { Recorder } from './recorder.js';
 
@@ -167,7 +168,10 @@ export class Script {
 
   private act(line: ScriptLine): void {
     const { recorder } = this;
-    for (const [name, value] of Object.entries(line.set ?? {})) {
+    if (line.pace !== undefined) recorder.pace(line.pace);
+    const set = Object.entries(line.set ?? {});
+    if (line.reset === true) this.reset(Object.fromEntries(set));
+    for (const [name, value] of set) {
       this.ramps.delete(name);
       placing(['set', name], () => recorder.set(name, value));
     }
@@ -181,6 +185,13 @@ export class Script {
     for (const name of listOf(line.release)) this.release(name);
     for (const kind of ['ask', 'route', 'cut'] as const)
       if (line[kind] !== undefined) placing([kind], () => recorder.request(kind, line[kind]!));
+  }
+
+  /** The character begins anew; its body, and buttons that are held, go on. */
+  private reset(first: Readonly<Record<string, SignalValue>>): void {
+    this.ramps.clear();
+    placing(['set'], () => this.recorder.reset(first));
+    this.body?.forget();
   }
 
   private press(name: string, lasts: number | undefined): void {

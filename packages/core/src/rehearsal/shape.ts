@@ -1,4 +1,5 @@
 import { any, fields, flag, list, map, number, one, text, texts, tuple } from '../shape/shape.js';
+import { fastest } from '../engine/pace.js';
 import { buttonNames, quantityNames } from './body.js';
 
 /** The longest rehearsal, in milliseconds. */
@@ -51,6 +52,8 @@ const line = fields(
     ask: text(),
     cut: text(),
     route: text(),
+    reset: one('true', true),
+    pace: number(`a number from 0 to ${fastest}`, { least: 0, most: fastest }),
     every: some,
     times: number('a whole number from 2 to 1000', { least: 2, most: 1000, whole: true }),
     expect: fields('shown', 'what shows then: { state, direction, clip, cell }', {}, shownThen),

@@ -24,6 +24,8 @@ export type TraceEntry =
       readonly to: number;
       readonly over: number;
     }
+  | { readonly kind: 'pace'; readonly at: number; readonly name: 'pace'; readonly value: number }
+  | { readonly kind: 'reset'; readonly at: number; readonly name: 'reset' }
   | { readonly kind: 'pulse' | 'press' | 'release'; readonly at: number; readonly name: string }
   | { readonly kind: 'cue'; readonly at: number; readonly name: string; readonly track: string }
   | {

@@ -21,6 +21,9 @@ export const rehearsalWords: Readonly<Record<string, string>> = {
   'line.ask': 'A state that is asked for.',
   'line.cut': 'A state that is put there without asking.',
   'line.route': 'A state that is gone to along hops.',
+  'line.reset':
+    'The character begins anew, as at the very first; what "set" says beside it are its first values.',
+  'line.pace': "How fast the character's own time runs from here on: 0.25 for slow motion, 0 to stand still.",
   'line.every': 'With times: it is done again each time so many milliseconds have gone by.',
   'line.times': 'How often it is done in all.',
   'line.expect': 'What shows then; what the line does is decided first.',
