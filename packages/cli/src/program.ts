@@ -306,11 +306,18 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .command('rehearse')
     .description('runs scripts of signals without a game; tells what happened and what was not as expected')
     .argument('<rehearsal...>', 'rehearsals in YAML or JSON, or folders with *.rehearsal.yaml or .json')
-    .option('-o, --out <file.png>', 'draw what happened here')
+    .option(
+      '-o, --out <file>',
+      'draw what happened here: along its time (.png) or moving (.webp, .gif, .apng)',
+    )
     .addOption(wornOption())
     .addOption(bareOption())
     .option('-q, --quiet', 'print only what was not as expected')
     .option('-w, --watch', 'run again whenever one of their files changes')
+    .option(
+      '--expect-seen',
+      'write what is seen into a rehearsal that expects nothing yet, as its expectations',
+    )
     .option('--json', 'print what happened as JSON')
     .addOption(
       new Option('--junit', 'print what came of the expectations as JUnit XML, for test reports').conflicts(
@@ -321,6 +328,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       'after',
       example(
         'dot-hop rehearse demo/evening.rehearsal.yaml -o evening.png',
+        'dot-hop rehearse demo/errand.rehearsal.yaml -o errand.webp',
         'dot-hop rehearse demo/errand.rehearsal.yaml demo/townsfolk --quiet',
       ),
     )

@@ -149,6 +149,72 @@ test('one that cannot be run keeps no other from it, and stands in every report'
   });
 });
 
+/** A short run, in which Wick goes west over level ground and is given a body to go by. */
+const walk = `# He goes home.
+dotHopRehearsal: 1
+document: wick.dothop.yaml
+lasts: 700
+body: { platformer: { speed: 140, leapAt: leap } }
+script:
+  - { at: 100, press: left, for: 500 }   # along the quay
+`;
+
+test('draws it moving: he goes over the ground, and a line runs through states and signals', async () => {
+  writeFileSync(path.join(folder, 'walk.rehearsal.yaml'), walk);
+  const { code, err } = runIn(folder, ['rehearse', 'walk.rehearsal.yaml', '-o', 'walk.webp']);
+  expect({ code, err }).toEqual({
+    code: 0,
+    err: '19 pictures, one each 40 ms; writing them ...\nmoving picture of what happened in walk.webp\n',
+  });
+  const film = path.join(folder, 'walk.webp');
+  const { pages, delay, width, loop } = await sharp(film, { animated: true }).metadata();
+  // Every 40 ms, the last instant too; then it stays a while, and begins again.
+  expect([pages, width, loop]).toEqual([19, 640, 0]);
+  expect(delay).toEqual([...Array<number>(17).fill(40), 20, 900]);
+  // The darkest column of the stage is where he stands; the bright line below says when it is.
+  const placed = async (page: number): Promise<[number, number]> => {
+    const { data, info } = await sharp(film, { page }).raw().toBuffer({ resolveWithObject: true });
+    const sumOf = (x: number, from: number, to: number): number => {
+      let sum = 0;
+      for (let y = from; y < to; y++) for (let c = 0; c < 3; c++) sum += data[(y * info.width + x) * 4 + c]!;
+      return sum;
+    };
+    const columns = Array.from({ length: info.width }, (_, x) => x);
+    const dark = columns.map((x) => sumOf(x, 150, 210));
+    const bright = columns.map((x) => sumOf(x, info.height - 16, info.height - 12));
+    return [dark.indexOf(Math.min(...dark)), bright.indexOf(Math.max(...bright))];
+  };
+  const [first, last] = [await placed(1), await placed(16)];
+  expect(last[0]).toBeLessThan(first[0] - 50);
+  expect(last[1]).toBeGreaterThan(first[1] + 300);
+});
+
+test('what it cannot be drawn as is refused before it runs', () => {
+  const { code, err } = runIn(folder, ['rehearse', 'evening.rehearsal.yaml', '-o', 'evening.mp4']);
+  expect(code).toBe(2);
+  expect(err).toContain('drawn as .png (along its time) or .webp, .gif or .apng (moving)');
+});
+
+test('what is seen becomes what is expected, once, and all else in the file stays', () => {
+  const file = path.join(folder, 'walk.rehearsal.yaml');
+  writeFileSync(file, walk);
+  const { code, out, err } = runIn(folder, ['rehearse', 'walk.rehearsal.yaml', '--expect-seen', '--quiet']);
+  expect(code).toBe(0);
+  expect(err).toBe(
+    '4 expectations written into walk.rehearsal.yaml: what was seen is expected from now on\n',
+  );
+  expect(out).toContain('all 4 expectations met');
+  const filled = readFileSync(file, 'utf8');
+  expect(filled.startsWith(walk)).toBe(true);
+  expect(filled).toContain('\n  - { at: 63, state: stand, direction: east }\n');
+  expect(filled).toMatch(/\n {2}- { from: 0, to: 700, passes: \[stand, go, stand\], cues: { .* } }\n/);
+  const again = runIn(folder, ['rehearse', 'walk.rehearsal.yaml', '--expect-seen']);
+  expect(again.code).toBe(2);
+  expect(again.err).toContain('walk.rehearsal.yaml expects 4 things already; take "expect" out');
+  expect(readFileSync(file, 'utf8')).toBe(filled);
+  expect(runIn(folder, ['rehearse', '-', '--expect-seen'], walk).err).toContain('standard input is none');
+});
+
 test('watching runs them again at a change, and outlives a faulty document', async () => {
   const program = path.join(root, 'packages/cli/bin/dot-hop.js');
   const child = spawn(process.execPath, [program, 'rehearse', '.', '--quiet', '--watch'], { cwd: folder });

@@ -5,15 +5,23 @@ import { DotHopError } from 'dot-hop';
 import type { Controller, Outfit } from 'dot-hop';
 import { readDocument } from 'dot-hop/document';
 import type { Source } from 'dot-hop/document';
-import { isRehearsalFile, readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
-import type { Outcome, RehearsalOptions, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
+import { changedText, styleOf } from 'dot-hop/edit';
+import { expectationsSeen, isRehearsalFile, readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
+import type {
+  Outcome,
+  RehearsalDefinition,
+  RehearsalOptions,
+  RehearsalResult,
+  TraceEntry,
+} from 'dot-hop/rehearsal';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
 import { dyedImages } from '../dyed.js';
-import { needPng } from '../files/kinds.js';
+import { endingOf } from '../files/kinds.js';
 import { forgetReads, readText } from '../files/reading.js';
 import { fileTrouble } from '../files/trouble.js';
 import { writeWhole } from '../files/writing.js';
+import { filmFormats } from '../picture/film-files.js';
 import { junitOf } from '../junit.js';
 import { Misuse } from '../misuse.js';
 import { basesOf } from '../read-document.js';
@@ -30,12 +38,15 @@ export interface RehearseOptions extends WornOptions {
   readonly quiet?: boolean;
   /** Run again whenever a file that the rehearsals depend on changes. */
   readonly watch?: boolean;
+  /** Write what was seen into the rehearsals, as what is expected from now on. */
+  readonly expectSeen?: boolean;
 }
 
 /** A rehearsal that was run. */
 export interface Run {
   readonly file: string;
   readonly source: Source;
+  readonly definition: RehearsalDefinition;
   readonly character: Character;
   /** What it wears in a picture of it. */
   readonly outfit: Outfit | undefined;
@@ -59,6 +70,8 @@ export async function rehearse(
   options: RehearseOptions,
   output: Output,
 ): Promise<number> {
+  if (options.expectSeen === true)
+    for (const file of await rehearsalsAmong(files)) await fillExpectations(file, output);
   if (options.watch === true) return watch(files, options, output);
   return rehearseAll(await rehearsalsAmong(files), options, output);
 }
@@ -69,7 +82,13 @@ async function rehearseAll(
   output: Output,
 ): Promise<number> {
   checkWorn(options);
-  if (options.out !== undefined) needPng(options.out, 'a picture of a rehearsal');
+  if (options.out !== undefined)
+    endingOf(
+      '-o',
+      options.out,
+      ['.png', ...Object.keys(filmFormats)],
+      'a rehearsal is drawn as .png (along its time) or .webp, .gif or .apng (moving)',
+    );
   if (options.out !== undefined && files.length > 1)
     throw new Misuse(`-o ${options.out} is for one rehearsal; ${files.length} were given`);
   const all: (Run | BrokenRun)[] = [];
@@ -81,15 +100,57 @@ async function rehearseAll(
     output.note(error instanceof Misuse ? `dot-hop: ${error.message}` : error.message);
   const runs = all.filter((one): one is Run => !isBroken(one));
   if (options.out !== undefined && runs.length > 0) {
-    const { file, character, outfit, result } = runs[0]!;
-    const images = dyedImages(character.images, outfit === undefined ? [] : [outfit]);
-    const { tracePicture } = await import('../picture/trace-picture.js');
-    const picture = await tracePicture(path.basename(file), result, character.controller, images);
-    await writeWhole(options.out, picture);
-    output.note(`picture of what happened in ${options.out}`);
+    await draw(runs[0]!, options.out, output);
   }
   if (runs.length < all.length) return exit.misuse;
   return runs.some(({ result }) => result.outcomes.some(({ met }) => !met)) ? exit.failed : exit.well;
+}
+
+/**
+ * Writes what is seen in a rehearsal into it, as what is expected of it from now on; all else in its file stays as it is.
+ *
+ * @throws {Misuse} for one that expects something already: what a person expected is not written over
+ */
+async function fillExpectations(file: string, output: Output): Promise<void> {
+  if (file === '-') throw new Misuse('--expect-seen writes into a file; standard input is none');
+  const { definition, character, result } = await runFile(file);
+  const { expect = [] } = definition;
+  if (expect.length > 0)
+    throw new Misuse(
+      `${file} expects ${expect.length} ${expect.length === 1 ? 'thing' : 'things'} already; take "expect" out to have it filled with what is seen`,
+    );
+  const seen = expectationsSeen(character.controller, result);
+  const text = changedText(
+    await readText(file),
+    [{ op: 'set', path: ['expect'], value: seen }],
+    styleOf(file),
+  );
+  await writeWhole(file, text, 'edited');
+  forgetReads();
+  output.note(`${seen.length} expectations written into ${file}: what was seen is expected from now on`);
+}
+
+/** Draws what happened, along its time or moving, by the ending of the file. */
+async function draw(
+  { file, definition, character, outfit, result }: Run,
+  out: string,
+  output: Output,
+): Promise<void> {
+  const { controller } = character;
+  const images = dyedImages(character.images, outfit === undefined ? [] : [outfit]);
+  const name = path.basename(file);
+  const format = filmFormats[path.extname(out).toLowerCase()];
+  if (format === undefined) {
+    const { tracePicture } = await import('../picture/trace-picture.js');
+    await writeWhole(out, await tracePicture(name, result, controller, images));
+    output.note(`picture of what happened in ${out}`);
+    return;
+  }
+  const { pictureEvery, rehearsalFilm } = await import('../picture/rehearsal-film.js');
+  const film = await rehearsalFilm({ name, definition, result, controller, images });
+  output.note(`${film.frames.length} pictures, one each ${pictureEvery(result.lasts)} ms; writing them ...`);
+  await writeWhole(out, (await format(film)).bytes);
+  output.note(`moving picture of what happened in ${out}`);
 }
 
 /** Rehearsals as they were named; of a folder all that lie in it and below, in the order of their names. */
@@ -228,7 +289,7 @@ export async function runFile(file: string, worn?: WornOptions): Promise<Run> {
   const result = source.placing(() =>
     runRehearsal(character.controller, definition, { outfit, placeOf: placesIn(character) }),
   );
-  return { file, source, character, outfit, result };
+  return { file, source, definition, character, outfit, result };
 }
 
 /** Where the states of a character stand, if that can be in more than one document. */

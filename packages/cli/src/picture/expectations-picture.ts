@@ -1,9 +1,9 @@
 import type { Controller } from 'dot-hop';
 import type { Outcome, RehearsalResult } from 'dot-hop/rehearsal';
 import { svgBox, svgLine } from './canvas.js';
+import type { Drawing } from './drawing.js';
 import { fitText, svgText } from './letters.js';
 import { theme } from './theme.js';
-import type { Drawing } from './trace-picture.js';
 
 const left = 24;
 const rowHeight = 22;

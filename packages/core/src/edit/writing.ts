@@ -46,6 +46,8 @@ const listed = new Set([
   'signals',
   'derived',
   'states',
+  'groups',
+  'variants',
   'tracks',
   'perCell',
   'perFrame',
@@ -59,6 +61,8 @@ const isInLines = (path: readonly (string | number)[], value: unknown): boolean 
   if (path.length === 2 && path[0] === 'sheets') return true;
   // A few rectangles can be taken in at a glance in one line; a sheet full of them can not.
   if (name === 'cells') return Array.isArray(value) && value.length > 4 && Array.isArray(value[0]);
+  // The lines of a rehearsal, and what it expects.
+  if (path.length === 1 && (name === 'script' || name === 'expect')) return true;
   return listed.has(name);
 };
 

@@ -11,8 +11,9 @@ export type { RehearsalOptions, RehearsalScript } from './run.js';
 export { FeedingBody } from './feeds.js';
 export type { ButtonName } from './body.js';
 export { Recording } from './recording.js';
+export { expectationsSeen } from './seen.js';
 export { assertRehearsal, toGoAsRehearsed, unmetText } from './report.js';
-export type { Outcome, RehearsalResult, Sample, TraceEntry, TrailPoint } from './trace.js';
+export type { Outcome, RehearsalResult, Sample, TraceEntry, PathPoint, TrailPoint } from './trace.js';
 export type {
   BodyDefinition,
   Expectation,

@@ -3,7 +3,7 @@ import { boundsText, isWithin, whyText } from '../explain/index.js';
 import { whole } from '../engine/pace.js';
 import type { SignalValue } from '../signal/definition.js';
 import { entryOf } from './trace.js';
-import type { Sample, TraceEntry, TrackSample, TrailPoint } from './trace.js';
+import type { PathPoint, Sample, TraceEntry, TrackSample, TrailPoint } from './trace.js';
 
 /** How finely pictures are sampled, in milliseconds. Switches and cues have their exact instants whatever this is. */
 export const sampling = 5;
@@ -13,6 +13,7 @@ export class Recorder {
   readonly trace: TraceEntry[] = [];
   readonly samples: Sample[] = [];
   readonly trail: TrailPoint[] = [];
+  readonly path: PathPoint[] = [];
   /** The answers to why at the instants looked at, one for each track. */
   readonly whys = new Map<number, readonly string[]>();
   private nextStop = 0;
@@ -128,6 +129,12 @@ export class Recorder {
     this.stepped = this.now;
     this.record(this.performer.step(0));
     this.look();
+  }
+
+  /** Writes down where the body is. */
+  place(x: number, y: number): void {
+    const last = this.path[this.path.length - 1];
+    if (last?.x !== x || last.y !== y) this.path.push({ at: this.time, x, y });
   }
 
   private look(): void {

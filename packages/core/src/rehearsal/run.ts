@@ -47,6 +47,7 @@ export function runRehearsal(
     trace: recorder.trace,
     samples: recorder.samples,
     trail: recorder.trail,
+    path: recorder.path,
     outcomes: outcomes.map(({ track, ...one }): Outcome => ({
       ...one,
       why: one.failedAt === undefined ? undefined : whys?.get(one.failedAt)?.[track],

@@ -240,6 +240,7 @@ export class Script {
     if (heard) body.leap();
     body.advance(recorder.time - this.bodyTime);
     this.bodyTime = recorder.time;
+    recorder.place(body.x, body.y);
   }
 
   private feed(): void {

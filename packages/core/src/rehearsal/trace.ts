@@ -87,6 +87,13 @@ export interface TrailPoint {
   readonly direction: string;
 }
 
+/** Where the body was at an instant, in pixels, y downwards. */
+export interface PathPoint {
+  readonly at: number;
+  readonly x: number;
+  readonly y: number;
+}
+
 /** An expectation with what came of it. */
 export interface Outcome {
   /** Its place among the outcomes, from 0: those of `expect` first, then those of the script. */
@@ -115,5 +122,7 @@ export interface RehearsalResult {
   readonly samples: readonly Sample[];
   /** The vectors in turn, one entry a change of vector or direction. */
   readonly trail: readonly TrailPoint[];
+  /** The way of the body, one entry a change of place; none without a body. */
+  readonly path: readonly PathPoint[];
   readonly outcomes: readonly Outcome[];
 }
