@@ -51,6 +51,14 @@ export {
   strideClip,
   timeFrames,
 } from './clips.js';
+// Step 4: signals, and conditions over them.
+export { addDerived, addSignal, removeSignal, setSignal } from './signals.js';
+export { conditionText, conditionTree } from './conditions.js';
+export type { ConditionTree } from './conditions.js';
+
+// Step 5: states.
+export { addState, rankState, removeState, setHop, setState } from './states.js';
+
 export { framesOf } from './frames.js';
 export type { Frame, SheetSize } from './frames.js';
 export { changesBetween, changesOver } from './over.js';
