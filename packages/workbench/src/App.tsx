@@ -31,6 +31,18 @@ const rooms: Readonly<Record<RoomName, { readonly title: string; readonly Room: 
     title: 'Time',
     Room: lazy(async () => ({ default: (await import('./rooms/time/TimeRoom.js')).TimeRoom })),
   },
+  signals: {
+    title: 'Signals',
+    Room: lazy(async () => ({ default: (await import('./rooms/signals/SignalsRoom.js')).SignalsRoom })),
+  },
+  rank: {
+    title: 'Rank',
+    Room: lazy(async () => ({ default: (await import('./rooms/rank/RankRoom.js')).RankRoom })),
+  },
+  try: {
+    title: 'Try',
+    Room: lazy(async () => ({ default: (await import('./rooms/try/TryRoom.js')).TryRoom })),
+  },
 };
 const TextPane = lazy(async () => ({ default: (await import('./text/TextPane.js')).TextPane }));
 
@@ -84,7 +96,7 @@ function useKeys(): void {
       } else if (held && key === 's') {
         event.preventDefault();
         void saveZip();
-      } else if (event.altKey && /^[12]$/.test(event.key)) {
+      } else if (event.altKey && /^[1-5]$/.test(event.key)) {
         event.preventDefault();
         goTo((Object.keys(rooms) as RoomName[])[Number(event.key) - 1]!);
       } else if (event.altKey && key === 't') {
@@ -108,16 +120,18 @@ export function App() {
     <div className="workbench">
       <Drop />
       <Head />
-      <main className={isTextOpen ? 'with-text' : ''}>
+      <main className={`${isTextOpen ? 'with-text' : ''} ${room === 'try' ? 'wide' : ''}`}>
         <div className="room" data-testid={`room-${room}`}>
           <Suspense fallback={<p className="hint">Opening the room ...</p>}>
             <Room />
           </Suspense>
         </div>
-        <aside>
-          <Stage />
-          <FoundList />
-        </aside>
+        {room === 'try' ? null : (
+          <aside>
+            <Stage />
+            <FoundList />
+          </aside>
+        )}
         {isTextOpen ? (
           <section className="text" aria-label="text of the document">
             <Suspense fallback={<p className="hint">Opening the text ...</p>}>

@@ -68,7 +68,7 @@ export class WorkbenchPage extends TestBrowser {
       .waitFor();
   }
 
-  async room(name: 'Cut' | 'Time'): Promise<void> {
+  async room(name: 'Cut' | 'Time' | 'Signals' | 'Rank' | 'Try'): Promise<void> {
     await this.page.getByRole('navigation').getByRole('button', { name }).click();
     await this.page.getByTestId(`room-${name.toLowerCase()}`).waitFor();
   }
@@ -88,5 +88,33 @@ export class WorkbenchPage extends TestBrowser {
     const field = this.page.getByRole('textbox', { name: label, exact: true });
     await field.fill(value);
     await field.press('Enter');
+  }
+
+  /** Picks one of a choice. */
+  async choose(label: string, option: string | RegExp): Promise<void> {
+    await this.page.getByRole('button', { name: new RegExp(`${label}$`) }).click();
+    await this.page.getByRole('option', { name: option, exact: true }).click();
+  }
+
+  /** A new signal of a kind, under a name. */
+  async newSignal(kind: string, name: string): Promise<void> {
+    await this.page.getByRole('button', { name: 'new signal' }).click();
+    await this.page.getByRole('menuitem', { name: new RegExp(`^${kind} `) }).click();
+    await this.put('name', name);
+    await this.page.getByRole('row', { name, exact: true }).waitFor();
+  }
+
+  /** A new state that shows a clip, under a name. */
+  async newState(clip: string, name: string): Promise<void> {
+    await this.page.getByRole('button', { name: 'new state' }).click();
+    await this.choose('shows', clip);
+    await this.put('name', name);
+    await this.page.getByRole('row', { name, exact: true }).waitFor();
+  }
+
+  /** Puts a term behind the others of a condition. */
+  async addTerm(condition: string, term: string): Promise<void> {
+    await this.page.getByRole('button', { name: `add a term to ${condition}` }).click();
+    await this.page.getByRole('menuitem', { name: term, exact: true }).click();
   }
 }

@@ -21,6 +21,8 @@ export interface OverlayOptions {
   readonly loop?: Loop;
   /** The file of the document, for the rehearsals that are copied; by default made from the character's name. */
   readonly document?: string;
+  /** Whether it stands in the page's own flow, and not at the edge of the window. Default false. */
+  readonly inline?: boolean;
   /** How far back one can look, in seconds; 10 by default. */
   readonly seconds?: number;
 }
@@ -36,6 +38,8 @@ export interface Overlay {
   /** Takes it away; the performer goes on as if there had been none. */
   destroy(): void;
   readonly recording: Recording;
+  /** The instant that is looked at, in milliseconds of the performer: the present one, or one gone back to. */
+  readonly instant: number;
 }
 
 /**
@@ -149,7 +153,7 @@ class Panel implements Overlay, Hands {
     const panel = element(
       'section',
       {
-        className: 'overlay',
+        className: this.options.inline === true ? 'overlay inline' : 'overlay',
         'aria-label': `${performer.controller.name}: signals, states and the last seconds`,
       },
       element(
@@ -202,7 +206,7 @@ class Panel implements Overlay, Hands {
     return buttons;
   }
 
-  private get instant(): number {
+  get instant(): number {
     return this.cursor ?? this.performer.time;
   }
 

@@ -75,7 +75,7 @@ function innerText(tree: ConditionTree): string {
   return parts
     .map((part) => {
       const words = conditionText(part);
-      const isJoined = part.kind !== 'term' && part.parts.length > 1 && !part.not;
+      const isJoined = part.kind !== 'term' && part.kind !== kind && part.parts.length > 1 && !part.not;
       // A term with a choice in it (`a ? b : c`) would take what follows it for its last part.
       return isJoined || (part.kind === 'term' && !part.not && part.text.includes('?'))
         ? `(${words})`

@@ -73,7 +73,7 @@ export function setState<F extends keyof StateDefinition>(
   if (state === undefined) return { says: '', changes: [] };
   const path = [...state.path, field];
   return {
-    says: value === undefined ? `${name} without ${field}` : `${field} of ${name}`,
+    says: value === undefined ? `take “${field}” from ${name}` : `“${field}” of ${name}`,
     changes: [value === undefined ? { op: 'remove', path } : { op: 'set', path, value }],
   };
 }

@@ -1,5 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import { chanceOf, nextChance } from '../engine/chance.js';
+import { DotHopError } from '../problem/problem.js';
 import { Performer } from '../performer/performer.js';
 import type { Outfit } from '../performer/outfit.js';
 import type { PerformerSnapshot } from '../performer/snapshot.js';
@@ -70,7 +71,7 @@ function perform(
   const stops = [...expect.flatMap(({ at }) => at ?? []), ...looks].sort((a, b) => a - b);
   const performer = new Performer(controller, Object.fromEntries(body?.changes() ?? []));
   performer.wear(outfit);
-  if (rehearsal.begins !== undefined) performer.restore(rehearsal.begins as unknown as PerformerSnapshot);
+  if (rehearsal.begins !== undefined) beginFrom(performer, rehearsal.begins as unknown as PerformerSnapshot);
   const recorder = new Recorder(performer, stops, looks, placeOf);
   const script = new Script(rehearsal.script, recorder, body);
   const tick = rehearsal.steps === undefined ? undefined : ticksOf(rehearsal.steps);
@@ -94,6 +95,16 @@ function perform(
     recorder,
     outcomes: found.map((one, index) => ({ index, ...one, met: one.instead === '' })),
   };
+}
+
+/** Stands where a snapshot was taken; one of another version of the document counts as far as its names are still there. */
+function beginFrom(performer: Performer, snapshot: PerformerSnapshot): void {
+  try {
+    performer.restore(snapshot);
+  } catch (error) {
+    if (!(error instanceof DotHopError) || error.problems[0]?.code !== 'snapshot-version') throw error;
+    performer.adopt(snapshot);
+  }
 }
 
 /** What came of a line that waits or expects something. */

@@ -1,6 +1,7 @@
 import { wrap } from 'comlink';
 import { create } from 'zustand';
-import type { Looking, Seen } from '../worker/looking.js';
+import type { Remote } from 'comlink';
+import type { Looking, Seen, Situation } from '../worker/looking.js';
 import type { Drawn } from './pictures.js';
 import { useWorkbench } from './store.js';
 
@@ -10,6 +11,14 @@ export const useFound = create<{ readonly seen: readonly Seen[]; readonly isLook
   isLooking: false,
 }));
 
+export type { Situation } from '../worker/looking.js';
+
+let looks: Remote<Looking> | undefined;
+
+/** In which situations a state of the open character takes over; the answer comes from beside the page. */
+export const whoShows = (state: string): Promise<readonly Situation[]> =>
+  looks === undefined ? Promise.resolve([]) : looks.whoShows(useWorkbench.getState().definition, state);
+
 /** How long nothing must have been changed before it is looked at anew, in milliseconds. */
 const pause = 200;
 
@@ -18,6 +27,7 @@ export function keepLooking(): void {
   const worker = wrap<Looking>(
     new Worker(new URL('../worker/looking.ts', import.meta.url), { type: 'module' }),
   );
+  looks = worker;
   const given = new Map<string, Drawn>();
   let asked = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;

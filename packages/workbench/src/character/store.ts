@@ -18,7 +18,7 @@ import { readData, readText } from './reading.js';
 import type { Sizes, Trouble } from './reading.js';
 
 /** The rooms, in the order of the work. */
-export type RoomName = 'cut' | 'time';
+export type RoomName = 'cut' | 'time' | 'signals' | 'rank' | 'try';
 
 /** What one is looking at; the stage plays it, and the text pane shows its lines. */
 export interface Selection {
@@ -28,6 +28,8 @@ export interface Selection {
   readonly clip: string | undefined;
   /** Frames of the clip, the latest last. */
   readonly frames: readonly number[];
+  readonly signal: string | undefined;
+  readonly state: string | undefined;
 }
 
 /** A character that is open: its text, what the text comes to, its files, and what one is looking at. */
@@ -68,7 +70,9 @@ export interface Workbench {
 
 export const emptyDefinition: ControllerDefinition = { dotHop: 1, sheets: {}, clips: {} };
 export const emptyText = (name: string): string => `dotHop: 1\nname: ${name}\nsheets: {}\nclips: {}\n`;
-const nothing: Selection = { sheet: undefined, cells: [], clip: undefined, frames: [] };
+const nothing: Selection = {
+  ...{ sheet: undefined, cells: [], clip: undefined, frames: [], signal: undefined, state: undefined },
+};
 
 export const useWorkbench = create<Workbench>(() => ({
   file: 'character.dothop.yaml',
@@ -201,6 +205,7 @@ function fitting(selection: Selection, { sheets, clips }: ControllerDefinition):
     selection.clip !== undefined && selection.clip in clips ? selection.clip : Object.keys(clips)[0];
   if (sheet === selection.sheet && clip === selection.clip) return selection;
   return {
+    ...selection,
     sheet,
     clip,
     cells: sheet === selection.sheet ? selection.cells : [],
@@ -298,6 +303,11 @@ export function exchangeBases(bases: Bases): void {
 /** Adds files to the character; their images can be named from now on. */
 export function addFiles(files: ReadonlyMap<string, Blob>, drawn: ReadonlyMap<string, Drawn>): void {
   const before = state();
+  if (drawn.size === 0) {
+    // No image that could be named: the character stays the very same.
+    put({ files: new Map([...before.files, ...files]), saved: 'unsaved' });
+    return;
+  }
   put({
     isCurrent: false,
     files: new Map([...before.files, ...files]),
@@ -330,6 +340,12 @@ export function follow(path: DocumentPath, line?: number): void {
   } else if (part === 'clips' && String(name) in clips) {
     goTo('time');
     select({ clip: String(name), frames: [] });
+  } else if (part === 'signals' || part === 'derived') {
+    goTo('signals');
+    select({ signal: String(name) });
+  } else if (path.includes('states')) {
+    goTo('rank');
+    select({ state: String(path[path.lastIndexOf('states') + 1]) });
   } else showText(true);
   if (line !== undefined) put({ isTextOpen: true, line: { number: line } });
 }

@@ -10,11 +10,17 @@ export function FoundList() {
   const troubles = useWorkbench((state) => state.troubles);
   const plays = useWorkbench((state) => state.controller !== undefined);
   const room = useWorkbench((state) => state.room);
-  const { sheet, clip } = useWorkbench((state) => state.selection);
+  const { sheet, clip, state: shown, signal } = useWorkbench((state) => state.selection);
   const { seen, isLooking } = useFound();
   const open = seen.filter(({ accepted, severity }) => !accepted && severity !== 'note');
   const concerns = (path: readonly (string | number)[]): boolean =>
-    room === 'cut' ? path[0] === 'sheets' && path[1] === sheet : path[0] === 'clips' && path[1] === clip;
+    ({
+      cut: path[0] === 'sheets' && path[1] === sheet,
+      time: path[0] === 'clips' && path[1] === clip,
+      signals: (path[0] === 'signals' || path[0] === 'derived') && path[1] === signal,
+      try: false,
+      rank: shown !== undefined && path.includes('states') && path.includes(shown),
+    })[room];
   const near = open.filter(({ path }) => concerns(path));
   const far = open.filter(({ path }) => !concerns(path));
   const all = [

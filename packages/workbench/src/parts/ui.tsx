@@ -131,3 +131,28 @@ export function Choice<T extends string>({
     </Select>
   );
 }
+
+/** Something that is so or not. */
+export function Check({
+  label,
+  isOn,
+  isDisabled = false,
+  onChange,
+}: {
+  readonly label: string;
+  readonly isOn: boolean;
+  readonly isDisabled?: boolean;
+  readonly onChange: (isOn: boolean) => void;
+}) {
+  return (
+    <label className="check">
+      <input
+        type="checkbox"
+        checked={isOn}
+        disabled={isDisabled}
+        onChange={(event) => onChange(event.target.checked)}
+      />{' '}
+      {label}
+    </label>
+  );
+}

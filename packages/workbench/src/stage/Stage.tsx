@@ -10,6 +10,8 @@ import { readData } from '../character/reading.js';
 import { sizesOf, useWorkbench } from '../character/store.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
 import { alone, isThere } from './alone.js';
+import { bodyOf } from './body.js';
+import { live } from './live.js';
 import { CharacterPlay, ClipPlay } from './play.js';
 import { drawQuay } from './quay.js';
 import { StageFoot, StageHead } from './StageControls.js';
@@ -63,7 +65,21 @@ export function Stage() {
       wholePlay.current = new CharacterPlay(played, bodyOf(played), single?.name);
     else before.exchange(played);
   }, [played, single]);
+  // What these rooms do shows on the whole character.
+  const room = useWorkbench((state) => state.room);
+  const [seenRoom, setSeenRoom] = useState(room);
+  if (room !== seenRoom) {
+    setSeenRoom(room);
+    if (room === 'signals' || room === 'rank') setShown('character');
+  }
+  useEffect(
+    () => () => {
+      live.performer = undefined;
+    },
+    [],
+  );
   useEachPicture((ms) => {
+    live.performer = kind === 'character' && single === undefined ? wholePlay.current?.performer : undefined;
     const context = canvas.current?.getContext('2d', inPlainMemory);
     if (!context) return;
     const play = kind === 'clip' ? clipPlay.current : wholePlay.current;
@@ -175,12 +191,6 @@ function Pulses({
       ))}
     </div>
   );
-}
-
-/** A body of the kind that a character's signals are made for. */
-function bodyOf({ definition }: Controller): 'platformer' | 'walker' {
-  const signals = definition.signals ?? {};
-  return 'grounded' in signals || !('vy' in signals || 'velocity' in signals) ? 'platformer' : 'walker';
 }
 
 const stampsAreThere = (

@@ -1,4 +1,4 @@
-import { checkController } from 'dot-hop/check';
+import { checkController, whoWins } from 'dot-hop/check';
 import type { Severity } from 'dot-hop/check';
 import { measureClips } from 'dot-hop/pixels';
 import type { Picture } from 'dot-hop/pixels';
@@ -51,7 +51,28 @@ const looking = {
       throw error;
     }
   },
+
+  /** In which situations of its signals a state of the body or of a further track takes over. */
+  whoShows(definition: ControllerDefinition, name: string): Situation[] {
+    try {
+      const controller = compileWorn(definition, { images: Object.fromEntries(pictures) });
+      const track = controller.stateNamed.get(name)?.track ?? 0;
+      return whoWins(controller, undefined, track)
+        .filter(({ state }) => state === name)
+        .map(({ terms, once, example }) => ({ terms, once, example }));
+    } catch (error) {
+      if (error instanceof DotHopError) return [];
+      throw error;
+    }
+  },
 };
+
+/** A situation in which a state takes over: what is on and what is off, and values that bring it about. */
+export interface Situation {
+  readonly terms: readonly { readonly text: string; readonly on: boolean }[];
+  readonly once: boolean;
+  readonly example: string;
+}
 
 export type Looking = typeof looking;
 expose(looking);

@@ -1,0 +1,73 @@
+import type { HopDefinition } from 'dot-hop';
+import { setHop } from 'dot-hop/edit';
+import { statesIn } from 'dot-hop/explain';
+import type { StatedState } from 'dot-hop/explain';
+import { Plus, Trash2 } from 'lucide-react';
+import { act, tell, useWorkbench } from '../../character/store.js';
+import { Condition } from '../../parts/Condition.js';
+import { Here } from '../../parts/Here.js';
+import { Choice, IconButton } from '../../parts/ui.js';
+import { instantsOf } from './instants.js';
+
+/** The ways from a state to others: where to, at which instant, and on what condition. */
+export function Hops({ state }: { readonly state: StatedState }) {
+  const definition = useWorkbench((one) => one.definition);
+  const { name, path, definition: said } = state;
+  const hops = said.hops ?? [];
+  const others = statesIn(definition)
+    .filter((one) => one.track === state.track && one.name !== name)
+    .map((one) => one.name);
+  const put = (at: number, hop: HopDefinition | undefined): void =>
+    act(setHop(definition, name, at, hop), `hop ${at} of ${name}`);
+  const instants = { now: 'at once', ...instantsOf(definition, said) };
+  return (
+    <div className="hops" aria-label={`hops of ${name}`} role="group">
+      <div className="row">
+        <b>hops</b>
+        {hops.length === 0 ? <span className="hint">ways of its own to other states</span> : null}
+        <IconButton
+          label="new hop"
+          onPress={() => {
+            const [to] = others;
+            if (to === undefined) tell('There is no other state to hop to.', true);
+            else put(hops.length, { to, at: 'end' });
+          }}
+        >
+          <Plus size={14} />
+        </IconButton>
+      </div>
+      {hops.map((hop, i) => (
+        <div key={i} className="hop">
+          <div className="fieldset">
+            <Choice
+              label="to"
+              value={hop.to}
+              options={Object.fromEntries([hop.to, ...others].map((one) => [one, one]))}
+              onChange={(to) => put(i, { ...hop, to })}
+            />
+            {typeof hop.at === 'object' ? (
+              <p className="told">{JSON.stringify(hop.at)}</p>
+            ) : (
+              <Choice
+                label="when"
+                value={hop.at ?? 'now'}
+                options={{ [hop.at ?? 'now']: hop.at ?? 'now', ...instants }}
+                onChange={(at) => put(i, { ...hop, at: at === 'now' ? undefined : at })}
+              />
+            )}
+            <IconButton label={`delete the hop to ${hop.to}`} onPress={() => put(i, undefined)}>
+              <Trash2 size={14} />
+            </IconButton>
+          </div>
+          <Condition
+            label="if"
+            value={hop.if}
+            hint="always"
+            onChange={(value) => put(i, { ...hop, if: value })}
+          />
+          <Here path={[...path, 'hops', i]} />
+        </div>
+      ))}
+    </div>
+  );
+}

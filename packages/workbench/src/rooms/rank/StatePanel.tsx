@@ -1,0 +1,174 @@
+import type { StateDefinition } from 'dot-hop';
+import { setState } from 'dot-hop/edit';
+import { showsOf } from 'dot-hop/explain';
+import type { StatedState } from 'dot-hop/explain';
+import { renameEverywhere } from '../../character/rehearsals.js';
+import { act, select, tell, useWorkbench } from '../../character/store.js';
+import { Condition } from '../../parts/Condition.js';
+import { Here } from '../../parts/Here.js';
+import { TextBox } from '../../parts/TextBox.js';
+import { Check, Choice, NumberBox } from '../../parts/ui.js';
+import { Around } from './Around.js';
+import { Hops } from './Hops.js';
+import { instantsOf } from './instants.js';
+import { stateNamed } from './states.js';
+
+const carries = { none: 'begins anew', phase: 'goes on at the phase', frame: 'goes on at the frame' };
+const agains = { ignore: 'is not heard', restart: 'begins it anew', queue: 'plays it once more after' };
+const facings = { turns: 'follows the compass', held: 'stays as it is' };
+
+/** What a state shows, when it may, and how one gets out of it. */
+export function StatePanel({ state }: { readonly state: StatedState }) {
+  const definition = useWorkbench((one) => one.definition);
+  const { name, definition: said, path } = state;
+  const set = <F extends keyof StateDefinition>(field: F, value: StateDefinition[F]): void =>
+    act(setState(definition, name, field, value), `${field} of ${name}`);
+  const rename = (to: string): void => {
+    if (to === '') return;
+    if (stateNamed(definition, to) !== undefined) tell(`There is a state ${to} already.`, true);
+    else void renameEverywhere({ kind: 'state', from: name, to }).then(() => select({ state: to }));
+  };
+  const books = [...Object.keys(definition.flipbooks ?? {}), ...Object.keys(definition.clips)];
+  const isAct = said.when !== undefined;
+  const isPosture = !isAct && said.while !== undefined;
+  const isRest = (definition.rest ?? Object.keys(definition.states ?? {})[0]) === name;
+  const beside = Object.keys(definition.states ?? {}).filter((one) => one !== name);
+  const instants = instantsOf(definition, said);
+  const leaves = typeof said.leaves === 'object' ? JSON.stringify(said.leaves) : (said.leaves ?? '');
+  return (
+    <>
+      <div className="fieldset">
+        <TextBox label="name" value={name} onChange={rename} />
+        {typeof said.shows === 'string' || said.shows === undefined ? (
+          said.gaits === undefined ? (
+            <Choice
+              label="shows"
+              value={said.shows ?? ''}
+              options={Object.fromEntries([said.shows ?? '', ...books].map((one) => [one, one]))}
+              onChange={(shows) => set('shows', shows)}
+            />
+          ) : (
+            <p className="told">
+              gaits by <b>{said.gaits.by}</b>: {said.gaits.shows.join(', ')}
+            </p>
+          )
+        ) : (
+          <p className="told">
+            picks one of <b>{showsOf(said).join(', ')}</b>
+          </p>
+        )}
+        <NumberBox
+          label="rank"
+          least={-9999}
+          value={said.priority ?? 0}
+          onChange={(priority) => set('priority', priority)}
+        />
+        <Check
+          label="rests here when nothing else wants to show"
+          isOn={isRest}
+          isDisabled={isRest || path.length > 2}
+          onChange={() =>
+            act({ says: `rest in ${name}`, changes: [{ op: 'set', path: ['rest'], value: name }] })
+          }
+        />
+      </div>
+      <Here path={[...path, 'shows']} />
+      <section aria-label="when it shows">
+        <h3>when it shows</h3>
+        <Condition
+          label="as long as"
+          value={said.while}
+          hint="a condition: it shows while that is true"
+          onChange={(value) => set('while', value)}
+        />
+        <Here path={[...path, 'while']} />
+        <Condition
+          label="starts when"
+          value={said.when}
+          hint="a press, or what becomes true: it plays to its end"
+          onChange={(value) => set('when', value)}
+        />
+        <Here path={[...path, 'when']} />
+      </section>
+      <section aria-label="how it goes on">
+        <h3>how it goes on</h3>
+        <div className="fieldset">
+          {isPosture ? null : (
+            <Choice
+              label="at its end follows"
+              value={said.then ?? ''}
+              options={{ '': 'what wants to show', ...Object.fromEntries(beside.map((one) => [one, one])) }}
+              onChange={(then) => set('then', then === '' ? undefined : then)}
+            />
+          )}
+          {isPosture && typeof said.leaves !== 'object' ? (
+            <Choice
+              label="is left"
+              value={leaves}
+              options={{ '': 'at once', ...instants }}
+              onChange={(at) => set('leaves', at === '' ? undefined : at)}
+            />
+          ) : null}
+          {isAct ? (
+            <Choice
+              label="a new press"
+              value={said.again ?? 'ignore'}
+              options={agains}
+              onChange={(again) => set('again', again === 'ignore' ? undefined : again)}
+            />
+          ) : null}
+          {typeof said.atLeast === 'string' ? null : (
+            <NumberBox
+              label="at least"
+              unit="ms"
+              most={3_600_000}
+              value={said.atLeast ?? 0}
+              onChange={(ms) => set('atLeast', ms === 0 ? undefined : ms)}
+            />
+          )}
+          {isPosture || typeof said.lasts === 'string' ? null : (
+            <NumberBox
+              label="lasts (0: its clip)"
+              unit="ms"
+              most={3_600_000}
+              value={said.lasts ?? 0}
+              onChange={(ms) => set('lasts', ms === 0 ? undefined : ms)}
+            />
+          )}
+          {typeof said.carry === 'object' ? null : (
+            <Choice
+              label="entered, its clip"
+              value={said.carry ?? 'none'}
+              options={carries}
+              onChange={(carry) => set('carry', carry === 'none' ? undefined : carry)}
+            />
+          )}
+          {typeof said.facing === 'object' || definition.compass === undefined ? null : (
+            <Choice
+              label="direction"
+              value={said.facing ?? 'turns'}
+              options={facings}
+              onChange={(facing) => set('facing', facing === 'held' ? 'held' : undefined)}
+            />
+          )}
+          <TextBox
+            label="tags"
+            value={(said.tags ?? []).join(', ')}
+            placeholder="none"
+            onChange={(text) => {
+              const tags = text.split(/[\s,]+/).filter((one) => one !== '');
+              set('tags', tags.length === 0 ? undefined : tags);
+            }}
+          />
+          <Check
+            label="nothing cuts it off"
+            isOn={said.final ?? false}
+            onChange={(final) => set('final', final ? true : undefined)}
+          />
+        </div>
+        <Hops state={state} />
+      </section>
+      <Around name={name} />
+    </>
+  );
+}

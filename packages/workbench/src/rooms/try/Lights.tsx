@@ -1,0 +1,44 @@
+import type { Controller } from 'dot-hop';
+import { useEffect, useState } from 'react';
+import { useWorkbench } from '../../character/store.js';
+import { runAll } from './rehearsals.js';
+import type { Light } from './rehearsals.js';
+
+/** How long nothing must have been changed before they run anew, in milliseconds. */
+const pause = 150;
+
+/** The rehearsals beside the document, each with a light; they run again at every edit. */
+export function Lights({ controller }: { readonly controller: Controller }) {
+  const file = useWorkbench((state) => state.file);
+  const files = useWorkbench((state) => state.files);
+  const [lights, setLights] = useState<readonly Light[]>([]);
+  useEffect(() => {
+    let isWanted = true;
+    const timer = setTimeout(() => {
+      void runAll(controller, file, files).then((found) => {
+        if (isWanted) setLights(found);
+      });
+    }, pause);
+    return () => {
+      isWanted = false;
+      clearTimeout(timer);
+    };
+  }, [controller, file, files]);
+  return (
+    <section className="lights" aria-label="rehearsals">
+      <h3>rehearsals beside it</h3>
+      {lights.length === 0 ? (
+        <p className="hint">
+          None yet. Stop time where something is wrong, say what should have shown, and keep it.
+        </p>
+      ) : null}
+      <ul>
+        {lights.map(({ name, kind, says }) => (
+          <li key={name} className={kind}>
+            <i aria-hidden="true" /> <b>{name}</b> <span>{says}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

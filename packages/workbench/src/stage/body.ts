@@ -1,0 +1,7 @@
+import type { Controller } from 'dot-hop';
+
+/** A body of the kind that a character's signals are made for. */
+export function bodyOf({ definition }: Controller): 'platformer' | 'walker' {
+  const signals = definition.signals ?? {};
+  return 'grounded' in signals || !('vy' in signals || 'velocity' in signals) ? 'platformer' : 'walker';
+}
