@@ -31,6 +31,10 @@ const rooms: Readonly<Record<RoomName, { readonly title: string; readonly Room: 
     title: 'Time',
     Room: lazy(async () => ({ default: (await import('./rooms/time/TimeRoom.js')).TimeRoom })),
   },
+  turn: {
+    title: 'Turn',
+    Room: lazy(async () => ({ default: (await import('./rooms/turn/TurnRoom.js')).TurnRoom })),
+  },
   signals: {
     title: 'Signals',
     Room: lazy(async () => ({ default: (await import('./rooms/signals/SignalsRoom.js')).SignalsRoom })),
@@ -96,7 +100,7 @@ function useKeys(): void {
       } else if (held && key === 's') {
         event.preventDefault();
         void saveZip();
-      } else if (event.altKey && /^[1-5]$/.test(event.key)) {
+      } else if (event.altKey && /^[1-6]$/.test(event.key)) {
         event.preventDefault();
         goTo((Object.keys(rooms) as RoomName[])[Number(event.key) - 1]!);
       } else if (event.altKey && key === 't') {

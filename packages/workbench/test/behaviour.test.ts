@@ -211,3 +211,44 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await bench.room('Try');
   await light.filter({ hasText: '1 met' }).waitFor();
 }, 240_000);
+
+test('the dial is moved by hand and by keys, its dead zone dragged; each direction says what shows in it', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await bench.room('Turn');
+  const says = (words: string | RegExp): Promise<void> =>
+    page.getByTestId('dial-says').filter({ hasText: words }).waitFor();
+  await says(/^east$/);
+  const box = (await page.getByTestId('dial').boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x + 60, y);
+  await page.mouse.down();
+  await page.mouse.move(x - 80, y + 10, { steps: 6 });
+  await says(/^west$/);
+  // Within the dead zone it keeps facing where it faced.
+  await page.mouse.move(x + 10, y, { steps: 6 });
+  await page.waitForTimeout(200);
+  await says(/^west$/);
+  await page.mouse.up();
+  // The ring is the dead zone: 6 of 24, a quarter of the way to the edge.
+  const ring = ((box.width / 2 - 8) * 6) / 24;
+  await page.mouse.move(x, y + ring);
+  await page.mouse.down();
+  await page.mouse.move(x, y + 2 * ring, { steps: 5 });
+  await page.mouse.up();
+  await bench.told('dead zone 12');
+  await page.keyboard.press('Control+z');
+  expect(await bench.document()).toContain('  deadZone: 6\n');
+  const stand = (direction: string) => page.getByRole('button', { name: `stand, ${direction}: stand` });
+  await stand('west').filter({ hasText: 'mirrored' }).waitFor();
+  await bench.choose('directions', 'four');
+  await stand('south').filter({ hasText: 'drawn' }).waitFor();
+  await stand('south').click();
+  await says(/^south$/);
+  await page.getByTestId('dial').focus();
+  for (let i = 0; i < 14; i++) await page.keyboard.press('ArrowRight');
+  await says(/^west$/);
+  await page.keyboard.press('Control+z');
+  await says(/^west$/);
+  expect(await bench.document()).toContain('  directions: sides\n');
+}, 240_000);

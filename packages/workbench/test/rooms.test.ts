@@ -26,6 +26,26 @@ test('nothing that axe knows is wrong, in any room, with the text and with a men
   await bench.page.keyboard.press('Alt+t');
   await bench.page.locator('.cm-content').waitFor();
   expect(await violations()).toEqual([]);
+  await bench.page.keyboard.press('Alt+t');
+  await bench.room('Turn');
+  await bench.page.getByTestId('dial').waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.room('Signals');
+  for (const signal of ['vx', 'jump', 'moving', 'footing', 'speed']) {
+    await bench.page.getByRole('row', { name: signal, exact: true }).click();
+    expect(await violations()).toEqual([]);
+  }
+  await bench.room('Rank');
+  await bench.page.getByRole('row', { name: 'swing1', exact: true }).click();
+  await bench.page.getByText('can be cut off by').waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.page.getByRole('button', { name: 'add a term to starts when' }).click();
+  expect(await violations()).toEqual([]);
+  await bench.page.keyboard.press('Escape');
+  await bench.room('Try');
+  await bench.page.getByTestId('try-stage').waitFor();
+  await bench.page.getByText('errand.rehearsal.yaml').waitFor();
+  expect(await violations()).toEqual([]);
   await bench.menu('New, with nothing');
   await bench.page.keyboard.press('Alt+1');
   await bench.page.getByText('Bring the drawings').waitFor();

@@ -18,7 +18,7 @@ import { readData, readText } from './reading.js';
 import type { Sizes, Trouble } from './reading.js';
 
 /** The rooms, in the order of the work. */
-export type RoomName = 'cut' | 'time' | 'signals' | 'rank' | 'try';
+export type RoomName = 'cut' | 'time' | 'turn' | 'signals' | 'rank' | 'try';
 
 /** What one is looking at; the stage plays it, and the text pane shows its lines. */
 export interface Selection {
@@ -340,7 +340,8 @@ export function follow(path: DocumentPath, line?: number): void {
   } else if (part === 'clips' && String(name) in clips) {
     goTo('time');
     select({ clip: String(name), frames: [] });
-  } else if (part === 'signals' || part === 'derived') {
+  } else if (part === 'compass' || part === 'flipbooks') goTo('turn');
+  else if (part === 'signals' || part === 'derived') {
     goTo('signals');
     select({ signal: String(name) });
   } else if (path.includes('states')) {

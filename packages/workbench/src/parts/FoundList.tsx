@@ -18,6 +18,7 @@ export function FoundList() {
       cut: path[0] === 'sheets' && path[1] === sheet,
       time: path[0] === 'clips' && path[1] === clip,
       signals: (path[0] === 'signals' || path[0] === 'derived') && path[1] === signal,
+      turn: path[0] === 'compass' || path[0] === 'flipbooks',
       try: false,
       rank: shown !== undefined && path.includes('states') && path.includes(shown),
     })[room];

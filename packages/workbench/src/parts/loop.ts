@@ -16,7 +16,7 @@ export function useEachPicture(draw: (ms: number) => void, isOn = true): void {
     let frame = requestAnimationFrame(function tick(now) {
       frame = requestAnimationFrame(tick);
       // A tab that slept goes on where it was.
-      latest.current(Math.min(100, now - before));
+      latest.current(Math.min(100, Math.max(0, now - before)));
       before = now;
     });
     return () => cancelAnimationFrame(frame);

@@ -26,7 +26,7 @@ export function Lights({ controller }: { readonly controller: Controller }) {
   }, [controller, file, files]);
   return (
     <section className="lights" aria-label="rehearsals">
-      <h3>rehearsals beside it</h3>
+      <h2>rehearsals beside it</h2>
       {lights.length === 0 ? (
         <p className="hint">
           None yet. Stop time where something is wrong, say what should have shown, and keep it.

@@ -1,0 +1,143 @@
+import type { CompassDefinition } from 'dot-hop';
+import { act, useWorkbench } from '../../character/store.js';
+import { TextBox } from '../../parts/TextBox.js';
+import { Choice, NumberBox } from '../../parts/ui.js';
+
+const directions = {
+  sides: 'two sides',
+  four: 'four',
+  eight: 'eight',
+  sixteen: 'sixteen',
+  none: 'none: it never turns',
+};
+const diagonals = {
+  nearest: 'the nearest direction',
+  keep: 'the one it faces, if it is one of them',
+  horizontal: 'the more level one',
+  vertical: 'the more upright one',
+};
+const mirrors = { none: 'nothing', west: 'what points west', east: 'what points east' };
+const ups = { '-y': 'grows downwards', '+y': 'grows upwards' };
+
+/** A number or an expression as it was typed. */
+const typed = (text: string): string | number => (/^-?\d+(\.\d+)?$/.test(text) ? Number(text) : text);
+
+/** What turns a character, and how soon. */
+export function CompassPanel({ compass }: { readonly compass: CompassDefinition }) {
+  const definition = useWorkbench((state) => state.definition);
+  const names = useWorkbench((state) => state.controller?.compass.names);
+  const set = <F extends keyof CompassDefinition>(field: F, value: CompassDefinition[F]): void =>
+    act(
+      {
+        says: `“${field}” of the compass`,
+        changes: [
+          value === undefined
+            ? { op: 'remove', path: ['compass', field] }
+            : { op: 'set', path: ['compass', field], value },
+        ],
+      },
+      `compass ${field}`,
+    );
+  const { by, mirror } = compass;
+  const side =
+    mirror === undefined ? 'none' : typeof mirror === 'string' ? mirror : 'west' in mirror ? 'west' : 'east';
+  const vectors = Object.entries(definition.signals ?? {}).flatMap(([name, one]) =>
+    'vector' in one ? [name] : [],
+  );
+  return (
+    <div className="panel compass">
+      <h2>compass</h2>
+      {typeof compass.directions === 'string' ? (
+        <Choice
+          label="directions"
+          value={compass.directions}
+          options={directions}
+          onChange={(wanted) => set('directions', wanted)}
+        />
+      ) : (
+        <p className="told">directions of its own: {Object.keys(compass.directions).join(', ')}</p>
+      )}
+      {vectors.length > 0 ? (
+        <Choice
+          label="turned by"
+          value={typeof by === 'string' ? by : ''}
+          options={{ ...Object.fromEntries(vectors.map((one) => [one, one])), '': 'two numbers' }}
+          onChange={(one) => set('by', one === '' ? [0, 0] : one)}
+        />
+      ) : null}
+      {typeof by === 'string' ? null : (
+        <div className="pair">
+          {[0, 1].map((i) => (
+            <TextBox
+              key={i}
+              label={i === 0 ? 'to the right' : 'downwards'}
+              value={String(by?.[i] ?? 0)}
+              onChange={(text) => {
+                const [x, y] = by ?? [0, 0];
+                set('by', i === 0 ? [typed(text), y] : [x, typed(text)]);
+              }}
+            />
+          ))}
+        </div>
+      )}
+      <Choice
+        label="its second number"
+        value={compass.up ?? '-y'}
+        options={ups}
+        onChange={(up) => set('up', up === '-y' ? undefined : up)}
+      />
+      <Choice
+        label="drawn as a mirror image"
+        value={side}
+        options={mirrors}
+        onChange={(one) =>
+          set(
+            'mirror',
+            one === 'none'
+              ? undefined
+              : compass.directions === 'sides'
+                ? one === 'west'
+                  ? { west: 'east' }
+                  : { east: 'west' }
+                : one,
+          )
+        }
+      />
+      <NumberBox
+        label="dead zone"
+        step={0.01}
+        value={compass.deadZone ?? 0}
+        onChange={(deadZone) => set('deadZone', deadZone === 0 ? undefined : deadZone)}
+      />
+      <NumberBox
+        label="sticks by"
+        unit="°"
+        most={90}
+        step={0.1}
+        value={compass.stick ?? 0}
+        onChange={(stick) => set('stick', stick === 0 ? undefined : stick)}
+      />
+      <NumberBox
+        label="each direction on the way"
+        unit="ms"
+        most={10_000}
+        value={compass.through ?? 0}
+        onChange={(through) => set('through', through === 0 ? undefined : through)}
+      />
+      <Choice
+        label="between two directions shows"
+        value={compass.diagonal ?? 'nearest'}
+        options={diagonals}
+        onChange={(diagonal) => set('diagonal', diagonal === 'nearest' ? undefined : diagonal)}
+      />
+      {names === undefined || names.length < 2 ? null : (
+        <Choice
+          label="faces at first"
+          value={compass.start ?? names[0]!}
+          options={Object.fromEntries(names.map((one) => [one, one]))}
+          onChange={(start) => set('start', start)}
+        />
+      )}
+    </div>
+  );
+}
