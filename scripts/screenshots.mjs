@@ -28,12 +28,13 @@ const trail = ['--trail', folk('round.rehearsal.yaml')];
 dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', shot('dial.png'));
 dotHop('dress', folk('folk.dothop.yaml'), '--count', '100', '--seed', 'quay', '-o', shot('town.png'));
 const gear = ['--wear', 'coat=oilskin,hat=rain-hat,bag=satchel', '--scale', '3'];
-dotHop('preview', wick, 'swing1', '--over', 'run', ...gear, '-o', shot('gear.png'));
+dotHop('preview', wick, 'swing1', '--over', 'run', ...gear, '-o', moving('gear.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '--quiet', '-o', shot('rehearsal.png'));
-dotHop('rehearse', path.join('demo', 'gulls.rehearsal.yaml'), '--quiet', '-o', shot('gulls.png'));
+dotHop('rehearse', path.join('demo', 'gulls.rehearsal.yaml'), '--quiet', '-o', moving('gulls.png'));
+dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '--quiet', '-o', moving('errand.webp'));
 dotHop('rehearse', path.join('demo', 'running.rehearsal.yaml'), '--quiet', '-o', moving('running.png'));
 faulty('check', path.join('demo', 'faulty-rules.dothop.yaml'), '-o', shot('check.png'));
-faulty('rehearse', path.join('demo', 'faulty-rehearsal.yaml'), '--quiet', '-o', shot('missed.png'));
+faulty('rehearse', path.join('demo', 'faulty-rehearsal.yaml'), '--quiet', '-o', moving('missed.png'));
 
 await buildPages();
 const served = await servePages();
@@ -167,10 +168,41 @@ try {
     await page.getByRole('row', { name: 'swing1', exact: true }).click();
     await page.getByRole('option', { name: /^frame 3,/ }).click();
   });
+  await room('turn', async (page) => {
+    await page.keyboard.press('Alt+3');
+    const dial = await page.getByTestId('dial').boundingBox();
+    const [x, y] = [dial.x + dial.width / 2, dial.y + dial.height / 2];
+    await page.mouse.move(x + 80, y - 20);
+    await page.mouse.down();
+    for (let i = 0; i <= 30; i++) await page.mouse.move(x + 85 * Math.cos(i / 12), y + 60 * Math.sin(i / 12));
+    await page.mouse.up();
+  });
+  await room('signals', async (page) => {
+    await page.keyboard.press('Alt+4');
+    await page.getByRole('row', { name: 'moving', exact: true }).click();
+    await page.getByRole('application').focus();
+    await page.keyboard.down('ArrowRight');
+  });
+  await room('rank', async (page) => {
+    await page.keyboard.press('Alt+5');
+    await page.getByRole('row', { name: 'swing1', exact: true }).click();
+    await page.getByText('can be cut off by').waitFor();
+  });
+  await room('try', async (page) => {
+    await page.keyboard.press('Alt+6');
+    await page.getByTestId('try-stage').focus();
+    await page.keyboard.down('ArrowRight');
+    await page.waitForTimeout(1500);
+    await page.keyboard.press('Space');
+    await page.waitForTimeout(900);
+    await page.locator('[data-overlay] [title="stop time"]').click();
+    for (let i = 0; i < 14; i++) await page.locator('[data-overlay] [title="one frame back"]').click();
+    await page.locator('[data-overlay] [title="why go?"]').click();
+  });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(served.jetty.address);
   await page.waitForFunction('window.jetty');
-  writeFileSync(path.join(root, shot('switches.png')), Buffer.from(await switches(page), 'base64'));
+  writeFileSync(path.join(root, moving('switches.png')), Buffer.from(await switches(page), 'base64'));
   await page.close();
   await picture(
     'overlay',

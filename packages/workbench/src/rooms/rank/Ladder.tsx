@@ -1,19 +1,24 @@
+import type { ControllerDefinition } from 'dot-hop';
 import { addState, rankState, removeState } from 'dot-hop/edit';
 import { ChevronDown, ChevronUp, Plus, Trash2 } from 'lucide-react';
-import { useMemo, useRef } from 'react';
+import { memo, useDeferredValue, useMemo, useRef } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
 import { useFound } from '../../character/found.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { useEachPicture } from '../../parts/loop.js';
 import { IconButton } from '../../parts/ui.js';
 import { followEvery, live } from '../../stage/live.js';
-import { Thumbnail } from '../time/Thumbnail.js';
+import { Thumbnail } from '../../parts/Thumbnail.js';
 import { besideOf, firstShown, kindOf, rungsOf } from './states.js';
 import type { Rung } from './states.js';
 
-/** The states by rank: picked, made, dragged up and down. What shows on the stage is lit. */
+/** The ladder follows an edit right after the stage has. */
 export function Ladder() {
-  const definition = useWorkbench((state) => state.definition);
+  return <Rungs definition={useDeferredValue(useWorkbench((state) => state.definition))} />;
+}
+
+/** The states by rank: picked, made, dragged up and down. What shows on the stage is lit. */
+const Rungs = memo(function Rungs({ definition }: { readonly definition: ControllerDefinition }) {
   const selected = useWorkbench((state) => state.selection.state);
   const seen = useFound((state) => state.seen);
   const rungs = useMemo(() => rungsOf(definition), [definition]);
@@ -24,7 +29,7 @@ export function Ladder() {
     rungs.filter(({ state }) => state !== undefined && besideOf(state) === besideOf(one.state!));
   const move = (one: Rung, by: number): void => {
     const at = siblings(one).findIndex(({ id }) => id === one.id);
-    const edit = rankState(definition, one.name, at + by);
+    const edit = rankState(useWorkbench.getState().definition, one.name, at + by);
     act(edit, `rank ${one.name}`);
   };
   const { dragAndDropHooks } = useDragAndDrop({
@@ -39,7 +44,7 @@ export function Ladder() {
         ({ id, state }) =>
           id !== moved.id && state !== undefined && besideOf(state) === besideOf(moved.state!),
       ).length;
-      const edit = rankState(definition, moved.name, to);
+      const edit = rankState(useWorkbench.getState().definition, moved.name, to);
       if (edit.changes.length === 0)
         tell(`${moved.name} stays where it is among those it can be ranked with.`);
       act(edit);
@@ -94,7 +99,7 @@ export function Ladder() {
             label="delete this state"
             isDisabled={current === undefined}
             onPress={() => {
-              act(removeState(definition, selected!));
+              act(removeState(useWorkbench.getState().definition, selected!));
               select({ state: undefined });
             }}
           >
@@ -131,7 +136,7 @@ export function Ladder() {
       </div>
     </div>
   );
-}
+});
 
 function RungRow({ rung, found }: { readonly rung: Rung; readonly found: number }) {
   const { id, kind, name, depth, priority, state } = rung;

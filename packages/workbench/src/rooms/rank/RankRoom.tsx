@@ -27,7 +27,7 @@ export function RankRoom() {
             </ol>
           </div>
         ) : (
-          <StatePanel key={state.path.join('.')} state={state} />
+          <StatePanel key={state.path.join('.')} state={state} definition={definition} />
         )}
       </div>
     </div>

@@ -1,7 +1,8 @@
-import type { StateDefinition } from 'dot-hop';
+import type { ControllerDefinition, StateDefinition } from 'dot-hop';
 import { setState } from 'dot-hop/edit';
 import { showsOf } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
+import { memo, useDeferredValue } from 'react';
 import { renameEverywhere } from '../../character/rehearsals.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
@@ -17,24 +18,60 @@ const carries = { none: 'begins anew', phase: 'goes on at the phase', frame: 'go
 const agains = { ignore: 'is not heard', restart: 'begins it anew', queue: 'plays it once more after' };
 const facings = { turns: 'follows the compass', held: 'stays as it is' };
 
+/** Gives a field of a state another value; changes of one field that follow each other are undone together. */
+function setField<F extends keyof StateDefinition>(name: string, field: F, value: StateDefinition[F]): void {
+  act(setState(useWorkbench.getState().definition, name, field, value), `${field} of ${name}`);
+}
+
+interface PanelProps {
+  readonly state: StatedState;
+  readonly definition: ControllerDefinition;
+}
+
 /** What a state shows, when it may, and how one gets out of it. */
-export function StatePanel({ state }: { readonly state: StatedState }) {
-  const definition = useWorkbench((one) => one.definition);
+export function StatePanel({ state, definition }: PanelProps) {
+  // A condition counts in the next picture; what else is said of the state follows right after.
+  const later = useDeferredValue(state);
+  const whole = useDeferredValue(definition);
+  const { name, definition: said, path } = state;
+  return (
+    <>
+      <Showing state={later} definition={whole} />
+      <section aria-label="when it shows">
+        <h3>when it shows</h3>
+        <Condition
+          label="as long as"
+          value={said.while}
+          hint="a condition: it shows while that is true"
+          onChange={(value) => setField(name, 'while', value)}
+        />
+        <Here path={[...path, 'while']} />
+        <Condition
+          label="starts when"
+          value={said.when}
+          hint="a press, or what becomes true: it plays to its end"
+          onChange={(value) => setField(name, 'when', value)}
+        />
+        <Here path={[...path, 'when']} />
+      </section>
+      <Going state={later} definition={whole} />
+      <Around name={name} />
+    </>
+  );
+}
+
+/** Its name, what it shows, and its rank. */
+const Showing = memo(function Showing({ state, definition }: PanelProps) {
   const { name, definition: said, path } = state;
   const set = <F extends keyof StateDefinition>(field: F, value: StateDefinition[F]): void =>
-    act(setState(definition, name, field, value), `${field} of ${name}`);
+    setField(name, field, value);
   const rename = (to: string): void => {
     if (to === '') return;
     if (stateNamed(definition, to) !== undefined) tell(`There is a state ${to} already.`, true);
     else void renameEverywhere({ kind: 'state', from: name, to }).then(() => select({ state: to }));
   };
   const books = [...Object.keys(definition.flipbooks ?? {}), ...Object.keys(definition.clips)];
-  const isAct = said.when !== undefined;
-  const isPosture = !isAct && said.while !== undefined;
   const isRest = (definition.rest ?? Object.keys(definition.states ?? {})[0]) === name;
-  const beside = Object.keys(definition.states ?? {}).filter((one) => one !== name);
-  const instants = instantsOf(definition, said);
-  const leaves = typeof said.leaves === 'object' ? JSON.stringify(said.leaves) : (said.leaves ?? '');
   return (
     <>
       <div className="fieldset">
@@ -73,102 +110,98 @@ export function StatePanel({ state }: { readonly state: StatedState }) {
         />
       </div>
       <Here path={[...path, 'shows']} />
-      <section aria-label="when it shows">
-        <h3>when it shows</h3>
-        <Condition
-          label="as long as"
-          value={said.while}
-          hint="a condition: it shows while that is true"
-          onChange={(value) => set('while', value)}
-        />
-        <Here path={[...path, 'while']} />
-        <Condition
-          label="starts when"
-          value={said.when}
-          hint="a press, or what becomes true: it plays to its end"
-          onChange={(value) => set('when', value)}
-        />
-        <Here path={[...path, 'when']} />
-      </section>
-      <section aria-label="how it goes on">
-        <h3>how it goes on</h3>
-        <div className="fieldset">
-          {isPosture ? null : (
-            <Choice
-              label="at its end follows"
-              value={said.then ?? ''}
-              options={{ '': 'what wants to show', ...Object.fromEntries(beside.map((one) => [one, one])) }}
-              onChange={(then) => set('then', then === '' ? undefined : then)}
-            />
-          )}
-          {isPosture && typeof said.leaves !== 'object' ? (
-            <Choice
-              label="is left"
-              value={leaves}
-              options={{ '': 'at once', ...instants }}
-              onChange={(at) => set('leaves', at === '' ? undefined : at)}
-            />
-          ) : null}
-          {isAct ? (
-            <Choice
-              label="a new press"
-              value={said.again ?? 'ignore'}
-              options={agains}
-              onChange={(again) => set('again', again === 'ignore' ? undefined : again)}
-            />
-          ) : null}
-          {typeof said.atLeast === 'string' ? null : (
-            <NumberBox
-              label="at least"
-              unit="ms"
-              most={3_600_000}
-              value={said.atLeast ?? 0}
-              onChange={(ms) => set('atLeast', ms === 0 ? undefined : ms)}
-            />
-          )}
-          {isPosture || typeof said.lasts === 'string' ? null : (
-            <NumberBox
-              label="lasts (0: its clip)"
-              unit="ms"
-              most={3_600_000}
-              value={said.lasts ?? 0}
-              onChange={(ms) => set('lasts', ms === 0 ? undefined : ms)}
-            />
-          )}
-          {typeof said.carry === 'object' ? null : (
-            <Choice
-              label="entered, its clip"
-              value={said.carry ?? 'none'}
-              options={carries}
-              onChange={(carry) => set('carry', carry === 'none' ? undefined : carry)}
-            />
-          )}
-          {typeof said.facing === 'object' || definition.compass === undefined ? null : (
-            <Choice
-              label="direction"
-              value={said.facing ?? 'turns'}
-              options={facings}
-              onChange={(facing) => set('facing', facing === 'held' ? 'held' : undefined)}
-            />
-          )}
-          <TextBox
-            label="tags"
-            value={(said.tags ?? []).join(', ')}
-            placeholder="none"
-            onChange={(text) => {
-              const tags = text.split(/[\s,]+/).filter((one) => one !== '');
-              set('tags', tags.length === 0 ? undefined : tags);
-            }}
-          />
-          <Check
-            label="nothing cuts it off"
-            isOn={said.final ?? false}
-            onChange={(final) => set('final', final ? true : undefined)}
-          />
-        </div>
-        <Hops state={state} />
-      </section>
-      <Around name={name} />
     </>
   );
-}
+});
+
+/** What follows it, what is kept, and the ways of its own. */
+const Going = memo(function Going({ state, definition }: PanelProps) {
+  const { name, definition: said } = state;
+  const set = <F extends keyof StateDefinition>(field: F, value: StateDefinition[F]): void =>
+    setField(name, field, value);
+  const isAct = said.when !== undefined;
+  const isPosture = !isAct && said.while !== undefined;
+  const beside = Object.keys(definition.states ?? {}).filter((one) => one !== name);
+  const instants = instantsOf(definition, said);
+  const leaves = typeof said.leaves === 'object' ? JSON.stringify(said.leaves) : (said.leaves ?? '');
+  return (
+    <section aria-label="how it goes on">
+      <h3>how it goes on</h3>
+      <div className="fieldset">
+        {isPosture ? null : (
+          <Choice
+            label="at its end follows"
+            value={said.then ?? ''}
+            options={{ '': 'what wants to show', ...Object.fromEntries(beside.map((one) => [one, one])) }}
+            onChange={(then) => set('then', then === '' ? undefined : then)}
+          />
+        )}
+        {isPosture && typeof said.leaves !== 'object' ? (
+          <Choice
+            label="is left"
+            value={leaves}
+            options={{ '': 'at once', ...instants }}
+            onChange={(at) => set('leaves', at === '' ? undefined : at)}
+          />
+        ) : null}
+        {isAct ? (
+          <Choice
+            label="a new press"
+            value={said.again ?? 'ignore'}
+            options={agains}
+            onChange={(again) => set('again', again === 'ignore' ? undefined : again)}
+          />
+        ) : null}
+        {typeof said.atLeast === 'string' ? null : (
+          <NumberBox
+            label="at least"
+            unit="ms"
+            most={3_600_000}
+            value={said.atLeast ?? 0}
+            onChange={(ms) => set('atLeast', ms === 0 ? undefined : ms)}
+          />
+        )}
+        {isPosture || typeof said.lasts === 'string' ? null : (
+          <NumberBox
+            label="lasts (0: its clip)"
+            unit="ms"
+            most={3_600_000}
+            value={said.lasts ?? 0}
+            onChange={(ms) => set('lasts', ms === 0 ? undefined : ms)}
+          />
+        )}
+        {typeof said.carry === 'object' ? null : (
+          <Choice
+            label="entered, its clip"
+            value={said.carry ?? 'none'}
+            options={carries}
+            onChange={(carry) => set('carry', carry === 'none' ? undefined : carry)}
+          />
+        )}
+        {typeof said.facing === 'object' || definition.compass === undefined ? null : (
+          <Choice
+            label="direction"
+            value={said.facing ?? 'turns'}
+            options={facings}
+            onChange={(facing) => set('facing', facing === 'held' ? 'held' : undefined)}
+          />
+        )}
+        <TextBox
+          label="tags"
+          value={(said.tags ?? []).join(', ')}
+          placeholder="none"
+          onChange={(text) => {
+            const tags = text.split(/[\s,]+/).filter((one) => one !== '');
+            set('tags', tags.length === 0 ? undefined : tags);
+          }}
+        />
+        <Check
+          label="nothing cuts it off"
+          isOn={said.final ?? false}
+          onChange={(final) => set('final', final ? true : undefined)}
+        />
+      </div>
+      <Hops state={state} />
+    </section>
+  );
+});

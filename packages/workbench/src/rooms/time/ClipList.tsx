@@ -9,7 +9,7 @@ import { clipOf } from '../../character/clip.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { clipColour } from '../../parts/colours.js';
 import { IconButton } from '../../parts/ui.js';
-import { Thumbnail } from './Thumbnail.js';
+import { Thumbnail } from '../../parts/Thumbnail.js';
 
 /** A clip in the list; the same object as long as it is the same clip, so that the list draws only what changes. */
 interface ClipItem {

@@ -1,9 +1,9 @@
 import { showingAt } from 'dot-hop/explain';
 import { useEffect, useRef, useState } from 'react';
-import { clipOf } from '../../character/clip.js';
-import { useWorkbench } from '../../character/store.js';
-import { CellPicture, scaleToFit, looksSame } from '../../parts/CellPicture.js';
-import { useEachPicture, wantsStill } from '../../parts/loop.js';
+import { clipOf } from '../character/clip.js';
+import { useWorkbench } from '../character/store.js';
+import { CellPicture, scaleToFit, looksSame } from './CellPicture.js';
+import { useEachPicture, wantsStill } from './loop.js';
 
 /** A clip, small; it moves while it can be seen. */
 export function Thumbnail({ name, size }: { readonly name: string; readonly size: number }) {
