@@ -262,3 +262,23 @@ test('the dial is moved by hand and by keys, its dead zone dragged; each directi
   await says(/^west$/);
   expect(await bench.document()).toContain('  directions: sides\n');
 }, 240_000);
+
+test('on a small page it is led by a finger, and nothing lies beside the page', async () => {
+  const { page } = bench;
+  await page.setViewportSize({ width: 390, height: 844 });
+  await bench.begin();
+  for (const name of ['Turn', 'Signals', 'Rank', 'Try'] as const) {
+    await bench.room(name);
+    if (name === 'Rank') await page.getByRole('row', { name: 'go', exact: true }).click();
+    await page.waitForTimeout(300);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect([name, wide]).toEqual([name, 390]);
+  }
+  const right = (await page.getByRole('button', { name: 'hold right' }).boundingBox())!;
+  await page.mouse.move(right.x + 10, right.y + 10);
+  await page.mouse.down();
+  const shows = page.locator('[data-overlay] [data-shows]');
+  await shows.filter({ hasText: /^go$/ }).waitFor();
+  await page.mouse.up();
+  await shows.filter({ hasText: /^stand$/ }).waitFor();
+}, 240_000);

@@ -19,6 +19,7 @@ export const style = `
   background: ${colours.ground}; color: ${colours.text}; font: 13px/1.35 system-ui, sans-serif; z-index: 1000;
   border-left: 1px solid ${colours.line}; display: flex; flex-direction: column; gap: 8px }
 .overlay.inline { position: static; width: 100%; height: 100%; border: 0 }
+.overlay.inline canvas { max-width: 100% }
 h2 { font-size: 11px; font-weight: 600; letter-spacing: .08em; color: ${colours.dim}; margin: 4px 0 2px; text-transform: uppercase }
 .row { display: flex; align-items: center; gap: 6px; flex-wrap: wrap }
 button, select { font: inherit; color: ${colours.text}; background: ${colours.panel}; border: 1px solid ${colours.line};

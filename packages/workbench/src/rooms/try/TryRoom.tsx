@@ -142,10 +142,60 @@ function Trying({ controller }: { readonly controller: Controller }) {
             {[...keys].map(([code, pulse]) => `, ${code.slice(3)} ${pulse}`).join('')}
           </p>
         </div>
+        <Holds kind={kind} pulses={[...keys.values()]} trial={trial} />
         <Wrong controller={controller} trial={trial} overlay={overlay} />
         <Lights controller={controller} />
       </div>
       <div className="watching" ref={panel} />
+    </div>
+  );
+}
+
+const walking = { left: '←', right: '→' } as const;
+const holdable: Readonly<Record<BodyKind, Readonly<Partial<Record<ButtonName, string>>>>> = {
+  platformer: { ...walking, jump: 'jump' },
+  walker: { ...walking, up: '↑', down: '↓' },
+  none: {},
+};
+
+/** The same as the keys, for a finger or a pointer: buttons that are held, and pulses that are pressed. */
+function Holds({
+  kind,
+  pulses,
+  trial,
+}: {
+  readonly kind: BodyKind;
+  readonly pulses: readonly string[];
+  readonly trial: { readonly current: Trial | undefined };
+}) {
+  return (
+    <div className="holds" role="group" aria-label="the same by pointer or finger">
+      {Object.entries(holdable[kind]).map(([name, sign]) => {
+        const letGo = (): void => trial.current?.release(name as ButtonName);
+        return (
+          <button
+            key={name}
+            type="button"
+            aria-label={`hold ${name}`}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              trial.current?.press(name as ButtonName);
+            }}
+            onPointerUp={letGo}
+            onPointerCancel={letGo}
+            onKeyDown={(event) => event.key === ' ' && trial.current?.press(name as ButtonName)}
+            onKeyUp={letGo}
+            onBlur={letGo}
+          >
+            {sign}
+          </button>
+        );
+      })}
+      {pulses.map((pulse) => (
+        <button key={pulse} type="button" onClick={() => trial.current?.performer.pulse(pulse)}>
+          {pulse}
+        </button>
+      ))}
     </div>
   );
 }
