@@ -22,10 +22,11 @@ name: keeper
 sheets: { wick: { image: wick.png, size: [512, 672], grid: { cell: [64, 56] } } }
 clips:
   stand: { cells: 0-7, fps: 8 }
-  walk: { cells: 8-15, fps: 11 }
+  walk: { cells: 8-15, fps: 11, stride: 23 }
+  run: { cells: 16-23, fps: 14, stride: 53 }
   crouch: { cells: 24-25, fps: 12, loop: once, cues: { leap: 1 } }
   rise: { cells: 27-29, fps: 12, loop: once }
-  swing: { cells: 38-43, fps: 12, loop: once }
+  swing: { cells: 38-43, fps: 12, loop: once, spans: { late: 3-5 } }
 `;
 
 /** Opens them. */
@@ -54,6 +55,10 @@ test('from clips to a character that stands, goes, leaps and swings, without a w
   await bench.newState('walk', 'go');
   await bench.addTerm('as long as', 'grounded');
   await bench.addTerm('as long as', 'moving');
+  // Two gaits, whose feet do not slide.
+  await bench.choose('shows', 'gaits, by a number');
+  await bench.put('gait 2 above', '60');
+  await bench.choose('its time runs', 'so that no foot slides');
   await bench.newState('rise', 'air');
   await bench.addTerm('as long as', 'grounded');
   // A term is turned about where it stands.
@@ -70,6 +75,7 @@ test('from clips to a character that stands, goes, leaps and swings, without a w
   // One that is asked for in the middle of a swing is remembered until its end.
   await page.getByRole('button', { name: 'new hop' }).click();
   await bench.choose('to', 'hop');
+  await bench.choose('its condition counts', 'during late, until then');
   await bench.addTerm('if', 'jump');
   expect(await bench.document()).toBe(`${clips}signals:
   vx: { number: 0, unit: px/s }
@@ -80,10 +86,10 @@ derived:
   moving: { of: abs(vx), above: 14, below: 8 }
 states:
   stand: { shows: stand }
-  go: { shows: walk, priority: 10, while: grounded and moving }
+  go: { priority: 10, while: grounded and moving, gaits: { by: abs(vx), shows: [walk, run], above: [60], margin: 10 }, rate: { travel: vx } }
   air: { shows: rise, priority: 20, while: not grounded }
   hop: { shows: crouch, priority: 30, when: jump and grounded }
-  swing: { shows: swing, priority: 40, when: swing, hops: [{ to: hop, at: end, if: jump }] }
+  swing: { shows: swing, priority: 40, when: swing, hops: [{ to: hop, at: end, during: late, if: jump }] }
 `);
   // The command rehearses what was made here.
   writeFileSync(path.join(folder, 'keeper.dothop.yaml'), await bench.document());

@@ -7,7 +7,7 @@ import { act, tell, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
 import { Here } from '../../parts/Here.js';
 import { Choice, IconButton } from '../../parts/ui.js';
-import { instantsOf } from './instants.js';
+import { atKey, atOf, instantsOf, spansOf } from './instants.js';
 
 /** The ways from a state to others: where to, at which instant, and on what condition. */
 export function Hops({ state }: { readonly state: StatedState }) {
@@ -20,6 +20,7 @@ export function Hops({ state }: { readonly state: StatedState }) {
   const put = (at: number, hop: HopDefinition | undefined): void =>
     act(setHop(definition, name, at, hop), `hop ${at} of ${name}`);
   const instants = { now: 'at once', ...instantsOf(definition, said) };
+  const spans = spansOf(definition, said);
   return (
     <div className="hops" aria-label={`hops of ${name}`} role="group">
       <div className="row">
@@ -45,14 +46,21 @@ export function Hops({ state }: { readonly state: StatedState }) {
               options={Object.fromEntries([hop.to, ...others].map((one) => [one, one]))}
               onChange={(to) => put(i, { ...hop, to })}
             />
-            {typeof hop.at === 'object' ? (
-              <p className="told">{JSON.stringify(hop.at)}</p>
-            ) : (
+            <Choice
+              label="when"
+              value={atKey(hop.at)}
+              options={{ [atKey(hop.at)]: atKey(hop.at), ...instants }}
+              onChange={(key) => put(i, { ...hop, at: atOf(key) })}
+            />
+            {spans.length === 0 ? null : (
               <Choice
-                label="when"
-                value={hop.at ?? 'now'}
-                options={{ [hop.at ?? 'now']: hop.at ?? 'now', ...instants }}
-                onChange={(at) => put(i, { ...hop, at: at === 'now' ? undefined : at })}
+                label="its condition counts"
+                value={hop.during ?? ''}
+                options={{
+                  '': 'at that instant',
+                  ...Object.fromEntries(spans.map((span) => [span, `during ${span}, until then`])),
+                }}
+                onChange={(during) => put(i, { ...hop, during: during === '' ? undefined : during })}
               />
             )}
             <IconButton label={`delete the hop to ${hop.to}`} onPress={() => put(i, undefined)}>

@@ -1,6 +1,5 @@
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';
 import { setState } from 'dot-hop/edit';
-import { showsOf } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
 import { memo, useDeferredValue } from 'react';
 import { renameEverywhere } from '../../character/rehearsals.js';
@@ -11,7 +10,8 @@ import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox } from '../../parts/ui.js';
 import { Around } from './Around.js';
 import { Hops } from './Hops.js';
-import { instantsOf } from './instants.js';
+import { atKey, atOf, instantsOf } from './instants.js';
+import { Shows } from './Shows.js';
 import { stateNamed } from './states.js';
 
 const carries = { none: 'begins anew', phase: 'goes on at the phase', frame: 'goes on at the frame' };
@@ -70,30 +70,11 @@ const Showing = memo(function Showing({ state, definition }: PanelProps) {
     if (stateNamed(definition, to) !== undefined) tell(`There is a state ${to} already.`, true);
     else void renameEverywhere({ kind: 'state', from: name, to }).then(() => select({ state: to }));
   };
-  const books = [...Object.keys(definition.flipbooks ?? {}), ...Object.keys(definition.clips)];
   const isRest = (definition.rest ?? Object.keys(definition.states ?? {})[0]) === name;
   return (
     <>
       <div className="fieldset">
         <TextBox label="name" value={name} onChange={rename} />
-        {typeof said.shows === 'string' || said.shows === undefined ? (
-          said.gaits === undefined ? (
-            <Choice
-              label="shows"
-              value={said.shows ?? ''}
-              options={Object.fromEntries([said.shows ?? '', ...books].map((one) => [one, one]))}
-              onChange={(shows) => set('shows', shows)}
-            />
-          ) : (
-            <p className="told">
-              gaits by <b>{said.gaits.by}</b>: {said.gaits.shows.join(', ')}
-            </p>
-          )
-        ) : (
-          <p className="told">
-            picks one of <b>{showsOf(said).join(', ')}</b>
-          </p>
-        )}
         <NumberBox
           label="rank"
           least={-9999}
@@ -109,7 +90,12 @@ const Showing = memo(function Showing({ state, definition }: PanelProps) {
           }
         />
       </div>
-      <Here path={[...path, 'shows']} />
+      <div className="fieldset">
+        <Shows state={state} definition={definition} />
+      </div>
+      {(['shows', 'gaits', 'rate'] as const).map((field) => (
+        <Here key={field} path={[...path, field]} />
+      ))}
     </>
   );
 });
@@ -123,7 +109,6 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
   const isPosture = !isAct && said.while !== undefined;
   const beside = Object.keys(definition.states ?? {}).filter((one) => one !== name);
   const instants = instantsOf(definition, said);
-  const leaves = typeof said.leaves === 'object' ? JSON.stringify(said.leaves) : (said.leaves ?? '');
   return (
     <section aria-label="how it goes on">
       <h3>how it goes on</h3>
@@ -136,12 +121,12 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
             onChange={(then) => set('then', then === '' ? undefined : then)}
           />
         )}
-        {isPosture && typeof said.leaves !== 'object' ? (
+        {isPosture ? (
           <Choice
             label="is left"
-            value={leaves}
-            options={{ '': 'at once', ...instants }}
-            onChange={(at) => set('leaves', at === '' ? undefined : at)}
+            value={atKey(said.leaves)}
+            options={{ [atKey(said.leaves)]: atKey(said.leaves), now: 'at once', ...instants }}
+            onChange={(key) => set('leaves', atOf(key))}
           />
         ) : null}
         {isAct ? (
