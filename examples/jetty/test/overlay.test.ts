@@ -82,6 +82,12 @@ test('time stops, what was is seen again frame by frame, and why a state did not
   const answer = await says('.why');
   expect(answer).toContain('swing1: its condition is not true.');
   expect(answer).toMatch(/- swing\n/);
+  // Escape closes it; what a slider is moved by is not for the game.
+  await browser.page.keyboard.press('Escape');
+  await browser.page.locator('[data-overlay] .why').waitFor({ state: 'hidden' });
+  await browser.page.locator('[data-overlay] #signal-breath').focus();
+  await browser.page.keyboard.press('ArrowRight');
+  expect(await browser.page.evaluate('window.jetty.game.performer.value("along")')).toBe(0);
   // On again: the swing is found where it was.
   await clickUntil('one frame on', 'swing1');
   await click('time goes run as fast');
@@ -102,6 +108,7 @@ test('what just happened is copied as a rehearsal that passes the same without a
   await click('stop time');
   await click('what happened lately, as a file that plays it again');
   const text = await browser.page.locator('[data-overlay] textarea').inputValue();
+  expect(await says('[title^="what happened lately"]')).toMatch(/^cop(ied|y it below)$/);
   const { definition } = readRehearsal(text, 'seen.rehearsal.json');
   expect(definition.document).toBe('wick.dothop.yaml');
   const { trace, samples } = runRehearsal(controller, definition);

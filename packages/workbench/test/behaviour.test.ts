@@ -39,6 +39,8 @@ async function begin(): Promise<void> {
 test('from clips to a character that stands, goes, leaps and swings, without a word typed into the text', async () => {
   const { page } = bench;
   await begin();
+  await bench.room('Try');
+  await page.getByText('Nothing can be tried yet').waitFor();
   await bench.room('Signals');
   await bench.newSignal('number', 'vx');
   await bench.put('unit', 'px/s');
@@ -52,6 +54,8 @@ test('from clips to a character that stands, goes, leaps and swings, without a w
   await page.keyboard.press('ArrowRight');
   await bench.room('Rank');
   await bench.newState('stand', 'stand');
+  // The whole character plays from its first state on.
+  await page.locator('[data-rung=stand][data-now=shows]').waitFor();
   await bench.newState('walk', 'go');
   await bench.addTerm('as long as', 'grounded');
   await bench.addTerm('as long as', 'moving');

@@ -27,6 +27,8 @@ export interface OverlayOptions {
   readonly seconds?: number;
 }
 
+/** How long it is told that something was copied, in milliseconds. */
+const toldFor = 2000;
 /** How often the panel is brought up to date while nobody touches it, in milliseconds. */
 const every = 100;
 /** One press of the buttons that go frame by frame, in milliseconds: a picture of a usual display. */
@@ -79,6 +81,11 @@ class Panel implements Overlay, Hands {
     hidden: true,
     'aria-label': 'what happened as a rehearsal',
   });
+  private readonly copyButton = button(
+    'copy',
+    'what happened lately, as a file that plays it again',
+    () => void this.copy(),
+  );
   private readonly live: HTMLButtonElement;
   private readonly end: () => void;
   /** Whether it is the hand itself that sets now. */
@@ -145,11 +152,6 @@ class Panel implements Overlay, Hands {
       button('‹', 'one frame back', () => this.look(this.instant - frameTime)),
       button('›', 'one frame on', () => this.onward()),
     ];
-    const copy = button(
-      'copy',
-      'what happened lately, as a file that plays it again',
-      () => void this.copy(),
-    );
     const panel = element(
       'section',
       {
@@ -162,7 +164,7 @@ class Panel implements Overlay, Hands {
         canvas,
         element('div', { className: 'facts' }, this.state, this.facts, this.because),
       ),
-      element('div', { className: 'row' }, ...this.paces(), ...steps, this.live, copy),
+      element('div', { className: 'row' }, ...this.paces(), ...steps, this.live, this.copyButton),
       element('div', {}, this.timeline.part, this.time),
       this.copied,
       element('h2', {}, 'Signals, by hand'),
@@ -172,6 +174,13 @@ class Panel implements Overlay, Hands {
       this.ladder.answer,
       this.ladder.part,
     );
+    panel.addEventListener('keydown', (event) => {
+      if (event.key === 'Escape') this.close();
+      if (isOwn(event)) event.stopPropagation();
+    });
+    panel.addEventListener('keyup', (event) => {
+      if (isOwn(event)) event.stopPropagation();
+    });
     const root = this.host.attachShadow({ mode: 'open' });
     // Made by a program and not written into the page: a strict content policy allows it.
     const sheet = new CSSStyleSheet();
@@ -271,6 +280,12 @@ class Panel implements Overlay, Hands {
     drawPose(context, this.options.images, then.pose, stage.width / 2 / scale, (stage.height - 12) / scale);
   }
 
+  /** Closes what was opened: the answer to why, and the text that can be copied. */
+  private close(): void {
+    this.copied.hidden = true;
+    this.ladder.close();
+  }
+
   /** Shows what happened as a rehearsal, and puts it where it can be pasted from. */
   private async copy(): Promise<void> {
     const { name } = this.performer.controller;
@@ -280,8 +295,23 @@ class Panel implements Overlay, Hands {
     this.copied.hidden = false;
     this.copied.select();
     // Where the browser does not allow it, the text is there to be copied by hand.
-    await navigator.clipboard.writeText(text).catch(() => undefined);
+    const isCopied = await navigator.clipboard.writeText(text).then(
+      () => true,
+      () => false,
+    );
+    say(this.copyButton, isCopied ? 'copied' : 'copy it below');
+    setTimeout(() => say(this.copyButton, 'copy'), toldFor);
   }
+}
+
+/** Whether a key is for the control that has the focus, and not for the game: what slides, is typed into or chosen takes all, a button what presses it. */
+function isOwn({ target, key }: KeyboardEvent): boolean {
+  if (target instanceof HTMLButtonElement) return key === ' ' || key === 'Enter';
+  return (
+    target instanceof HTMLInputElement ||
+    target instanceof HTMLSelectElement ||
+    target instanceof HTMLTextAreaElement
+  );
 }
 
 function button(label: string, title: string, act: () => void): HTMLButtonElement {

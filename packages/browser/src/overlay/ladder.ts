@@ -53,6 +53,11 @@ export class LadderRows {
     }
   }
 
+  /** Asks for no state any more. */
+  close(): void {
+    this.asked = undefined;
+  }
+
   /** @param whys the answer of each track */
   show(whys: readonly Why[]): void {
     whys.forEach((why, track) => {

@@ -34,7 +34,10 @@ export function Stage() {
   const controller = useWorkbench((state) => state.controller);
   const isFaulty = useWorkbench((state) => state.troubles.length > 0);
   const clipName = useWorkbench((state) => state.selection.clip);
-  const [shown, setShown] = useState<Shown>('clip');
+  // What these rooms do shows on the whole character.
+  const room = useWorkbench((state) => state.room);
+  const isWhole = room === 'signals' || room === 'rank';
+  const [shown, setShown] = useState<Shown>(isWhole ? 'character' : 'clip');
   const [rate, setRate] = useState(1);
   const [plays, setPlays] = useState(!wantsStill());
   const [marks, setMarks] = useState(false);
@@ -65,12 +68,10 @@ export function Stage() {
       wholePlay.current = new CharacterPlay(played, bodyOf(played), single?.name);
     else before.exchange(played);
   }, [played, single]);
-  // What these rooms do shows on the whole character.
-  const room = useWorkbench((state) => state.room);
   const [seenRoom, setSeenRoom] = useState(room);
   if (room !== seenRoom) {
     setSeenRoom(room);
-    if (room === 'signals' || room === 'rank') setShown('character');
+    if (isWhole) setShown('character');
   }
   useEffect(
     () => () => {

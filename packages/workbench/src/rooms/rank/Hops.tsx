@@ -8,6 +8,7 @@ import { Condition } from '../../parts/Condition.js';
 import { Here } from '../../parts/Here.js';
 import { Choice, IconButton } from '../../parts/ui.js';
 import { atKey, atOf, instantsOf, spansOf } from './instants.js';
+import { stateNamed } from './states.js';
 
 /** The ways from a state to others: where to, at which instant, and on what condition. */
 export function Hops({ state }: { readonly state: StatedState }) {
@@ -18,7 +19,12 @@ export function Hops({ state }: { readonly state: StatedState }) {
     .filter((one) => one.track === state.track && one.name !== name)
     .map((one) => one.name);
   const put = (at: number, hop: HopDefinition | undefined): void =>
-    act(setHop(definition, name, at, hop), `hop ${at} of ${name}`);
+    act(setHop(useWorkbench.getState().definition, name, at, hop), `hop ${at} of ${name}`);
+  // What is on screen may be a picture behind: a field is changed in the hop as it is now.
+  const change = (at: number, fields: Partial<HopDefinition>): void => {
+    const now = stateNamed(useWorkbench.getState().definition, name)?.definition.hops?.[at];
+    if (now !== undefined) put(at, { ...now, ...fields });
+  };
   const instants = { now: 'at once', ...instantsOf(definition, said) };
   const spans = spansOf(definition, said);
   return (
@@ -31,7 +37,7 @@ export function Hops({ state }: { readonly state: StatedState }) {
           onPress={() => {
             const [to] = others;
             if (to === undefined) tell('There is no other state to hop to.', true);
-            else put(hops.length, { to, at: 'end' });
+            else put(Infinity, { to, at: 'end' });
           }}
         >
           <Plus size={14} />
@@ -44,13 +50,13 @@ export function Hops({ state }: { readonly state: StatedState }) {
               label="to"
               value={hop.to}
               options={Object.fromEntries([hop.to, ...others].map((one) => [one, one]))}
-              onChange={(to) => put(i, { ...hop, to })}
+              onChange={(to) => change(i, { to })}
             />
             <Choice
               label="when"
               value={atKey(hop.at)}
               options={{ [atKey(hop.at)]: atKey(hop.at), ...instants }}
-              onChange={(key) => put(i, { ...hop, at: atOf(key) })}
+              onChange={(key) => change(i, { at: atOf(key) })}
             />
             {spans.length === 0 ? null : (
               <Choice
@@ -60,19 +66,14 @@ export function Hops({ state }: { readonly state: StatedState }) {
                   '': 'at that instant',
                   ...Object.fromEntries(spans.map((span) => [span, `during ${span}, until then`])),
                 }}
-                onChange={(during) => put(i, { ...hop, during: during === '' ? undefined : during })}
+                onChange={(during) => change(i, { during: during === '' ? undefined : during })}
               />
             )}
             <IconButton label={`delete the hop to ${hop.to}`} onPress={() => put(i, undefined)}>
               <Trash2 size={14} />
             </IconButton>
           </div>
-          <Condition
-            label="if"
-            value={hop.if}
-            hint="always"
-            onChange={(value) => put(i, { ...hop, if: value })}
-          />
+          <Condition label="if" value={hop.if} hint="always" onChange={(value) => change(i, { if: value })} />
           <Here path={[...path, 'hops', i]} />
         </div>
       ))}

@@ -1,10 +1,11 @@
 import type { ControllerDefinition, GaitsDefinition, StateDefinition, VarietyDefinition } from 'dot-hop';
 import { showsOf } from 'dot-hop/explain';
+import type { StatedState } from 'dot-hop/explain';
 import { Plus, Trash2 } from 'lucide-react';
-import { act } from '../../character/store.js';
+import { act, useWorkbench } from '../../character/store.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Choice, IconButton, NumberBox } from '../../parts/ui.js';
-import type { StatedState } from 'dot-hop/explain';
+import { stateNamed } from './states.js';
 
 const kinds = {
   one: 'one clip or flipbook',
@@ -18,6 +19,10 @@ const rates = { drawn: 'as drawn', travel: 'so that no foot slides', other: 'by 
 
 const kindOf = ({ gaits, shows }: StateDefinition): Kind =>
   gaits !== undefined ? 'gaits' : typeof shows === 'object' ? 'any' : 'one';
+
+/** A state as it is now: what is on screen may be a picture behind. */
+const current = (name: string): StateDefinition | undefined =>
+  stateNamed(useWorkbench.getState().definition, name)?.definition;
 
 /** What a state shows: one flipbook, gaits picked by a number, or one of several; and how fast its time runs. */
 export function Shows({
@@ -72,7 +77,14 @@ export function Shows({
         />
       ) : null}
       {said.gaits === undefined ? null : (
-        <Gaits gaits={said.gaits} books={books} onChange={(gaits) => put({ gaits }, `gaits of ${name}`)} />
+        <Gaits
+          gaits={said.gaits}
+          books={books}
+          onChange={(fields) => {
+            const now = current(name)?.gaits;
+            if (now !== undefined) put({ gaits: { ...now, ...fields } }, `gaits of ${name}`);
+          }}
+        />
       )}
       {typeof said.shows === 'object' ? (
         <Variety
@@ -105,25 +117,24 @@ function Gaits({
 }: {
   readonly gaits: GaitsDefinition;
   readonly books: readonly string[];
-  readonly onChange: (gaits: GaitsDefinition) => void;
+  readonly onChange: (fields: Partial<GaitsDefinition>) => void;
 }) {
   const { by, shows, above, margin = 0 } = gaits;
   const last = above[above.length - 1] ?? 0;
   return (
     <div className="gaits">
       <div className="fieldset">
-        <TextBox label="by the number" value={by} onChange={(one) => onChange({ ...gaits, by: one })} />
+        <TextBox label="by the number" value={by} onChange={(one) => onChange({ by: one })} />
         <NumberBox
           label="back only so far below"
           step={0.01}
           value={margin}
-          onChange={(value) => onChange({ ...gaits, margin: value })}
+          onChange={(value) => onChange({ margin: value })}
         />
         <IconButton
           label="a faster gait"
           onPress={() =>
             onChange({
-              ...gaits,
               shows: [...shows, nextOf(books, shows[shows.length - 1]!)],
               above: [...above, last + Math.max(10, Math.round(last / 2))],
             })
@@ -138,7 +149,7 @@ function Gaits({
             label={i === 0 ? 'slowest' : `gait ${i + 1}`}
             value={one}
             options={namesOf([one, ...books])}
-            onChange={(book) => onChange({ ...gaits, shows: shows.with(i, book) })}
+            onChange={(book) => onChange({ shows: shows.with(i, book) })}
           />
           {i === 0 ? null : (
             <NumberBox
@@ -147,15 +158,13 @@ function Gaits({
               most={999_999}
               step={0.01}
               value={above[i - 1]}
-              onChange={(value) => onChange({ ...gaits, above: above.with(i - 1, value) })}
+              onChange={(value) => onChange({ above: above.with(i - 1, value) })}
             />
           )}
           {i === 0 || shows.length < 3 ? null : (
             <IconButton
               label={`take gait ${i + 1} away`}
-              onPress={() =>
-                onChange({ ...gaits, shows: shows.toSpliced(i, 1), above: above.toSpliced(i - 1, 1) })
-              }
+              onPress={() => onChange({ shows: shows.toSpliced(i, 1), above: above.toSpliced(i - 1, 1) })}
             >
               <Trash2 size={14} />
             </IconButton>
