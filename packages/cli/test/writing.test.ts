@@ -63,8 +63,8 @@ describe('what may be written', () => {
     writeFileSync(file('sizes.csv'), 'x,y\n1,2\n');
     const before = inside();
     for (const [args, told] of [
-      [['rehearse', 'evening.rehearsal.yaml', '-o', 'new.dothop.yaml'], 'is written as .png'],
-      [['rehearse', 'evening.rehearsal.yaml', '-o', 'film.webp'], 'is written as .png'],
+      [['rehearse', 'evening.rehearsal.yaml', '-o', 'new.dothop.yaml'], 'is drawn as .png'],
+      [['rehearse', 'evening.rehearsal.yaml', '-o', 'film.mp4'], 'is drawn as .png'],
       [['cells', 'wick.dothop.yaml', '-o', 'wick.dothop.yaml'], 'is written as .png'],
       [['cells', 'wick.dothop.yaml', '-o', 'cc.webp'], 'is written as .png'],
       [['cells', 'wick.png', '--cell', '64x56', '--write', 'x.png'], 'written as .yaml or .json'],
