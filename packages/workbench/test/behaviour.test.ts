@@ -81,6 +81,13 @@ test('from clips to a character that stands, goes, leaps and swings, without a w
   await bench.choose('to', 'hop');
   await bench.choose('its condition counts', 'during late, until then');
   await bench.addTerm('if', 'jump');
+  // Who goes on before it has ended cuts its last part short.
+  await page.getByRole('button', { name: 'give way to somebody' }).click();
+  const ways = page.getByRole('group', { name: 'to whom swing gives way' });
+  await ways.getByRole('button', { name: /to$/ }).click();
+  await page.getByRole('option', { name: 'go', exact: true }).click();
+  await ways.getByRole('button', { name: /during$/ }).click();
+  await page.getByRole('option', { name: 'late', exact: true }).click();
   expect(await bench.document()).toBe(`${clips}signals:
   vx: { number: 0, unit: px/s }
   grounded: { flag: true }
@@ -93,7 +100,7 @@ states:
   go: { priority: 10, while: grounded and moving, gaits: { by: abs(vx), shows: [walk, run], above: [60], margin: 10 }, rate: { travel: vx } }
   air: { shows: rise, priority: 20, while: not grounded }
   hop: { shows: crouch, priority: 30, when: jump and grounded }
-  swing: { shows: swing, priority: 40, when: swing, hops: [{ to: hop, at: end, during: late, if: jump }] }
+  swing: { shows: swing, priority: 40, when: swing, hops: [{ to: hop, at: end, during: late, if: jump }], yields: [{ to: [go], during: late }] }
 `);
   // The command rehearses what was made here.
   writeFileSync(path.join(folder, 'keeper.dothop.yaml'), await bench.document());
@@ -202,6 +209,12 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await bench.room('Signals');
   await page.getByRole('row', { name: 'moving', exact: true }).click();
   await bench.put('on above', '500');
+  // Its curve runs: something green is drawn.
+  await page.waitForFunction(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('.curve canvas');
+    const { data } = canvas?.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height) ?? {};
+    return data?.some((_, i) => i % 4 === 0 && data[i + 1]! > 180 && data[i]! < 150) === true;
+  });
   await bench.room('Try');
   const stage = page.getByTestId('try-stage');
   const shows = (state: string): Promise<void> =>

@@ -275,9 +275,9 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * How fast its own time runs beside the game's: 1 as it does, 0.25 for slow motion, 0 to stand still. Everything of it follows, clips and lengths,
-   * `keep` and `linger`; {@link time} and the instants of its reports are of its own time. While it stands still, what is set is
-   * still decided upon. Rounded to thousandths; part of snapshots and copies; 1 again after `reset`.
+   * How fast its own time runs: 1 (the default) is as fast as the game's, 0.25 is slow motion, and at 0 it stands still. Clips, lengths, `keep` and
+   * `linger` follow it, and so do {@link time} and the instants of reports. At 0 a step still decides upon what was set. The value is
+   * rounded to thousandths. Snapshots and copies hold it; `reset` sets it to 1.
    *
    * @throws {DotHopError} when it is set to what is no number from 0 to 64, and for a member of a troupe, whose time is that of the troupe
    */

@@ -12,6 +12,7 @@ import { Around } from './Around.js';
 import { Hops } from './Hops.js';
 import { atKey, atOf, instantsOf } from './instants.js';
 import { Shows } from './Shows.js';
+import { Yields } from './Yields.js';
 import { stateNamed } from './states.js';
 
 const carries = { none: 'begins anew', phase: 'goes on at the phase', frame: 'goes on at the frame' };
@@ -187,6 +188,7 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
         />
       </div>
       <Hops state={state} />
+      <Yields state={state} />
     </section>
   );
 });

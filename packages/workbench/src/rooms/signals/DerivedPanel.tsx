@@ -6,6 +6,7 @@ import { Here } from '../../parts/Here.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { NumberBox } from '../../parts/ui.js';
 import { BandLine } from './BandLine.js';
+import { Curve } from './Curve.js';
 import { derivedKind, derivedTitles } from './kinds.js';
 import { Name } from './Name.js';
 import { Readers } from './Readers.js';
@@ -83,6 +84,7 @@ export function DerivedPanel({
         </>
       )}
       <Here path={['derived', name]} />
+      <Curve name={name} />
       <Readers name={name} />
     </>
   );

@@ -4,6 +4,7 @@ import { act, useWorkbench } from '../../character/store.js';
 import { Here } from '../../parts/Here.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox } from '../../parts/ui.js';
+import { Curve } from './Curve.js';
 import { kindOf } from './kinds.js';
 import { Name } from './Name.js';
 import { Readers } from './Readers.js';
@@ -78,6 +79,7 @@ export function SignalPanel({ name, signal }: { readonly name: string; readonly 
         </p>
       ) : null}
       <Here path={['signals', name]} />
+      {'number' in signal || 'flag' in signal || 'pulse' in signal ? <Curve name={name} /> : null}
       <Readers name={name} />
     </>
   );
