@@ -1,0 +1,56 @@
+import fc from 'fast-check';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { compileDocument, readDocument } from 'dot-hop/document';
+import { runRehearsal } from 'dot-hop/rehearsal';
+import { Trial, stepsPerSecond } from '../src/rooms/try/trial.js';
+
+const wick = readDocument(
+  readFileSync(fileURLToPath(new URL('../../../demo/wick.dothop.yaml', import.meta.url)), 'utf8'),
+  'wick.dothop.yaml',
+);
+const size = { width: 512, height: 672 };
+const controller = compileDocument(wick, {
+  images: Object.fromEntries([...wick.images.keys()].map((file) => [file, size])),
+});
+
+test('what is tried passes the same as a rehearsal, whatever is pressed', () => {
+  const deeds = fc.array(
+    fc.record({
+      steps: fc.integer({ min: 0, max: 60 }),
+      button: fc.constantFrom('left' as const, 'right' as const, 'jump' as const),
+      isDown: fc.boolean(),
+      pulse: fc.option(fc.constantFrom('swing', 'splash', 'blow', 'dash'), { nil: undefined, freq: 4 }),
+    }),
+    { minLength: 3, maxLength: 14 },
+  );
+  let switches = 0;
+  fc.assert(
+    fc.property(deeds, (all) => {
+      const trial = new Trial(controller, { kind: 'platformer', leapAt: 'leap' });
+      const told: string[] = [];
+      const step = (): void => {
+        trial.step(1000 / stepsPerSecond);
+        for (const { kind, at, name, track } of trial.performer.reports)
+          if (kind === 'switch' || kind === 'cue') told.push(`${at} ${track} ${name}`);
+      };
+      for (const { steps, button, isDown, pulse } of all) {
+        if (isDown) trial.press(button);
+        else trial.release(button);
+        if (pulse !== undefined) trial.performer.pulse(pulse);
+        for (let i = 0; i < steps; i++) step();
+      }
+      const { trace } = runRehearsal(controller, trial.rehearsal(trial.time));
+      const again = trace.flatMap((one) =>
+        one.kind === 'switch' || one.kind === 'cue' ? [`${one.at} ${one.track} ${one.name}`] : [],
+      );
+      // What is decided at the very last instant belongs to the step after it.
+      expect(again.filter((one) => Number.parseFloat(one) < trial.time)).toEqual(
+        told.filter((one) => Number.parseFloat(one) < trial.time),
+      );
+      switches += told.length;
+    }),
+    { numRuns: 60 },
+  );
+  expect(switches).toBeGreaterThan(300);
+});
