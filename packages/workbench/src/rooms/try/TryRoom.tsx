@@ -15,6 +15,7 @@ import type { BodyKind } from '../../stage/play.js';
 import { bodyOf } from '../../stage/body.js';
 import { drawQuay } from '../../stage/quay.js';
 import { Lights } from './Lights.js';
+import { Pad } from './pad.js';
 import { freeFile, rehearsalText } from './rehearsals.js';
 import { Trial, stepsPerSecond } from './trial.js';
 
@@ -74,9 +75,13 @@ function Trying({ controller }: { readonly controller: Controller }) {
     const { drawn } = useWorkbench.getState();
     const images = Object.fromEntries([...drawn].map(([name, { bitmap }]) => [name, bitmap]));
     const pace = loop.current?.pace ?? 1;
+    const pad = new Pad([...keys.values()]);
     const running = startLoop({
       stepsPerSecond,
-      step: (ms) => now.step(ms),
+      step: (ms) => {
+        pad.lead(now);
+        now.step(ms);
+      },
       draw: () => draw(canvas.current, now, overlay.current, images),
     });
     running.pace = pace;
@@ -87,13 +92,14 @@ function Trying({ controller }: { readonly controller: Controller }) {
     );
     return () => {
       running.stop();
+      pad.destroy();
       // Where time stood still it stays so.
       const { pace: now } = running;
       overlay.current?.destroy();
       overlay.current = undefined;
       running.pace = now;
     };
-  }, [controller, kind, leapAt, round]);
+  }, [controller, kind, leapAt, round, keys]);
 
   const press = (event: React.KeyboardEvent, isDown: boolean): void => {
     const button = buttons[event.code];
