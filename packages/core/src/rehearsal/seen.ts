@@ -26,6 +26,8 @@ export function expectationsSeen(controller: Controller, result: RehearsalResult
     );
     const shown = samples
       .map(({ at, tracks }) => ({ at, ...tracks[index]! }))
+      // What gives way at the very beginning never showed.
+      .filter((_, i, all) => (all[i + 1]?.at ?? Infinity) > 0)
       .filter(({ state }, i, all) => state !== all[i - 1]?.state);
     if (index === 0)
       shown.forEach(({ at, state }, i) => {
