@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { Performer } from 'dot-hop';
 import { Recording, expectationsSeen, readRehearsal, runRehearsal, unmetText } from 'dot-hop/rehearsal';
 import { compile } from './characters.js';
-import { controller as ferryman, run } from './ferryman.js';
+import { controller as ferryman } from './ferryman.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 
@@ -13,8 +13,7 @@ test('each state is expected in the middle of its time, all in their order, and 
     { at: 900, pulse: 'jump' },
     { at: 1100, set: { vx: 0 } },
   ];
-  const result = run({ lasts: 1500, script });
-  expect(expectationsSeen(ferryman, result)).toEqual([
+  expect(expectationsSeen(ferryman, { lasts: 1500, script })).toEqual([
     { at: 100, state: 'stand', direction: 'east' },
     { at: 550, state: 'stroll', direction: 'west' },
     { at: 950, state: 'crouch', direction: 'west' },
@@ -37,7 +36,7 @@ test('what was seen of anybody is met when it passes again', () => {
           performer.step(Math.max(wait, 1) / 1000);
         }
         const rehearsal = recording.rehearsal();
-        const seen = expectationsSeen(controller, runRehearsal(controller, rehearsal));
+        const seen = expectationsSeen(controller, rehearsal);
         const file = { dotHopRehearsal: 1, document: 'made-up.yaml', ...rehearsal, expect: seen };
         const { definition } = readRehearsal(JSON.stringify(file), 'seen.rehearsal.json');
         expect(unmetText(runRehearsal(controller, definition))).toBe('');

@@ -113,13 +113,13 @@ async function rehearseAll(
  */
 async function fillExpectations(file: string, output: Output): Promise<void> {
   if (file === '-') throw new Misuse('--expect-seen writes into a file; standard input is none');
-  const { definition, character, result } = await runFile(file);
+  const { definition, character } = await runFile(file);
   const { expect = [] } = definition;
   if (expect.length > 0)
     throw new Misuse(
       `${file} expects ${expect.length} ${expect.length === 1 ? 'thing' : 'things'} already; take "expect" out to have it filled with what is seen`,
     );
-  const seen = expectationsSeen(character.controller, result);
+  const seen = expectationsSeen(character.controller, definition);
   const text = changedText(
     await readText(file),
     [{ op: 'set', path: ['expect'], value: seen }],
