@@ -1,7 +1,8 @@
+import type { Performer } from 'dot-hop';
 import { conditionText, conditionTree } from 'dot-hop/edit';
 import type { ConditionTree } from 'dot-hop/edit';
 import { Plus } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import {
   Button,
   Header,
@@ -13,8 +14,7 @@ import {
   Separator,
 } from 'react-aria-components';
 import { useWorkbench } from '../character/store.js';
-import { followEvery, live } from '../stage/live.js';
-import { useEachPicture } from './loop.js';
+import { useStage, whysOf } from '../stage/live.js';
 import { termsFor } from './terms.js';
 import type { TermGroup } from './terms.js';
 import { TextBox } from './TextBox.js';
@@ -229,34 +229,24 @@ function Chip({
 
 /** Lights the terms that are true on the stage just now. A class on what is there costs less than drawing it anew. */
 function useLit(box: { readonly current: HTMLElement | null }): void {
-  const since = useRef(followEvery);
-  const truths = useRef(new Map<string, boolean>());
-  useEachPicture((ms) => {
-    since.current += ms;
-    if (since.current < followEvery || box.current === null) return;
-    since.current = 0;
-    truths.current = truthsNow();
-    for (const chip of box.current.querySelectorAll<HTMLElement>('[data-term]')) {
-      const on = truths.current.get(chip.dataset.term ?? '');
+  useStage((performer) => {
+    const truths = truthsOf(performer);
+    for (const chip of box.current?.querySelectorAll<HTMLElement>('[data-term]') ?? []) {
+      const on = truths.get(chip.dataset.term ?? '');
       chip.classList.toggle('lit', on !== undefined && on !== (chip.dataset.not === 'true'));
     }
-  });
-  useEffect(() => {
-    since.current = followEvery;
   });
 }
 
 /** The terms of all conditions with what they are on the stage, as they are written. */
-function truthsNow(): Map<string, boolean> {
-  const { performer } = live;
+function truthsOf(performer: Performer | undefined): Map<string, boolean> {
   const found = new Map<string, boolean>();
   if (performer === undefined) return found;
-  for (const { name } of performer.controller.tracks)
-    for (const { while: during, when } of performer.why(name).states)
-      for (const condition of [during, when])
-        for (const { text, on } of condition?.parts ?? []) {
-          const tree = conditionTree(text);
-          if (tree?.kind === 'term') found.set(tree.text, on !== tree.not);
-        }
+  for (const { states } of whysOf(performer))
+    for (const { while: during, when } of states)
+      for (const { text, on } of [during, when].flatMap((condition) => condition?.parts ?? [])) {
+        const tree = conditionTree(text);
+        if (tree?.kind === 'term') found.set(tree.text, on !== tree.not);
+      }
   return found;
 }

@@ -1,9 +1,8 @@
-import { Performer, poseOf } from 'dot-hop';
-import type { Clip, Controller, Pose } from 'dot-hop';
+import { poseOf } from 'dot-hop';
+import type { Clip, Controller, Performer, Pose } from 'dot-hop';
 import { showingAt } from 'dot-hop/explain';
-import { goOn } from '@dot-hop/browser';
-import { FeedingBody } from 'dot-hop/rehearsal';
 import type { ButtonName } from 'dot-hop/rehearsal';
+import { LedCharacter } from './led.js';
 
 /** How a body moves while one tries: by running and jumping, seen from above, or not at all. */
 export type BodyKind = 'platformer' | 'walker' | 'none';
@@ -64,53 +63,38 @@ export class ClipPlay implements Play {
 
 /** The whole character, with a body that keys move. */
 export class CharacterPlay implements Play {
-  performer: Performer;
-  private body: FeedingBody | undefined;
-  private readonly held = new Set<ButtonName>();
+  private readonly led: LedCharacter;
   /** How long what is played once has been at its end, in milliseconds. */
   private waited = 0;
 
   /** @param repeats a state that is the only one, and is begun anew when its clip has ended */
   constructor(
-    private controller: Controller,
-    private readonly kind: BodyKind,
+    controller: Controller,
+    kind: BodyKind,
     readonly repeats?: string,
   ) {
-    this.performer = new Performer(controller);
-    this.body = this.bodyFor(controller);
+    const moving = { speed: 120 };
+    this.led = new LedCharacter(
+      controller,
+      { platformer: { platformer: moving }, walker: { walker: moving }, none: undefined }[kind],
+    );
   }
 
-  private bodyFor(controller: Controller): FeedingBody | undefined {
-    if (this.kind === 'none') return undefined;
-    const moving = { speed: 120 };
-    return new FeedingBody(
-      controller,
-      this.kind === 'platformer' ? { platformer: moving } : { walker: moving },
-    );
+  get performer(): Performer {
+    return this.led.performer;
   }
 
   /** Goes on with an edited character in the same state, at the same phase. */
   exchange(controller: Controller): void {
-    this.controller = controller;
-    this.performer = goOn(this.performer, controller);
-    const before = this.body;
-    this.body = this.bodyFor(controller);
-    if (before !== undefined && this.body !== undefined) {
-      [this.body.x, this.body.y, this.body.vx, this.body.vy] = [before.x, before.y, before.vx, before.vy];
-      this.body.grounded = before.grounded;
-    }
+    this.led.exchange(controller);
   }
 
   press(button: ButtonName): void {
-    if (this.held.has(button)) return;
-    this.held.add(button);
-    this.body?.press(button);
-    for (const pulse of this.body?.pulsesOf(button) ?? []) this.performer.pulse(pulse);
+    this.led.press(button);
   }
 
   release(button: ButtonName): void {
-    this.held.delete(button);
-    this.body?.release(button);
+    this.led.release(button);
   }
 
   /** Presses a pulse by its name. */
@@ -119,12 +103,8 @@ export class CharacterPlay implements Play {
   }
 
   step(ms: number): void {
-    const { body, performer } = this;
-    if (body !== undefined) {
-      body.advance(ms);
-      for (const [signal, value] of body.changes()) performer.set(signal, value);
-    }
-    performer.step(ms);
+    const { led, performer } = this;
+    led.step(ms);
     if (this.repeats === undefined || performer.phase < 1) {
       this.waited = 0;
       return;
@@ -138,10 +118,12 @@ export class CharacterPlay implements Play {
   }
 
   get ground(): readonly [number, number] {
-    return [this.body?.x ?? 0, this.body?.y ?? 0];
+    const { x, y } = this.led.place;
+    return [x, y];
   }
 
   get says(): string {
-    return this.controller.tracks.map(({ name }) => this.performer.showing(name).state).join(' · ');
+    const { controller } = this.performer;
+    return controller.tracks.map(({ name }) => this.performer.showing(name).state).join(' · ');
   }
 }

@@ -18,12 +18,12 @@ export function Hops({ state }: { readonly state: StatedState }) {
   const others = statesIn(definition)
     .filter((one) => one.track === state.track && one.name !== name)
     .map((one) => one.name);
-  const put = (at: number, hop: HopDefinition | undefined): void =>
-    act(setHop(useWorkbench.getState().definition, name, at, hop), `hop ${at} of ${name}`);
+  const put = (at: number, hop: HopDefinition | undefined, joins?: string): void =>
+    act(setHop(useWorkbench.getState().definition, name, at, hop), joins);
   // What is on screen may be a picture behind: a field is changed in the hop as it is now.
   const change = (at: number, fields: Partial<HopDefinition>): void => {
     const now = stateNamed(useWorkbench.getState().definition, name)?.definition.hops?.[at];
-    if (now !== undefined) put(at, { ...now, ...fields });
+    if (now !== undefined) put(at, { ...now, ...fields }, `hop ${at} of ${name}`);
   };
   const instants = { now: 'at once', ...instantsOf(definition, said) };
   const spans = spansOf(definition, said);

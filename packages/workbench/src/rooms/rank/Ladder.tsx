@@ -5,9 +5,8 @@ import { memo, useDeferredValue, useMemo, useRef } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
 import { useFound } from '../../character/found.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
-import { useEachPicture } from '../../parts/loop.js';
 import { IconButton } from '../../parts/ui.js';
-import { followEvery, live } from '../../stage/live.js';
+import { useStage, whysOf } from '../../stage/live.js';
 import { Thumbnail } from '../../parts/Thumbnail.js';
 import { besideOf, firstShown, kindOf, rungsOf } from './states.js';
 import type { Rung } from './states.js';
@@ -184,20 +183,12 @@ function RungRow({ rung, found }: { readonly rung: Rung; readonly found: number 
 
 /** Lights the rungs whose states show on the stage, and those that want in. */
 function useShown(box: { readonly current: HTMLElement | null }): void {
-  const since = useRef(0);
-  useEachPicture((ms) => {
-    since.current += ms;
-    if (since.current < followEvery || box.current === null) return;
-    since.current = 0;
-    const { performer } = live;
+  useStage((performer) => {
     const how = new Map<string, string>();
-    if (performer !== undefined)
-      for (const { name } of performer.controller.tracks)
-        for (const { name: state, keptOut, wantsIn, takenBy } of performer.why(name).states) {
-          if (takenBy !== undefined) continue;
-          how.set(state, keptOut === 'shows' ? 'shows' : wantsIn ? 'wants' : '');
-        }
-    for (const rung of box.current.querySelectorAll<HTMLElement>('[data-rung]')) {
+    for (const { states } of performer === undefined ? [] : whysOf(performer))
+      for (const { name, keptOut, wantsIn, takenBy } of states)
+        if (takenBy === undefined) how.set(name, keptOut === 'shows' ? 'shows' : wantsIn ? 'wants' : '');
+    for (const rung of box.current?.querySelectorAll<HTMLElement>('[data-rung]') ?? []) {
       const now = how.get(rung.dataset.rung ?? '') ?? '';
       if (rung.dataset.now !== now) rung.dataset.now = now;
     }

@@ -19,13 +19,16 @@ export function Yields({ state }: { readonly state: StatedState }) {
     .map((one) => one.name);
   const spans = spansOf(definition, said);
   // What is on screen may be a picture behind: a field is changed in what is said now.
-  const put = (change: (now: readonly YieldDefinition[]) => readonly YieldDefinition[]): void => {
+  const put = (
+    change: (now: readonly YieldDefinition[]) => readonly YieldDefinition[],
+    joins?: string,
+  ): void => {
     const { definition: whole } = useWorkbench.getState();
     const next = change(stateNamed(whole, name)?.definition.yields ?? []);
-    act(setState(whole, name, 'yields', next.length === 0 ? undefined : next), `yields of ${name}`);
+    act(setState(whole, name, 'yields', next.length === 0 ? undefined : next), joins);
   };
   const set = (at: number, fields: Partial<YieldDefinition>): void =>
-    put((now) => now.map((one, i) => (i === at ? { ...one, ...fields } : one)));
+    put((now) => now.map((one, i) => (i === at ? { ...one, ...fields } : one)), `yield ${at} of ${name}`);
   return (
     <div className="hops" role="group" aria-label={`to whom ${name} gives way`}>
       <div className="row">

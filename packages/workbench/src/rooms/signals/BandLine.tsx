@@ -1,8 +1,7 @@
-import type { DerivedDefinition } from 'dot-hop';
+import type { DerivedDefinition, Performer } from 'dot-hop';
 import { useRef, useState } from 'react';
-import { useEachPicture } from '../../parts/loop.js';
 import { NumberBox } from '../../parts/ui.js';
-import { live } from '../../stage/live.js';
+import { useStage, whysOf } from '../../stage/live.js';
 
 type Band = Extract<DerivedDefinition, { above: number }>;
 
@@ -35,8 +34,7 @@ export function BandLine({
     if (which === 'above') onChange({ ...band, above: rounded, below: Math.min(below, rounded) });
     else onChange({ ...band, below: rounded, above: Math.max(above, rounded) });
   };
-  useEachPicture(() => {
-    const { performer } = live;
+  useStage((performer) => {
     const mark = now.current;
     if (mark === null) return;
     const value = performer === undefined ? undefined : bandValue(performer, name);
@@ -109,15 +107,10 @@ export function BandLine({
 }
 
 /** The number of a band as it was read last: that of a term of any condition that asks for it. */
-function bandValue(performer: NonNullable<typeof live.performer>, name: string): number | undefined {
-  const { controller } = performer;
-  for (const { name: track } of controller.tracks)
-    for (const { while: during, when } of performer.why(track).states)
-      for (const condition of [during, when])
-        for (const term of condition?.terms ?? [])
-          if (term.text === name) {
-            const [read] = term.reads.filter(({ value }) => typeof value === 'number');
-            return read === undefined ? undefined : Number(read.value);
-          }
-  return undefined;
+function bandValue(performer: Performer, name: string): number | undefined {
+  const terms = whysOf(performer).flatMap(({ states }) =>
+    states.flatMap(({ while: during, when }) => [during, when].flatMap((one) => one?.terms ?? [])),
+  );
+  const read = terms.find(({ text }) => text === name)?.reads.find(({ value }) => typeof value === 'number');
+  return read === undefined ? undefined : Number(read.value);
 }

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import UPlot from 'uplot';
 import 'uplot/dist/uPlot.min.css';
 import { useEachPicture } from '../../parts/loop.js';
-import { live } from '../../stage/live.js';
+import { live, valueNow } from '../../stage/live.js';
 
 const [width, height] = [560, 120];
 /** How many seconds are shown, and how often a value is taken. */
@@ -43,23 +43,14 @@ export function Curve({ name }: { readonly name: string }) {
     owed.current += (ms * perSecond) / 1000;
     if (owed.current < 1) return;
     owed.current %= 1;
-    const value = numberOf(name);
-    if (value === undefined) return;
+    const value = live.performer && valueNow(live.performer, name);
+    if (typeof value !== 'number' && typeof value !== 'boolean') return;
     const all = values.current;
-    all.push(value);
+    all.push(Number(value));
     if (all.length > most) all.shift();
     plot.current?.setData([all.map((_, i) => (i - all.length + 1) / perSecond), all]);
   });
   return (
     <div className="curve" ref={box} role="img" aria-label={`${name} over the last ${seconds} seconds`} />
   );
-}
-
-/** What a signal is on the stage as a number; nothing for a name, a vector, or what does not play. */
-function numberOf(name: string): number | undefined {
-  const { performer } = live;
-  const { signals, derived } = performer?.controller.definition ?? {};
-  if (performer === undefined || !(name in { ...signals, ...derived })) return undefined;
-  const value = performer.value(name);
-  return typeof value === 'number' || typeof value === 'boolean' ? Number(value) : undefined;
 }

@@ -3,9 +3,8 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useMemo, useRef } from 'react';
 import { Button, GridList, GridListItem, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { act, select, useWorkbench } from '../../character/store.js';
-import { useEachPicture } from '../../parts/loop.js';
 import { IconButton } from '../../parts/ui.js';
-import { followEvery, live } from '../../stage/live.js';
+import { useStage } from '../../stage/live.js';
 import { DerivedPanel } from './DerivedPanel.js';
 import { kinds, signalsOf, valueText } from './kinds.js';
 import type { NewKind, SignalItem } from './kinds.js';
@@ -107,13 +106,8 @@ export function SignalsRoom() {
 
 /** Writes what each signal is on the stage beside its name. */
 function useValues(box: { readonly current: HTMLElement | null }): void {
-  const since = useRef(followEvery);
-  useEachPicture((ms) => {
-    since.current += ms;
-    if (since.current < followEvery || box.current === null) return;
-    since.current = 0;
-    const { performer } = live;
-    for (const output of box.current.querySelectorAll<HTMLElement>('[data-value]')) {
+  useStage((performer) => {
+    for (const output of box.current?.querySelectorAll<HTMLElement>('[data-value]') ?? []) {
       const text = performer === undefined ? '' : valueText(performer, output.dataset.value ?? '');
       if (output.textContent !== text) output.textContent = text;
     }

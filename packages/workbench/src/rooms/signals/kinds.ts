@@ -1,4 +1,5 @@
 import type { ControllerDefinition, DerivedDefinition, Performer, SignalDefinition } from 'dot-hop';
+import { valueNow } from '../../stage/live.js';
 
 /** A line of the list: a signal that the game sets, or one that follows from others. */
 export interface SignalItem {
@@ -111,9 +112,8 @@ export const kinds: Readonly<
 
 /** What a signal is just now, in short. Of one that is not in what plays, nothing. */
 export function valueText(performer: Performer, name: string): string {
-  if (!performer.controller.definition.signals?.[name] && !performer.controller.definition.derived?.[name])
-    return '';
-  const value = performer.value(name);
+  const value = valueNow(performer, name);
+  if (value === undefined) return '';
   if (typeof value === 'number') return String(Number(value.toFixed(1)));
   if (typeof value === 'boolean') return value ? 'on' : 'off';
   return typeof value === 'string' ? value : value.map((one) => Number(one.toFixed(1))).join(', ');

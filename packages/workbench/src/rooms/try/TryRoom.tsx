@@ -19,8 +19,8 @@ import { Pad } from './pad.js';
 import { freeFile, rehearsalText } from './rehearsals.js';
 import { Trial, stepsPerSecond } from './trial.js';
 
-const [width, height] = [300, 176];
-const floor = 150;
+const [width, height] = [300, 144];
+const floor = 120;
 
 const bodies: Readonly<Record<BodyKind, string>> = {
   platformer: 'runs and leaps',
