@@ -191,6 +191,10 @@ describe('in a rehearsal', () => {
   test.each([
     [{ at: 0, pace: 65 }, 'a number from 0 to 64'],
     [{ at: 0, reset: false }, 'true'],
+    [
+      { at: 0, reset: true, set: { wett: true } },
+      'script[0].set.wett: there is no signal "wett"; did you mean "wet"?',
+    ],
   ])('%j is refused', (line, message) => {
     expect(() => rehearsed([line])).toThrow(message);
   });

@@ -154,3 +154,24 @@ test('what puts the performer elsewhere begins the recording anew', () => {
   performer.reset();
   expect(recording.begins).toBe(0);
 });
+
+test('a recording outlives an edit of its document, and that of another character is refused', () => {
+  const performer = new Performer(compile(parts));
+  performer.set('near', true);
+  performer.step(130);
+  const recording = new Recording(performer);
+  performer.step(20);
+  performer.set('near', false);
+  performer.pulse('crumb');
+  performer.step(300);
+  const rehearsal = recording.rehearsal();
+  const { states } = parts;
+  const edited = compile({ ...parts, states: { ...states, hop: { ...states!.hop, priority: 4 } } });
+  expect(reported(runRehearsal(edited, rehearsal).trace)).toEqual([
+    'switch 20.000 hop',
+    'cue 70.000 tap',
+    'switch 220.000 sit',
+  ]);
+  const other = compile({ ...parts, name: 'somebody else' });
+  expect(() => runRehearsal(other, rehearsal)).toThrow('somebody else (version');
+});

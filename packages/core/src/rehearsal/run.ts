@@ -1,6 +1,6 @@
 import type { Controller } from '../controller/controller.js';
+import { versionOf } from '../controller/version.js';
 import { chanceOf, nextChance } from '../engine/chance.js';
-import { DotHopError } from '../problem/problem.js';
 import { Performer } from '../performer/performer.js';
 import type { Outfit } from '../performer/outfit.js';
 import type { PerformerSnapshot } from '../performer/snapshot.js';
@@ -97,14 +97,12 @@ function perform(
   };
 }
 
-/** Stands where a snapshot was taken; one of another version of the document counts as far as its names are still there. */
+/** Stands where a snapshot was taken. One of another version of the same document counts as far as its names are still there. */
 function beginFrom(performer: Performer, snapshot: PerformerSnapshot): void {
-  try {
-    performer.restore(snapshot);
-  } catch (error) {
-    if (!(error instanceof DotHopError) || error.problems[0]?.code !== 'snapshot-version') throw error;
-    performer.adopt(snapshot);
-  }
+  const { controller } = performer;
+  const isEdited = snapshot.controller === controller.name && snapshot.version !== versionOf(controller);
+  if (isEdited) performer.adopt(snapshot);
+  else performer.restore(snapshot);
 }
 
 /** What came of a line that waits or expects something. */

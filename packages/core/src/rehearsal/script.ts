@@ -170,7 +170,7 @@ export class Script {
     const { recorder } = this;
     if (line.pace !== undefined) recorder.pace(line.pace);
     const set = Object.entries(line.set ?? {});
-    if (line.reset === true) this.reset(Object.fromEntries(set));
+    if (line.reset === true) this.reset(set);
     for (const [name, value] of set) {
       this.ramps.delete(name);
       placing(['set', name], () => recorder.set(name, value));
@@ -188,9 +188,11 @@ export class Script {
   }
 
   /** The character begins anew; its body, and buttons that are held, go on. */
-  private reset(first: Readonly<Record<string, SignalValue>>): void {
+  private reset(first: readonly (readonly [string, SignalValue])[]): void {
+    const { recorder } = this;
     this.ramps.clear();
-    placing(['set'], () => this.recorder.reset(first));
+    for (const [name] of first) placing(['set', name], () => recorder.performer.controller.signal(name));
+    placing(['set'], () => recorder.reset(Object.fromEntries(first)));
     this.body?.forget();
   }
 
