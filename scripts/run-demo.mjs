@@ -21,10 +21,11 @@ const round = path.join('demo', 'townsfolk', 'round.rehearsal.yaml');
 dotHop('preview', marlis, 'walk', '--dial', '--trail', round, '-o', file('dial.png'));
 say('4. a check: nothing that can never show, flickers or gets stuck');
 dotHop('check', wick, marlis);
-dotHop('ladder', wick, '--when', 'grounded && moving');
+dotHop('ladder', wick, '--when', 'grounded and moving');
 say('5. rehearsals, without any game: six seconds of signals, and an errand with a body that runs and leaps');
 dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o', file('evening.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '-o', file('errand.png'));
+dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '--quiet', '-o', file('errand.webp'));
 say('6. many people from one body and its wardrobe');
 dotHop('dress', path.join('demo', 'townsfolk', 'folk.dothop.yaml'), '--count', '100', '-o', file('town.png'));
 say('7. what a game needs: one image, one document');
@@ -32,5 +33,5 @@ dotHop('pack', wick, '-o', file('wick.json'));
 
 console.log(`
 The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, errand.png, town.png, wick.png (packed),
-and stand, run and swing1 moving as .webp.
+and moving as .webp: stand, run, swing1, and the errand.
 To cut and time Wick by hand in the workbench, and to play him and the townsfolk:  npm start`);

@@ -213,6 +213,17 @@ test('what is seen becomes what is expected, once, and all else in the file stay
   expect(again.err).toContain('walk.rehearsal.yaml expects 4 things already; take "expect" out');
   expect(readFileSync(file, 'utf8')).toBe(filled);
   expect(runIn(folder, ['rehearse', '-', '--expect-seen'], walk).err).toContain('standard input is none');
+  // What is refused keeps no other from it, and nothing is written where the picture could not be.
+  writeFileSync(path.join(folder, 'again.rehearsal.yaml'), walk);
+  writeFileSync(path.join(folder, 'empty.rehearsal.yaml'), '');
+  const badly = runIn(folder, ['rehearse', 'again.rehearsal.yaml', '--expect-seen', '-o', 'film.mp4']);
+  expect([badly.code, readFileSync(path.join(folder, 'again.rehearsal.yaml'), 'utf8')]).toEqual([2, walk]);
+  const files = ['empty', 'walk', 'again'].map((name) => `${name}.rehearsal.yaml`);
+  const some = runIn(folder, ['rehearse', ...files, '--expect-seen', '--quiet']);
+  expect(some.code).toBe(2);
+  expect(some.err.match(/the document is empty/g)).toHaveLength(1);
+  expect(some.err).toContain('4 expectations written into again.rehearsal.yaml');
+  expect(some.out).toBe('again.rehearsal.yaml  wick, 700 ms\nall 4 expectations met\n');
 });
 
 test('watching runs them again at a change, and outlives a faulty document', async () => {

@@ -23,7 +23,7 @@ import { checkWorn, dressedAs, wornIn } from '../worn.js';
 import type { WornOptions } from '../worn.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
-import { runFile } from './rehearse.js';
+import { runFile } from '../rehearsal/runs.js';
 import { printTable } from './table.js';
 
 /** The options of `dot-hop preview`. */

@@ -3,6 +3,7 @@ import { describeController } from 'dot-hop/explain';
 import type { RehearsalDefinition, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
 import { Misuse } from '../misuse.js';
+import { verdictOf } from '../rehearsal/verdict.js';
 import { Canvas, mostPixels, svgBox, svgLine } from './canvas.js';
 import { labels, margin } from './drawing.js';
 import type { Drawing } from './drawing.js';
@@ -102,21 +103,14 @@ const changes = ({ name, kind, values }: SignalRow, trace: readonly TraceEntry[]
     : values.some(({ value }) => value !== values[0]!.value);
 
 function drawHeading({ canvas, result, controller }: Drawing, name: string): void {
-  const unmet = result.outcomes.filter(({ met }) => !met).length;
-  const count = result.outcomes.length;
-  const verdict =
-    unmet > 0
-      ? `${unmet} of ${count} expectations not met`
-      : count > 0
-        ? `all ${count} expectations met`
-        : '';
-  const style = { size: 12, colour: unmet > 0 ? theme.bad : theme.good, bold: true };
-  const room = width - 2 * margin - textWidth(verdict, style) - 20;
+  const { text, isMet } = verdictOf(result.outcomes);
+  const style = { size: 12, colour: isMet ? theme.good : theme.bad, bold: true };
+  const room = width - 2 * margin - textWidth(text, style) - 20;
   canvas.draw(
     svgText(fitText(name || controller.name, room, { size: 15, bold: true }), margin, 26, {
       ...{ size: 15, bold: true, colour: theme.text },
     }),
-    svgText(verdict, width - margin, 26, { ...style, align: 'right' }),
+    svgText(text, width - margin, 26, { ...style, align: 'right' }),
   );
 }
 

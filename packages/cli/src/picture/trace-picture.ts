@@ -3,6 +3,7 @@ import { describeController } from 'dot-hop/explain';
 import { inkOf } from 'dot-hop/pixels';
 import type { RehearsalResult } from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
+import { verdictOf } from '../rehearsal/verdict.js';
 import { Canvas, svgBox, svgLine } from './canvas.js';
 import { drawExpectations, drawFailures, expectationRows, failuresOf } from './expectations-picture.js';
 import { labels, margin } from './drawing.js';
@@ -58,18 +59,11 @@ export function tracePicture(
 }
 
 function drawHeading({ canvas, result }: Drawing, name: string): void {
-  const unmet = result.outcomes.filter(({ met }) => !met).length;
-  const count = result.outcomes.length;
-  const verdict =
-    count === 0
-      ? ''
-      : unmet === 0
-        ? `all ${count} expectations met`
-        : `${unmet} of ${count} expectations not met`;
+  const { text, isMet } = verdictOf(result.outcomes);
   canvas.draw(
     svgText(name, margin, 36, { size: 18, bold: true, colour: theme.text }),
-    svgText(verdict, width - margin, 36, {
-      colour: unmet === 0 ? theme.good : theme.bad,
+    svgText(text, width - margin, 36, {
+      colour: isMet ? theme.good : theme.bad,
       align: 'right',
       bold: true,
     }),
