@@ -166,12 +166,13 @@ test('a recording outlives an edit of its document, and that of another characte
   performer.step(300);
   const rehearsal = recording.rehearsal();
   const { states } = parts;
-  const edited = compile({ ...parts, states: { ...states, hop: { ...states!.hop, priority: 4 } } });
+  const next = { ...parts, states: { ...states, hop: { ...states!.hop, priority: 4 } } };
+  const edited = compile(next);
   expect(reported(runRehearsal(edited, rehearsal).trace)).toEqual([
     'switch 20.000 hop',
     'cue 70.000 tap',
     'switch 220.000 sit',
   ]);
-  const other = compile({ ...parts, name: 'somebody else' });
+  const other = compile({ ...next, name: 'somebody else' });
   expect(() => runRehearsal(other, rehearsal)).toThrow('somebody else (version');
 });
