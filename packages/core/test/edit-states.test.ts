@@ -59,7 +59,7 @@ describe('ranks', () => {
     expect(rankState(ferryman, 'wvae', 0).changes).toEqual([]);
   });
 
-  test('any state comes to any rung, and the others keep their order', () => {
+  test('a state comes to whichever rung is wanted, and the others keep their order', () => {
     const { states } = ferryman;
     const names = Object.keys(states!);
     fc.assert(

@@ -1,4 +1,7 @@
-import type { Clip } from 'dot-hop';
+import type { AtDefinition, Clip } from 'dot-hop';
+
+/** What of a clip happens at an instant that is decided upon. */
+export type Moment = 'none' | 'begins' | 'ends';
 
 /** Places in a clip are whole parts of a microsecond, 4096 of them, so that they are exact at any rate. */
 export const parts_ = 4096;
@@ -104,6 +107,40 @@ export class ReferencePlay {
     this.place = snaps ? near * parts_ : scaled;
     // A border that is about to be crossed still is.
     this.from = this.beginOf(snaps && ending && near > 0 ? this.place - 1 : this.place);
+  }
+
+  /** Whether this is the instant that a rule names. */
+  isAt(at: AtDefinition | undefined, moment: Moment, isBridge: boolean): boolean {
+    if (at === undefined) return false;
+    if (at === 'now') return true;
+    if (moment === 'none') return false;
+    const border = this.borderAfter(this.from);
+    const frameBegins = this.from === (this.clip.ends[this.showing - 1] ?? 0);
+    const frameEnds = border === this.clip.ends[this.showing];
+    if (at === 'end') return moment === 'ends' && border === this.length && !isBridge;
+    if (typeof at === 'string')
+      return moment === 'begins' && frameBegins && this.clip.cues[this.showing]!.includes(at);
+    if ('start' in at)
+      return (
+        moment === 'begins' &&
+        frameBegins &&
+        this.clip.spans.get(at.start)?.[this.isTurned ? 'last' : 'first'] === this.frame
+      );
+    if ('end' in at)
+      return (
+        moment === 'ends' &&
+        frameEnds &&
+        this.clip.spans.get(at.end)?.[this.isTurned ? 'first' : 'last'] === this.frame
+      );
+    const phases = at.phases.map((phase) => this.atPhase(phase));
+    return moment === 'begins' && !isBridge && phases.includes(this.from);
+  }
+
+  /** Whether play is within a span; always, where none is named. */
+  isOpen(span: string | undefined): boolean {
+    if (span === undefined) return true;
+    const range = this.clip.spans.get(span);
+    return range !== undefined && this.frame >= range.first && this.frame <= range.last;
   }
 }
 

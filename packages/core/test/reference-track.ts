@@ -1,11 +1,11 @@
-import type { AtDefinition, CarryRule, Clip, HopDefinition } from 'dot-hop';
+import type { CarryRule, Clip, HopDefinition } from 'dot-hop';
 import type { Reference } from './reference.js';
 import type { Ungrouped } from './reference-groups.js';
+import { pickedOf } from './reference-pick.js';
 import { ReferencePlay, following, parts_, turned } from './reference-play.js';
+import type { Moment } from './reference-play.js';
 import { degreesOf } from './reference-signals.js';
-
-/** What of a clip happens at an instant that is decided upon. */
-export type Moment = 'none' | 'begins' | 'ends';
+import { firstStep, nextOnTheWay } from './reference-ways.js';
 
 /** A state that is decided for, with the pulses that it uses. */
 export interface Decided {
@@ -116,20 +116,10 @@ export class ReferenceTrack {
   private pick(): void {
     const { shows } = this.definition;
     if (typeof shows !== 'object') return;
-    const { any: names, pick, repeats } = shows;
-    const weights = shows.weights ?? names.map(() => 1);
-    const last = this.picked.get(this.state);
-    if (pick !== 'chance') {
-      this.picked.set(this.state, last === undefined ? 0 : (last + 1) % names.length);
-      return;
-    }
-    const others = weights.filter((weight, i) => i !== last && weight > 0);
-    const left = weights.map((weight, i) =>
-      repeats !== true && i === last && others.length > 0 ? 0 : weight,
+    this.picked.set(
+      this.state,
+      pickedOf(shows, this.picked.get(this.state), () => this.all.chance()),
     );
-    let place = this.all.chance() * left.reduce((sum, one) => sum + one, 0);
-    const found = left.findIndex((weight) => (place -= weight) < 0 && weight > 0);
-    this.picked.set(this.state, found);
   }
 
   /** Shows what goes by a name. @returns its clip, by the variants that count now */
@@ -239,7 +229,10 @@ export class ReferenceTrack {
       } else {
         // What is to be decided at an end is decided before the next frame begins.
         const named = [...(this.definition.hops ?? []).map(({ at }) => at), this.definition.leaves];
-        if ((last || named.some((at) => at !== 'now' && this.isAt(at, 'ends'))) && this.decideAll('ends')) {
+        if (
+          (last || named.some((at) => at !== 'now' && this.play.isAt(at, 'ends', this.isBridge))) &&
+          this.decideAll('ends')
+        ) {
           moment = 'none';
           continue;
         }
@@ -336,13 +329,7 @@ export class ReferenceTrack {
     if (through === 0 || this.facing === toward || this.isWide()) return toward;
     if (this.turnsAgainAt !== Infinity) return this.facing;
     this.turnsAgainAt = this.all.now + through * 1000;
-    const step = 360 / { sides: 2, four: 4, eight: 8 }[directions as string]!;
-    const from = degreesOf(this.facing);
-    const turn = (degreesOf(toward) - from + 360) % 360;
-    // Half around: by the side that faces the viewer.
-    const clockwise = turn < 180 || (turn === 180 && (from < 90 || from >= 270 || from === 90));
-    const next = (from + (clockwise ? step : 360 - step)) % 360;
-    return this.all.controller.compass.names.find((name) => degreesOf(name) === next)!;
+    return nextOnTheWay(this.facing, toward, directions as string, this.all.controller.compass.names);
   }
 
   /** Whether the state has a clip for the turn that is wanted. */
@@ -410,8 +397,8 @@ export class ReferenceTrack {
     if (leg !== undefined) return { name: leg, uses: this.ownPulses(leg), routed: true };
 
     for (const [i, hop] of (state.hops ?? []).entries()) {
-      if (!this.isAt(hop.at ?? 'now', moment)) continue;
-      const on = remembers(hop) ? this.remembered.has(i) : this.isOpen(hop.during) && this.holds(hop.if);
+      if (!this.play.isAt(hop.at ?? 'now', moment, this.isBridge)) continue;
+      const on = remembers(hop) ? this.remembered.has(i) : this.play.isOpen(hop.during) && this.holds(hop.if);
       if (!on || !this.holds(this.states[hop.to]!.while)) continue;
       const own = hop.if === undefined ? this.ownPulses(hop.to) : this.pulsesOf(hop.if);
       return { name: hop.to, uses: remembers(hop) ? [] : own };
@@ -451,7 +438,7 @@ export class ReferenceTrack {
 
   private yielded(): string | undefined {
     for (const { to, during, if: condition } of this.definition.yields ?? []) {
-      if (!this.isOpen(during) || !this.holds(condition)) continue;
+      if (!this.play.isOpen(during) || !this.holds(condition)) continue;
       const one = this.bestIn(to);
       if (one !== undefined) return one;
     }
@@ -460,40 +447,12 @@ export class ReferenceTrack {
 
   private mayLeave(moment: Moment): boolean {
     const { leaves } = this.definition;
-    return leaves === undefined || this.isBridge || this.play.ended || this.isAt(leaves, moment);
-  }
-
-  /** Whether this is the instant that a rule names. */
-  private isAt(at: AtDefinition | undefined, moment: Moment): boolean {
-    if (at === undefined) return false;
-    if (at === 'now') return true;
-    if (moment === 'none') return false;
-    const border = this.play.borderAfter(this.play.from);
-    const frameBegins = this.play.from === (this.play.clip.ends[this.play.showing - 1] ?? 0);
-    const frameEnds = border === this.play.clip.ends[this.play.showing];
-    if (at === 'end') return moment === 'ends' && border === this.play.length && !this.isBridge;
-    if (typeof at === 'string')
-      return moment === 'begins' && frameBegins && this.play.clip.cues[this.play.showing]!.includes(at);
-    if ('start' in at)
-      return (
-        moment === 'begins' &&
-        frameBegins &&
-        this.play.clip.spans.get(at.start)?.[this.play.isTurned ? 'last' : 'first'] === this.play.frame
-      );
-    if ('end' in at)
-      return (
-        moment === 'ends' &&
-        frameEnds &&
-        this.play.clip.spans.get(at.end)?.[this.play.isTurned ? 'first' : 'last'] === this.play.frame
-      );
-    const phases = at.phases.map((phase) => this.play.atPhase(phase));
-    return moment === 'begins' && !this.isBridge && phases.includes(this.play.from);
-  }
-
-  private isOpen(span: string | undefined): boolean {
-    if (span === undefined) return true;
-    const range = this.play.clip.spans.get(span);
-    return range !== undefined && this.play.frame >= range.first && this.play.frame <= range.last;
+    return (
+      leaves === undefined ||
+      this.isBridge ||
+      this.play.ended ||
+      this.play.isAt(leaves, moment, this.isBridge)
+    );
   }
 
   /** @returns whether a pulse was used */
@@ -501,7 +460,7 @@ export class ReferenceTrack {
     const used: string[] = [];
     for (const [i, hop] of (this.definition.hops ?? []).entries()) {
       if (!remembers(hop) || this.remembered.has(i)) continue;
-      if (!this.isOpen(hop.during) || !this.holds(hop.if)) continue;
+      if (!this.play.isOpen(hop.during) || !this.holds(hop.if)) continue;
       this.remembered.add(i);
       used.push(...this.pulsesOf(hop.if));
     }
@@ -616,7 +575,7 @@ export class ReferenceTrack {
     const outranks = final !== true && this.rank(name) > rank;
     const open = yields.some(
       ({ to, during, if: condition }) =>
-        this.isOpen(during) && this.holds(condition) && (to === undefined || to.includes(name)),
+        this.play.isOpen(during) && this.holds(condition) && (to === undefined || to.includes(name)),
     );
     if (!outranks && (this.isKept() || !(this.state === this.rest || open))) return false;
     return this.put(name);
@@ -624,33 +583,19 @@ export class ReferenceTrack {
 
   route(name: string): boolean {
     if (name === this.state) return true;
-    if (this.wayTo(name) === undefined) return false;
+    if (firstStep(this.states, this.state, name) === undefined) return false;
     this.goal = name;
     this.all.decideAll(new Map());
     return true;
   }
 
-  /** The first step of the shortest way along hops and `then`: hops in order first, then `then`. */
-  private wayTo(goal: string): { to: string; hop: HopDefinition | undefined } | undefined {
-    const far = new Map([[goal, 0]]);
-    for (let distance = 0; distance < Object.keys(this.states).length; distance++)
-      for (const [name, { hops = [], then }] of Object.entries(this.states))
-        if (!far.has(name) && [...hops.map(({ to }) => to), then].some((to) => far.get(to!) === distance))
-          far.set(name, distance + 1);
-    const mine = far.get(this.state);
-    if (mine === undefined) return undefined;
-    const { hops = [], then } = this.definition;
-    const hop = hops.find(({ to }) => far.get(to) === mine - 1);
-    return { to: hop?.to ?? then!, hop };
-  }
-
   private legNow(moment: Moment): string | undefined {
     if (this.goal === undefined) return undefined;
-    const leg = this.wayTo(this.goal);
+    const leg = firstStep(this.states, this.state, this.goal);
     if (leg === undefined || !this.holds(this.states[leg.to]!.while)) return undefined;
     const passEnds = moment === 'ends' && this.play.borderAfter(this.play.from) === this.play.length;
     const at = leg.hop?.at ?? 'now';
-    let open = this.play.ended || this.isAt(at, moment);
+    let open = this.play.ended || this.play.isAt(at, moment, this.isBridge);
     if (leg.hop === undefined) open = this.isOver();
     else if (at === 'now') open = !this.underway || this.play.ended || (passEnds && !this.isBridge);
     return open ? leg.to : undefined;

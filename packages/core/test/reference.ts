@@ -5,7 +5,8 @@ import type { Ungrouped } from './reference-groups.js';
 import { ReferenceSignals } from './reference-signals.js';
 import type { Parts } from './reference-signals.js';
 import { ReferenceTrack } from './reference-track.js';
-import type { Decided, Moment } from './reference-track.js';
+import type { Moment } from './reference-play.js';
+import type { Decided } from './reference-track.js';
 
 /**
  * The rules of time and decision of docs/model.md, written to be read and not to be fast: no bits, no tables, every

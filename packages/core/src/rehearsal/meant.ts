@@ -11,7 +11,7 @@ const namesOf = ({ name, groups }: State): string[] => [name, ...groups.map((gro
 
 /**
  * What a rehearsal means by a name: `swing1` the state of its own track, `body.swing1` what shows in the track that it has taken, and the
- * name of a group any state in it.
+ * name of a group each of its states.
  *
  * @returns `undefined` for a name that is not there
  */

@@ -7,8 +7,10 @@ import { joinedUpTo } from './joining.js';
 import type { DerivedDefinition, Signal, SignalDefinition } from './definition.js';
 import { ExpressionError, wordedSigns, written } from './expression.js';
 import type { Comparison, Expression } from './expression.js';
-import { choiceTested, kindOf, mostParts, want } from './kinds.js';
-import type { Kind } from './kinds.js';
+import { conditionOf } from './condition-of.js';
+import type { TermReader } from './condition-of.js';
+import { mostParts, want, kindOf } from './kinds.js';
+import type { BinaryExpression, Kind } from './kinds.js';
 import { functions, slotsOf } from './program.js';
 import type { Program } from './program.js';
 import { RegionBuilder } from './regions.js';
@@ -16,11 +18,9 @@ import { isFromZero } from './sign.js';
 import { Scope, constantOf } from './scope.js';
 import { readSignal } from './signals.js';
 import { programOf } from './writer.js';
-import type { ProgramReader } from './writer.js';
 import { isComputed } from './tables.js';
 import type { ComputedTerm, SignalTables } from './tables.js';
 
-type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
 /** Stops the reading of one expression after its problem was added. */
 class Refused extends Error {}
 
@@ -33,7 +33,7 @@ export interface Askable {
 }
 
 /** Reads signals, derived signals and every expression over them into tables. */
-export class SignalCompiler implements ProgramReader {
+export class SignalCompiler implements TermReader {
   readonly scope: Scope;
   text = '';
   private readonly owner = Object.freeze({});
@@ -43,9 +43,7 @@ export class SignalCompiler implements ProgramReader {
   private readonly derivedKinds = new Map<string, Kind>();
   private readonly resolving: string[] = [];
   private readonly refused = new Set<string>();
-  private readonly joining = joinedUpTo(mostParts, () =>
-    this.refuse('expression-large', { most: mostParts }),
-  );
+  readonly joining = joinedUpTo(mostParts, () => this.refuse('expression-large', { most: mostParts }));
   private readonly bits = new BitPlaces();
   private timers = 0;
   /** One for all pulses without `keep`: all expire a microsecond after the instant at which any was set. */
@@ -313,41 +311,7 @@ export class SignalCompiler implements ProgramReader {
 
   /** @param expression a flag, already checked */
   conditionOf(expression: Expression): Condition {
-    const { not, both, either } = this.joining;
-    switch (expression.kind) {
-      case 'flag':
-        return { op: 'constant', value: expression.value };
-      case 'name':
-        return this.flagNamed(expression.name);
-      case 'unary':
-        return not(this.conditionOf(expression.part));
-      case 'choose': {
-        const test = this.conditionOf(expression.test);
-        return either(
-          both(test, this.conditionOf(expression.yes)),
-          both(not(test), this.conditionOf(expression.no)),
-        );
-      }
-      case 'binary': {
-        const { operator, left, right } = expression;
-        if (operator === '&&') return both(this.conditionOf(left), this.conditionOf(right));
-        if (operator === '||') return either(this.conditionOf(left), this.conditionOf(right));
-        const tested = choiceTested(expression, this);
-        if (tested !== undefined) {
-          const { choice, option } = tested;
-          const signal = this.scope.signals.get(choice);
-          const is =
-            signal === undefined ? this.flagNamed(`${choice}.${option}`) : this.choiceTest(signal, option);
-          return operator === '==' ? is : not(is);
-        }
-        if (kindOf(left, this) === 'number') return this.comparison(expression, operator as Comparison);
-        const [a, b] = [this.conditionOf(left), this.conditionOf(right)];
-        const same = either(both(a, b), both(not(a), not(b)));
-        return operator === '==' ? same : not(same);
-      }
-      default:
-        throw new Error(`a ${expression.kind} is no condition`);
-    }
+    return conditionOf(expression, this);
   }
 
   /** A flag, pulse, tag or derived flag by name; also a state with its track, by whatever name. */
@@ -361,9 +325,10 @@ export class SignalCompiler implements ProgramReader {
     return { op: 'term', term: this.term(name, kind, [name], signal ?? this.tagBit(name)) };
   }
 
-  /** Whether a choice is one of its options. */
+  /** Whether a choice is one of its options, or a track shows one of its states. */
   optionTest(choice: string, option: string): Condition {
-    return this.choiceTest(this.scope.signals.get(choice)!, option);
+    const signal = this.scope.signals.get(choice);
+    return signal === undefined ? this.flagNamed(`${choice}.${option}`) : this.choiceTest(signal, option);
   }
 
   /** The bit of a tag, or of a state with its track: it has one from when it is first asked for. */
@@ -383,7 +348,7 @@ export class SignalCompiler implements ProgramReader {
     return { op: 'term', term };
   }
 
-  private comparison(expression: BinaryExpression, operator: Comparison): Condition {
+  comparison(expression: BinaryExpression, operator: Comparison): Condition {
     const constants = { left: constantOf(expression.left), right: constantOf(expression.right) };
     if (constants.left !== undefined && constants.right !== undefined)
       return { op: 'constant', value: compare(operator, constants.left, constants.right) };

@@ -7,7 +7,7 @@ import type { Scope } from './scope.js';
 /** What an expression gives. A choice can only be compared with a text, a vector only be read by its parts. */
 export type Kind = 'number' | 'flag' | 'choice' | 'vector' | 'text';
 
-type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
+export type BinaryExpression = Extract<Expression, { kind: 'binary' }>;
 
 /** The most parts that a condition or a number may consist of once it is written out. */
 export const mostParts = 2000;
