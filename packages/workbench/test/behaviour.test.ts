@@ -212,6 +212,17 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await bench.begin();
   await bench.room('Signals');
   await page.getByRole('row', { name: 'moving', exact: true }).click();
+  const readers = page.getByRole('region', { name: 'who reads it' });
+  expect(await readers.getByRole('button').allInnerTexts()).toEqual([
+    'drowsy',
+    'go',
+    'swing1',
+    'swing2',
+    'swing3',
+  ]);
+  await readers.getByRole('button', { name: 'go' }).click();
+  await page.getByTestId('room-rank').waitFor();
+  await bench.room('Signals');
   await bench.put('on above', '500');
   // Its curve runs: something green is drawn.
   await page.waitForFunction(() => {

@@ -59,6 +59,10 @@ export function statesOfTrack(track: string, holder: Holder, path: DocumentPath)
   ];
 }
 
+/** The state of a name, as it stands in a document. */
+export const stateIn = (definition: ControllerDefinition, name: string): StatedState | undefined =>
+  statesIn(definition).find((one) => one.name === name);
+
 /** All states that stand in a document, track by track. */
 export function statesIn(definition: ControllerDefinition): StatedState[] {
   const { tracks = {} } = definition;

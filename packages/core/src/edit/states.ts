@@ -1,4 +1,4 @@
-import { statesIn } from '../controller/groups.js';
+import { stateIn, statesIn } from '../controller/groups.js';
 import type { StatedState } from '../controller/groups.js';
 import type { ControllerDefinition, HopDefinition, StateDefinition } from '../controller/definition.js';
 import type { DocumentPath } from '../problem/problem.js';
@@ -9,10 +9,6 @@ import type { Edit } from './history.js';
 /*
  * What one does to states: each gives an edit, as data, from the document as it is.
  */
-
-/** A state as it stands, by name. */
-const stated = (definition: ControllerDefinition, name: string): StatedState | undefined =>
-  statesIn(definition).find((one) => one.name === name);
 
 /** Where states stand beside one another: those of a track, or of a group. */
 const holderOf = ({ path }: StatedState): DocumentPath => path.slice(0, -1);
@@ -45,7 +41,7 @@ export function addState(
 
 /** Takes a state away, with the hops and `then` that lead to it. What else names it is told as a problem of the document. */
 export function removeState(definition: ControllerDefinition, name: string): Edit {
-  const gone = stated(definition, name);
+  const gone = stateIn(definition, name);
   if (gone === undefined) return { says: '', changes: [] };
   const changes: Change[] = [];
   for (const { path, definition: state, name: other } of statesIn(definition)) {
@@ -69,7 +65,7 @@ export function setState<F extends keyof StateDefinition>(
   field: F,
   value: StateDefinition[F],
 ): Edit {
-  const state = stated(definition, name);
+  const state = stateIn(definition, name);
   if (state === undefined) return { says: '', changes: [] };
   const path = [...state.path, field];
   return {
@@ -85,7 +81,7 @@ export function setHop(
   at: number,
   hop: HopDefinition | undefined,
 ): Edit {
-  const hops = [...(stated(definition, name)?.definition.hops ?? [])];
+  const hops = [...(stateIn(definition, name)?.definition.hops ?? [])];
   const before = hops[at];
   if (hop === undefined) hops.splice(at, 1);
   else hops[Math.min(at, hops.length)] = hop;
@@ -102,7 +98,7 @@ export function setHop(
  */
 export function rankState(definition: ControllerDefinition, name: string, to: number): Edit {
   const nothing: Edit = { says: '', changes: [] };
-  const state = stated(definition, name);
+  const state = stateIn(definition, name);
   if (state === undefined) return nothing;
   const beside = rungsBeside(definition, state);
   const others = beside.filter((one) => one.name !== name);

@@ -1,6 +1,6 @@
 export { keptOutSentence, lastSwitchText, partText, takerOf, whyText } from './words.js';
 export { rankText } from '../controller/rank.js';
-export { statesIn } from '../controller/groups.js';
+export { stateIn, statesIn } from '../controller/groups.js';
 export { statedOf } from '../controller/stated.js';
 export { showsOf } from '../controller/looks.js';
 export type { PlacedGroup, StatedState } from '../controller/groups.js';

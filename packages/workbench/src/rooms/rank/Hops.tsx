@@ -1,14 +1,11 @@
 import type { HopDefinition } from 'dot-hop';
 import { setHop } from 'dot-hop/edit';
-import { statesIn } from 'dot-hop/explain';
+import { stateIn, statesIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
-import { Plus, Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
-import { Condition } from '../../parts/Condition.js';
-import { Here } from '../../parts/Here.js';
-import { Choice, IconButton } from '../../parts/ui.js';
+import { Choice } from '../../parts/ui.js';
 import { atKey, atOf, instantsOf, spansOf } from './instants.js';
-import { stateNamed } from './states.js';
+import { Way, Ways } from './Ways.js';
 
 /** The ways from a state to others: where to, at which instant, and on what condition. */
 export function Hops({ state }: { readonly state: StatedState }) {
@@ -22,61 +19,57 @@ export function Hops({ state }: { readonly state: StatedState }) {
     act(setHop(useWorkbench.getState().definition, name, at, hop), joins);
   // What is on screen may be a picture behind: a field is changed in the hop as it is now.
   const change = (at: number, fields: Partial<HopDefinition>): void => {
-    const now = stateNamed(useWorkbench.getState().definition, name)?.definition.hops?.[at];
+    const now = stateIn(useWorkbench.getState().definition, name)?.definition.hops?.[at];
     if (now !== undefined) put(at, { ...now, ...fields }, `hop ${at} of ${name}`);
   };
   const instants = { now: 'at once', ...instantsOf(definition, said) };
   const spans = spansOf(definition, said);
   return (
-    <div className="hops" aria-label={`hops of ${name}`} role="group">
-      <div className="row">
-        <b>hops</b>
-        {hops.length === 0 ? <span className="hint">ways of its own to other states</span> : null}
-        <IconButton
-          label="new hop"
-          onPress={() => {
-            const [to] = others;
-            if (to === undefined) tell('There is no other state to hop to.', true);
-            else put(Infinity, { to, at: 'end' });
-          }}
-        >
-          <Plus size={14} />
-        </IconButton>
-      </div>
+    <Ways
+      title="hops"
+      label={`hops of ${name}`}
+      hint="ways of its own to other states"
+      adds="new hop"
+      onAdd={() => {
+        const [to] = others;
+        if (to === undefined) tell('There is no other state to hop to.', true);
+        else put(Infinity, { to, at: 'end' });
+      }}
+    >
       {hops.map((hop, i) => (
-        <div key={i} className="hop">
-          <div className="fieldset">
+        <Way
+          key={i}
+          path={[...path, 'hops', i]}
+          condition={hop.if}
+          takesAway={`delete the hop to ${hop.to}`}
+          onCondition={(value) => change(i, { if: value })}
+          onTakeAway={() => put(i, undefined)}
+        >
+          <Choice
+            label="to"
+            value={hop.to}
+            options={Object.fromEntries([hop.to, ...others].map((one) => [one, one]))}
+            onChange={(to) => change(i, { to })}
+          />
+          <Choice
+            label="when"
+            value={atKey(hop.at)}
+            options={{ [atKey(hop.at)]: atKey(hop.at), ...instants }}
+            onChange={(key) => change(i, { at: atOf(key) })}
+          />
+          {spans.length === 0 ? null : (
             <Choice
-              label="to"
-              value={hop.to}
-              options={Object.fromEntries([hop.to, ...others].map((one) => [one, one]))}
-              onChange={(to) => change(i, { to })}
+              label="its condition counts"
+              value={hop.during ?? ''}
+              options={{
+                '': 'at that instant',
+                ...Object.fromEntries(spans.map((span) => [span, `during ${span}, until then`])),
+              }}
+              onChange={(during) => change(i, { during: during === '' ? undefined : during })}
             />
-            <Choice
-              label="when"
-              value={atKey(hop.at)}
-              options={{ [atKey(hop.at)]: atKey(hop.at), ...instants }}
-              onChange={(key) => change(i, { at: atOf(key) })}
-            />
-            {spans.length === 0 ? null : (
-              <Choice
-                label="its condition counts"
-                value={hop.during ?? ''}
-                options={{
-                  '': 'at that instant',
-                  ...Object.fromEntries(spans.map((span) => [span, `during ${span}, until then`])),
-                }}
-                onChange={(during) => change(i, { during: during === '' ? undefined : during })}
-              />
-            )}
-            <IconButton label={`delete the hop to ${hop.to}`} onPress={() => put(i, undefined)}>
-              <Trash2 size={14} />
-            </IconButton>
-          </div>
-          <Condition label="if" value={hop.if} hint="always" onChange={(value) => change(i, { if: value })} />
-          <Here path={[...path, 'hops', i]} />
-        </div>
+          )}
+        </Way>
       ))}
-    </div>
+    </Ways>
   );
 }

@@ -1,13 +1,13 @@
+import { stateIn } from 'dot-hop/explain';
 import { useWorkbench } from '../../character/store.js';
 import { Ladder } from './Ladder.js';
 import { StatePanel } from './StatePanel.js';
-import { stateNamed } from './states.js';
 
 /** States are made, ranked and led from one to another here. */
 export function RankRoom() {
   const definition = useWorkbench((state) => state.definition);
   const name = useWorkbench((state) => state.selection.state);
-  const state = stateNamed(definition, name);
+  const state = name === undefined ? undefined : stateIn(definition, name);
   return (
     <div className="rank">
       <Ladder />

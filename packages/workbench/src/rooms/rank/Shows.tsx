@@ -1,11 +1,10 @@
 import type { ControllerDefinition, GaitsDefinition, StateDefinition, VarietyDefinition } from 'dot-hop';
-import { showsOf } from 'dot-hop/explain';
+import { showsOf, stateIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
 import { Plus, Trash2 } from 'lucide-react';
 import { act, useWorkbench } from '../../character/store.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Choice, IconButton, NumberBox } from '../../parts/ui.js';
-import { stateNamed } from './states.js';
 
 const kinds = {
   one: 'one clip or flipbook',
@@ -22,7 +21,7 @@ const kindOf = ({ gaits, shows }: StateDefinition): Kind =>
 
 /** A state as it is now: what is on screen may be a picture behind. */
 const current = (name: string): StateDefinition | undefined =>
-  stateNamed(useWorkbench.getState().definition, name)?.definition;
+  stateIn(useWorkbench.getState().definition, name)?.definition;
 
 /** What a state shows: one flipbook, gaits picked by a number, or one of several; and how fast its time runs. */
 export function Shows({

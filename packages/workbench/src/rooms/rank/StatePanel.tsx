@@ -1,7 +1,8 @@
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';
+import { stateIn } from 'dot-hop/explain';
 import { setState } from 'dot-hop/edit';
 import type { StatedState } from 'dot-hop/explain';
-import { memo, useDeferredValue } from 'react';
+import { Fragment, memo, useDeferredValue } from 'react';
 import { renameEverywhere } from '../../character/rehearsals.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
@@ -13,11 +14,16 @@ import { Hops } from './Hops.js';
 import { atKey, atOf, instantsOf } from './instants.js';
 import { Shows } from './Shows.js';
 import { Yields } from './Yields.js';
-import { stateNamed } from './states.js';
 
 const carries = { none: 'begins anew', phase: 'goes on at the phase', frame: 'goes on at the frame' };
 const agains = { ignore: 'is not heard', restart: 'begins it anew', queue: 'plays it once more after' };
 const facings = { turns: 'follows the compass', held: 'stays as it is' };
+
+/** The conditions of a state, as one says them. */
+const conditions = [
+  ['while', 'as long as', 'a condition: it shows while that is true'],
+  ['when', 'starts when', 'a press, or what becomes true: it plays to its end'],
+] as const;
 
 /** Gives a field of a state another value; changes of one field that follow each other are undone together. */
 function setField<F extends keyof StateDefinition>(name: string, field: F, value: StateDefinition[F]): void {
@@ -40,20 +46,17 @@ export function StatePanel({ state, definition }: PanelProps) {
       <Showing state={later} definition={whole} />
       <section aria-label="when it shows">
         <h3>when it shows</h3>
-        <Condition
-          label="as long as"
-          value={said.while}
-          hint="a condition: it shows while that is true"
-          onChange={(value) => setField(name, 'while', value)}
-        />
-        <Here path={[...path, 'while']} />
-        <Condition
-          label="starts when"
-          value={said.when}
-          hint="a press, or what becomes true: it plays to its end"
-          onChange={(value) => setField(name, 'when', value)}
-        />
-        <Here path={[...path, 'when']} />
+        {conditions.map(([field, label, hint]) => (
+          <Fragment key={field}>
+            <Condition
+              label={label}
+              value={said[field]}
+              hint={hint}
+              onChange={(value) => setField(name, field, value)}
+            />
+            <Here path={[...path, field]} />
+          </Fragment>
+        ))}
       </section>
       <Going state={later} definition={whole} />
       <Around name={name} />
@@ -68,7 +71,7 @@ const Showing = memo(function Showing({ state, definition }: PanelProps) {
     setField(name, field, value);
   const rename = (to: string): void => {
     if (to === '') return;
-    if (stateNamed(definition, to) !== undefined) tell(`There is a state ${to} already.`, true);
+    if (stateIn(definition, to) !== undefined) tell(`There is a state ${to} already.`, true);
     else void renameEverywhere({ kind: 'state', from: name, to }).then(() => select({ state: to }));
   };
   const isRest = (definition.rest ?? Object.keys(definition.states ?? {})[0]) === name;

@@ -1,14 +1,11 @@
 import type { YieldDefinition } from 'dot-hop';
 import { setState } from 'dot-hop/edit';
-import { statesIn } from 'dot-hop/explain';
+import { stateIn, statesIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
-import { Plus, Trash2 } from 'lucide-react';
 import { act, useWorkbench } from '../../character/store.js';
-import { Condition } from '../../parts/Condition.js';
-import { Here } from '../../parts/Here.js';
-import { Choice, IconButton } from '../../parts/ui.js';
+import { Choice } from '../../parts/ui.js';
 import { spansOf } from './instants.js';
-import { stateNamed } from './states.js';
+import { Way, Ways } from './Ways.js';
 
 /** To whom a state gives way before it has ended: to which states, during which span, and on what condition. */
 export function Yields({ state }: { readonly state: StatedState }) {
@@ -24,56 +21,48 @@ export function Yields({ state }: { readonly state: StatedState }) {
     joins?: string,
   ): void => {
     const { definition: whole } = useWorkbench.getState();
-    const next = change(stateNamed(whole, name)?.definition.yields ?? []);
+    const next = change(stateIn(whole, name)?.definition.yields ?? []);
     act(setState(whole, name, 'yields', next.length === 0 ? undefined : next), joins);
   };
   const set = (at: number, fields: Partial<YieldDefinition>): void =>
     put((now) => now.map((one, i) => (i === at ? { ...one, ...fields } : one)), `yield ${at} of ${name}`);
   return (
-    <div className="hops" role="group" aria-label={`to whom ${name} gives way`}>
-      <div className="row">
-        <b>gives way</b>
-        {said.yields === undefined ? (
-          <span className="hint">to nobody below it, before it has ended</span>
-        ) : null}
-        <IconButton label="give way to somebody" onPress={() => put((now) => [...now, {}])}>
-          <Plus size={14} />
-        </IconButton>
-      </div>
-      {(said.yields ?? []).map((one, i) => (
-        <div key={i} className="hop">
-          <div className="fieldset">
+    <Ways
+      title="gives way"
+      label={`to whom ${name} gives way`}
+      hint="to nobody below it, before it has ended"
+      adds="give way to somebody"
+      onAdd={() => put((now) => [...now, {}])}
+    >
+      {(said.yields ?? []).map(({ to = [], during = '', if: condition }, i) => (
+        <Way
+          key={i}
+          path={[...path, 'yields', i]}
+          condition={condition}
+          takesAway="take this away"
+          onCondition={(value) => set(i, { if: value })}
+          onTakeAway={() => put((now) => now.toSpliced(i, 1))}
+        >
+          <Choice
+            label="to"
+            value={to.join(', ')}
+            options={{
+              [to.join(', ')]: to.join(', '),
+              ...Object.fromEntries(others.map((other) => [other, other])),
+              '': 'whoever wants to show',
+            }}
+            onChange={(names) => set(i, { to: names === '' ? undefined : names.split(', ') })}
+          />
+          {spans.length === 0 ? null : (
             <Choice
-              label="to"
-              value={one.to === undefined ? '' : one.to.length === 1 ? one.to[0]! : one.to.join(', ')}
-              options={{
-                '': 'whoever wants to show',
-                ...(one.to !== undefined && one.to.length > 1
-                  ? { [one.to.join(', ')]: one.to.join(', ') }
-                  : {}),
-                ...Object.fromEntries(others.map((other) => [other, other])),
-              }}
-              onChange={(to) => set(i, { to: to === '' ? undefined : to.split(', ') })}
+              label="during"
+              value={during}
+              options={{ '': 'any time', ...Object.fromEntries(spans.map((span) => [span, span])) }}
+              onChange={(span) => set(i, { during: span === '' ? undefined : span })}
             />
-            {spans.length === 0 ? null : (
-              <Choice
-                label="during"
-                value={one.during ?? ''}
-                options={{
-                  '': 'any time',
-                  ...Object.fromEntries(spans.map((span) => [span, span])),
-                }}
-                onChange={(during) => set(i, { during: during === '' ? undefined : during })}
-              />
-            )}
-            <IconButton label="take this away" onPress={() => put((now) => now.toSpliced(i, 1))}>
-              <Trash2 size={14} />
-            </IconButton>
-          </div>
-          <Condition label="if" value={one.if} hint="always" onChange={(value) => set(i, { if: value })} />
-          <Here path={[...path, 'yields', i]} />
-        </div>
+          )}
+        </Way>
       ))}
-    </div>
+    </Ways>
   );
 }

@@ -2,12 +2,6 @@ import type { ControllerDefinition, StateDefinition } from 'dot-hop';
 import { showsOf, statesIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
 
-export const stateNamed = (
-  definition: ControllerDefinition,
-  name: string | undefined,
-): StatedState | undefined =>
-  name === undefined ? undefined : statesIn(definition).find((one) => one.name === name);
-
 /** What lets a state in, in a word. */
 export function kindOf({ while: during, when }: StateDefinition): string {
   if (when !== undefined) return 'starts when';

@@ -5,6 +5,12 @@ import { useStage, whysOf } from '../../stage/live.js';
 
 type Band = Extract<DerivedDefinition, { above: number }>;
 
+/** The two ends of a band. */
+const ends = [
+  ['below', 'off below'],
+  ['above', 'on above'],
+] as const;
+
 /** A band as a number line: two handles, between which it stays as it was, and where the number is just now. */
 export function BandLine({
   name,
@@ -51,14 +57,14 @@ export function BandLine({
         />
         <i className="on" style={{ left: `${placeOf(above)}%`, right: 0 }} />
         <i className="now" ref={now} hidden />
-        {(['below', 'above'] as const).map((which) => (
+        {ends.map(([which, label]) => (
           <button
             key={which}
             type="button"
             role="slider"
             className={which}
             style={{ left: `${placeOf(band[which])}%` }}
-            aria-label={which === 'above' ? 'on above' : 'off below'}
+            aria-label={label}
             aria-valuenow={band[which]}
             aria-valuemin={from}
             aria-valuemax={to}
@@ -84,22 +90,17 @@ export function BandLine({
         ))}
       </div>
       <div className="fieldset">
-        <NumberBox
-          label="off below"
-          least={-999_999}
-          most={999_999}
-          step={0.01}
-          value={below}
-          onChange={(value) => put('below', value)}
-        />
-        <NumberBox
-          label="on above"
-          least={-999_999}
-          most={999_999}
-          step={0.01}
-          value={above}
-          onChange={(value) => put('above', value)}
-        />
+        {ends.map(([which, label]) => (
+          <NumberBox
+            key={which}
+            label={label}
+            least={-999_999}
+            most={999_999}
+            step={0.01}
+            value={band[which]}
+            onChange={(value) => put(which, value)}
+          />
+        ))}
         <p className="hint">Between the two it stays as it was, so that nothing flickers at the border.</p>
       </div>
     </>

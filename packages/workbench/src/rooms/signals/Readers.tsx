@@ -1,5 +1,5 @@
 import type { ControllerDefinition, DocumentPath } from 'dot-hop';
-import { statesIn } from 'dot-hop/explain';
+import { rename } from 'dot-hop/edit';
 import { follow, useWorkbench } from '../../character/store.js';
 
 /** A place that reads a signal. */
@@ -8,23 +8,18 @@ interface Reader {
   readonly path: DocumentPath;
 }
 
-/** Every state and derived signal in whose text a name stands. */
+/** What holds the place at a path: a state, a group, a derived signal, else a part of the document. */
+function holderOf(path: DocumentPath): Reader {
+  const at = Math.max(path.lastIndexOf('states'), path.lastIndexOf('groups'));
+  const last = at >= 0 ? at + 1 : path[0] === 'derived' ? 1 : 0;
+  return { name: String(path[last]), path: path.slice(0, last + 1) };
+}
+
+/** Everything that names a signal: what would change if it had another name. */
 function readersOf(definition: ControllerDefinition, name: string): Reader[] {
-  const word = new RegExp(`(^|[^\\w.])${name}(?![\\w])`);
-  const reads = (value: unknown): boolean => value !== undefined && word.test(JSON.stringify(value));
-  return [
-    ...Object.entries(definition.derived ?? {}).flatMap(([other, one]) =>
-      other !== name && reads(typeof one === 'string' ? one : one.of)
-        ? [{ name: other, path: ['derived', other] }]
-        : [],
-    ),
-    ...statesIn(definition).flatMap(({ name: state, path, definition: said, groups }) => {
-      const { while: during, when, rate, gaits, scrub, hops, yields, lasts, atLeast } = said;
-      const texts = [during, when, rate, gaits?.by, scrub?.by, hops, yields, lasts, atLeast];
-      const inGroups = groups.map((group) => group.definition.while);
-      return [...texts, ...inGroups].some(reads) ? [{ name: state, path }] : [];
-    }),
-  ];
+  const { changes } = rename(definition, { kind: 'signal', from: name, to: `${name}_` });
+  const readers = changes.filter(({ op }) => op === 'set').map(({ path }) => holderOf(path));
+  return [...new Map(readers.map((one) => [one.path.join('.'), one])).values()];
 }
 
 /** Who reads a signal; each leads to its place. */

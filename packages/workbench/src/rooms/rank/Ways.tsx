@@ -1,0 +1,67 @@
+import type { DocumentPath } from 'dot-hop';
+import { Plus, Trash2 } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { Condition } from '../../parts/Condition.js';
+import { Here } from '../../parts/Here.js';
+import { IconButton } from '../../parts/ui.js';
+
+/** A list of ways out of a state, with a button for one more. */
+export function Ways({
+  title,
+  label,
+  hint,
+  adds,
+  onAdd,
+  children,
+}: {
+  readonly title: string;
+  readonly label: string;
+  /** Told while there is none. */
+  readonly hint: string;
+  readonly adds: string;
+  readonly onAdd: () => void;
+  readonly children: readonly ReactNode[];
+}) {
+  return (
+    <div className="hops" role="group" aria-label={label}>
+      <div className="row">
+        <b>{title}</b>
+        {children.length === 0 ? <span className="hint">{hint}</span> : null}
+        <IconButton label={adds} onPress={onAdd}>
+          <Plus size={14} />
+        </IconButton>
+      </div>
+      {children}
+    </div>
+  );
+}
+
+/** One of them: its fields, its condition, and what is wrong with it. */
+export function Way({
+  path,
+  condition,
+  takesAway,
+  onCondition,
+  onTakeAway,
+  children,
+}: {
+  readonly path: DocumentPath;
+  readonly condition: string | undefined;
+  readonly takesAway: string;
+  readonly onCondition: (condition: string | undefined) => void;
+  readonly onTakeAway: () => void;
+  readonly children: ReactNode;
+}) {
+  return (
+    <div className="hop">
+      <div className="fieldset">
+        {children}
+        <IconButton label={takesAway} onPress={onTakeAway}>
+          <Trash2 size={14} />
+        </IconButton>
+      </div>
+      <Condition label="if" value={condition} hint="always" onChange={onCondition} />
+      <Here path={path} />
+    </div>
+  );
+}
