@@ -82,14 +82,15 @@ test('time stops, what was is seen again frame by frame, and why a state did not
   const answer = await says('.why');
   expect(answer).toContain('swing1: its condition is not true.');
   expect(answer).toMatch(/- swing\n/);
-  // Escape closes it; what a slider is moved by is not for the game.
+  // Escape closes it.
   await browser.page.keyboard.press('Escape');
   await browser.page.locator('[data-overlay] .why').waitFor({ state: 'hidden' });
+  // On again: the swing is found where it was.
+  await clickUntil('one frame on', 'swing1');
+  // What a slider is moved by is not for the game.
   await browser.page.locator('[data-overlay] #signal-breath').focus();
   await browser.page.keyboard.press('ArrowRight');
   expect(await browser.page.evaluate('window.jetty.game.performer.value("along")')).toBe(0);
-  // On again: the swing is found where it was.
-  await clickUntil('one frame on', 'swing1');
   await click('time goes run as fast');
   await shows('stand');
 }, 240_000);
@@ -106,9 +107,14 @@ test('what just happened is copied as a rehearsal that passes the same without a
   await keyboard.press('KeyJ');
   await browser.hasShown('swing1');
   await click('stop time');
+  // What it says stands there for two seconds only: it is waited for before the press.
+  const told = browser.page
+    .locator('[data-overlay] [title^="what happened lately"]')
+    .filter({ hasText: /^cop(ied|y it below)$/ })
+    .waitFor();
   await click('what happened lately, as a file that plays it again');
+  await told;
   const text = await browser.page.locator('[data-overlay] textarea').inputValue();
-  expect(await says('[title^="what happened lately"]')).toMatch(/^cop(ied|y it below)$/);
   const { definition } = readRehearsal(text, 'seen.rehearsal.json');
   expect(definition.document).toBe('wick.dothop.yaml');
   const { trace, samples } = runRehearsal(controller, definition);
