@@ -264,6 +264,26 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await light.filter({ hasText: '1 met' }).waitFor();
 }, 240_000);
 
+test('what keeps a character from being tried is told there, and leads to its place', async () => {
+  const { page } = bench;
+  await bench.beginNew();
+  const faulty = `${clips}states: { stand: { shows: stnad } }\n`;
+  await bench.bring([fileOf('keeper.dothop.yaml', faulty), fileOf('wick.png', png)]);
+  await bench.room('Try');
+  await page
+    .getByRole('button', { name: 'there is no clip or flipbook "stnad"; did you mean "stand"?' })
+    .click();
+  await page.getByTestId('room-rank').waitFor();
+  await bench.choose('namely', 'stand');
+  await bench.room('Try');
+  await page
+    .locator('[data-overlay] [data-shows]')
+    .filter({ hasText: /^stand$/ })
+    .waitFor();
+  await bench.bring([fileOf('empty.dothop.yaml', '')]);
+  await bench.told('empty.dothop.yaml is no character');
+}, 240_000);
+
 test('the dial is moved by hand and by keys, its dead zone dragged; each direction says what shows in it', async () => {
   const { page } = bench;
   await bench.begin();

@@ -4,7 +4,7 @@ import type { Edit } from 'dot-hop/edit';
 import { clipsOfRows, cutByTable, cutIslands, naturalOrder, plainName, sequenceOf } from 'dot-hop/gather';
 import type { TableColumns, TableRows } from 'dot-hop/gather';
 import { filmOf } from './film.js';
-import { decoded, isPicture } from './files.js';
+import { decoded, isDocument, isPicture } from './files.js';
 import type { NamedFiles } from './files.js';
 import { drawnOf } from './pictures.js';
 import type { Drawn } from './pictures.js';
@@ -43,8 +43,10 @@ function rootOf(names: readonly string[]): string {
  */
 export async function bringIn(files: NamedFiles, definition: ControllerDefinition): Promise<Brought> {
   const pictures = new Map([...files].filter(([name]) => isPicture(name)));
+  const unread = [...files.keys()].filter(isDocument);
   if (pictures.size === 0)
     return nothing([
+      ...unread.map((name) => `${name} is no character: a character's document says "dotHop: 1".`),
       `There is no picture among ${files.size === 1 ? 'that' : `the ${files.size} files`}. Drop PNG, WebP, GIF or JPEG.`,
     ]);
   if (pictures.size === 1) {

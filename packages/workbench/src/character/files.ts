@@ -4,7 +4,8 @@ import { PictureError, drawnOf } from './pictures.js';
 import type { Drawn } from './pictures.js';
 import type { Opened } from './store.js';
 
-const isDocument = (name: string): boolean => /\.(ya?ml|json)$/i.test(name) && !/rehearsal/i.test(name);
+export const isDocument = (name: string): boolean =>
+  /\.(ya?ml|json)$/i.test(name) && !/rehearsal/i.test(name);
 export const isPicture = (name: string): boolean => /\.(png|apng|webp|gif|jpe?g)$/i.test(name);
 
 /** Files by their names, in folders parted by `/`. */

@@ -10,6 +10,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { addFiles, tell, useWorkbench } from '../../character/store.js';
 import { inPlainMemory } from '../../parts/canvas.js';
+import { FoundList } from '../../parts/FoundList.js';
 import { Choice } from '../../parts/ui.js';
 import type { BodyKind } from '../../stage/play.js';
 import { bodyOf } from '../../stage/body.js';
@@ -42,17 +43,18 @@ const pulseKeys = ['KeyJ', 'KeyK', 'KeyL', 'KeyU', 'KeyI', 'KeyO'];
 /** The character is led by keys here; what it does and why stands beside it. */
 export function TryRoom() {
   const controller = useWorkbench((state) => state.controller);
+  const isFaulty = useWorkbench((state) => state.troubles.length > 0);
   const hasStates = controller?.definition.states !== undefined;
   if (controller === undefined || !hasStates)
     return (
       <div className="hint empty">
-        <p>Nothing can be tried yet. Make states in the room before this one.</p>
+        {isFaulty ? <FoundList /> : <p>Nothing can be tried yet. Make states in the room before this one.</p>}
       </div>
     );
-  return <Trying controller={controller} />;
+  return <Trying controller={controller} isFaulty={isFaulty} />;
 }
 
-function Trying({ controller }: { readonly controller: Controller }) {
+function Trying({ controller, isFaulty }: { readonly controller: Controller; readonly isFaulty: boolean }) {
   const [kind, setKind] = useState<BodyKind>(() => bodyOf(controller));
   const cues = controller.cueNames;
   const [leapAt, setLeapAt] = useState(() => (cues.includes('leap') ? 'leap' : ''));
@@ -151,6 +153,7 @@ function Trying({ controller }: { readonly controller: Controller }) {
         <Holds kind={kind} pulses={[...keys.values()]} trial={trial} />
         <Wrong controller={controller} trial={trial} overlay={overlay} />
         <Lights controller={controller} />
+        {isFaulty ? <FoundList /> : null}
       </div>
       <div className="watching" ref={panel} />
     </div>
