@@ -195,7 +195,7 @@ describe('conditions', () => {
       ...[state.while, state.when].flatMap((text) => text ?? []),
       ...(state.hops ?? []).flatMap((hop) => hop.if ?? []),
     ]);
-    expect(texts.length).toBeGreaterThan(15);
+    expect(texts.length).toBeGreaterThan(10);
     for (const text of texts)
       expect(meaning(conditionText(conditionTree(text)!))).toEqual(
         meaning(text.replaceAll("'", '').replaceAll('"', '')),
