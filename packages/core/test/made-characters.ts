@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { CompassDefinition } from 'dot-hop';
+import type { CompassDefinition, VarietyDefinition } from 'dot-hop';
 import type { Parts } from './characters.js';
 import { grouped, grouping, maybe, state, stateOf, withoutThose } from './made-states.js';
 
@@ -50,6 +50,14 @@ const variants = fc.constantFrom(undefined, 'mode' as const, 'flags' as const, '
   }),
 );
 
+/** One of several names, by turns or by chance. */
+const anyOf = (any: readonly string[]): fc.Arbitrary<VarietyDefinition> =>
+  fc.constantFrom<VarietyDefinition>(
+    { any },
+    { any, pick: 'chance' },
+    { any, pick: 'chance', weights: any.map((_, i) => i), repeats: true },
+  );
+
 /** Characters of three to six states with every kind of rule, over every kind of signal. */
 export const characters: fc.Arbitrary<Parts> = fc
   .integer({ min: 3, max: 6 })
@@ -71,9 +79,11 @@ export const characters: fc.Arbitrary<Parts> = fc
       fc.tuple(...arms.map(() => state(arms, inArms, groups))),
       variants,
       groups.length === 0 ? fc.constant(undefined) : grouping(names, inBody, groups),
+      maybe(fc.tuple(anyOf(['tick', 'tack', 'tuck']), anyOf(['dong', 'tick'])), 3),
     );
   })
-  .map(([names, clips, compass, states, arms, armStates, others, groups]): Parts => {
+  .map(([names, clips, compass, states, arms, armStates, others, groups, told]): Parts => {
+    const isCued = clips.some((one) => 'tock' in one.cues);
     const own = Object.fromEntries(states.map((s, i) => [names[i]!, stateOf(s, names[i]!)]));
     const looped = clips.map((one) => ({ ...one, cues: { tick: 0, ...one.cues } }));
     return {
@@ -83,6 +93,7 @@ export const characters: fc.Arbitrary<Parts> = fc
           [`c${i}-once`, { ...one, loop: 'once' as const }],
         ]),
       ),
+      cues: told && { tick: told[0], ...(isCued && { tock: told[1] }) },
       compass,
       signals: {
         vx: { number: 0 },

@@ -262,7 +262,7 @@ export class ReferenceTrack {
   private tellCues(): void {
     if (this.play.from !== (this.play.clip.ends[this.play.showing - 1] ?? 0)) return;
     if (this.definition.inStep !== undefined) return;
-    for (const cue of this.play.clip.cues[this.play.showing]!) this.tell(cue);
+    for (const cue of this.play.clip.cues[this.play.showing]!) this.tell(this.all.toldAs(cue));
   }
 
   /** Turns, and has its rate follow, for signals as they are now. */

@@ -2,6 +2,7 @@ import type { Controller } from 'dot-hop';
 import type { Deed } from './stories.js';
 import { ungrouped } from './reference-groups.js';
 import type { Ungrouped } from './reference-groups.js';
+import { pickedOf } from './reference-pick.js';
 import { ReferenceSignals } from './reference-signals.js';
 import type { Parts } from './reference-signals.js';
 import { ReferenceTrack } from './reference-track.js';
@@ -24,6 +25,8 @@ export class Reference {
   private pace = 1000n;
   private rest = 0n;
   private seed = 1n;
+  /** By which of its names each cue was told last. */
+  private readonly toldBy = new Map<string, number>();
   /** Of each track its own states, without those by which it is taken. */
   private readonly owned: Readonly<Record<string, Readonly<Record<string, Ungrouped>>>>;
 
@@ -57,6 +60,15 @@ export class Reference {
   chance(): number {
     this.seed = (1664525n * this.seed + 1013904223n) % 2n ** 32n;
     return Number(this.seed) / 2 ** 32;
+  }
+
+  /** The name by which a cue is told this time. */
+  toldAs(cue: string): string {
+    const names = this.parts.cues?.[cue];
+    if (names === undefined) return cue;
+    const place = pickedOf(names, this.toldBy.get(cue), () => this.chance());
+    this.toldBy.set(cue, place);
+    return names.any[place]!;
   }
 
   do(deed: Deed): boolean | undefined {

@@ -44,6 +44,7 @@ test('from a folder of images to a timed clip that stands on its feet, without a
   await bench.page.getByRole('textbox', { name: 'name of a new cue or span' }).fill('step');
   await bench.page.getByRole('button', { name: 'cue on the selected frame' }).click();
   await bench.put('frame 2', '180');
+  await bench.put('step is told as one of', 'plank creak');
   expect(await bench.document()).toBe(`dotHop: 1
 name: character
 sheets:
@@ -59,6 +60,8 @@ sheets:
 clips:
   stand: { cells: 0-1, fps: 10 }
   walk: { cells: 2-5, cues: { step: 1 }, ms: [125, 180, 125, 125] }
+cues:
+  step: { any: [plank, creak] }
 `);
 });
 

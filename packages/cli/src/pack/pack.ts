@@ -1,4 +1,4 @@
-import type { Cell, ClipDefinition, Controller, ControllerDefinition, Part } from 'dot-hop';
+import type { Cell, Clip, ClipDefinition, Controller, ControllerDefinition, Part } from 'dot-hop';
 import { writeCells } from 'dot-hop/edit';
 import { variantsShown } from 'dot-hop/explain';
 import type { Image } from '../images.js';
@@ -73,6 +73,12 @@ export function pack(
         ...Object.fromEntries(worn.sheets.map(([one, sheet]) => [one, sheet.definition])),
       },
       clips: Object.fromEntries(clips.map((one) => [one, clipDefinition(controller, one, numbers)])),
+      ...(definition.cues && {
+        cues: cuesPlaced(
+          definition.cues,
+          clips.map((one) => controller.clips.get(one)!),
+        ),
+      }),
       ...(definition.variants && { variants: variantsShown(controller) }),
       ...(Object.keys(flipbooks).length > 0 ? { flipbooks } : { flipbooks: undefined }),
       ...(worn.wardrobe && { wardrobe: worn.wardrobe }),
@@ -80,6 +86,12 @@ export function pack(
     cells: { used: cells.length, all, drawings: body.drawings },
   };
 }
+
+/** The cues that still stand on a frame. */
+const cuesPlaced = <C>(cues: Readonly<Record<string, C>>, clips: readonly Clip[]): Record<string, C> =>
+  Object.fromEntries(
+    Object.entries(cues).filter(([cue]) => clips.some((clip) => clip.cues.flat().includes(cue))),
+  );
 
 /** An object without some of its fields. */
 export function without<T extends object, K extends keyof T>(object: T, ...fields: readonly K[]): Omit<T, K> {

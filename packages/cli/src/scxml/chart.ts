@@ -124,8 +124,9 @@ class ChartWriter extends ChartStates {
         ),
       ]),
     );
-    const { tracks = {} } = this.definition;
+    const { tracks = {}, cues = {} } = this.definition;
     found.push(
+      ...Object.keys(cues).map((cue) => `cues.${cue} (told by its own name)`),
       ...leftOutOfGroups(this.definition, ''),
       ...Object.entries(tracks).flatMap(([name, track]) => leftOutOfGroups(track, `tracks.${name}.`)),
     );

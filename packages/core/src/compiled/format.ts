@@ -1,6 +1,6 @@
 import type { Compass } from '../compass/compass.js';
 import type { Page } from '../controller/books.js';
-import type { State, Track } from '../controller/controller.js';
+import type { Controller, State, Track } from '../controller/controller.js';
 import type { CarryRule } from '../controller/definition.js';
 import type { Names } from '../controller/names.js';
 import type { Turning } from '../controller/turning.js';
@@ -14,7 +14,7 @@ import type { Term } from '../signal/condition.js';
 // A compiled document: a controller as plain data, with numbers where objects name one another. `docs/compiled.md` describes it.
 
 /** The version of this format. Files of another one are refused: they are written anew from their documents. */
-export const formatVersion = 2;
+export const formatVersion = 3;
 
 /** A condition: a term's number, true or false, one that is turned about, or two of which both (0) or either (1) must hold. */
 export type CompiledCondition =
@@ -204,6 +204,8 @@ export interface CompiledTables {
   readonly states: readonly CompiledState[];
   readonly tracks: readonly Track[];
   readonly cueNames: readonly string[];
+  /** By the number of the cue, `null` for one that is told by its own name: how one of several is picked. */
+  readonly cueVarieties: readonly (Controller['cueVarieties'][number] | null)[];
   readonly turning: CompiledTurning | null;
   readonly turnTimer: number;
 }

@@ -106,6 +106,7 @@ function controllerOf(given: CompiledTables): Controller {
     conditionTexts,
     questions: [],
     cueNames,
+    cueVarieties: given.cueVarieties.map((one) => one ?? undefined),
     turning: turning(given.turning),
     turnTimer,
   });

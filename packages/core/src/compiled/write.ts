@@ -49,8 +49,18 @@ class Numbered<T> {
 }
 
 function tablesOf(controller: Controller): CompiledTables {
-  const { name, compass, tables, conditions, conditionTexts, tracks, cueNames, turning, turnTimer } =
-    controller;
+  const {
+    name,
+    compass,
+    tables,
+    conditions,
+    conditionTexts,
+    tracks,
+    cueNames,
+    cueVarieties,
+    turning,
+    turnTimer,
+  } = controller;
   const drawings = new Drawings([...controller.sheets.values()]);
   const clips = new Numbered<Clip>();
   for (const clip of controller.clips.values()) clips.of(clip);
@@ -85,6 +95,7 @@ function tablesOf(controller: Controller): CompiledTables {
     states: controller.states.map(writeState),
     tracks,
     cueNames,
+    cueVarieties: Array.from(cueVarieties, (one) => one ?? null),
     turning: writeTurning(turning),
     turnTimer,
   };

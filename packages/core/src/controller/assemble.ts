@@ -30,19 +30,23 @@ export type ControllerParts = Pick<
   | 'conditionTexts'
   | 'questions'
   | 'cueNames'
+  | 'cueVarieties'
   | 'turning'
   | 'turnTimer'
 >;
 
 /** Puts a controller together: all else that it has follows from its parts. */
 export function assemble(parts: ControllerParts): Controller {
-  const { tables, states, tracks, compass, sheets, conditions, turning, cueNames } = parts;
+  const { tables, states, tracks, compass, sheets, conditions, turning, cueNames, cueVarieties } = parts;
   const orders = tracks.map((track) => track.order);
   const watched = tracks.flatMap((track) => track.watched);
   const places: number[] = states.map(() => 0);
   for (const order of orders) order.forEach((state, place) => (places[state] = place));
   const begins = tracks.map(({ rest }) => states[rest]!.books[0]![compass.start]!.number);
-  const layout = layOut(tables, states, begins, compass.start, Units.perMicrosecond);
+  const varieties = [...states.map(({ variety }) => variety), ...cueVarieties].filter(
+    (one) => one !== undefined,
+  );
+  const layout = layOut(tables, states, varieties.length, begins, compass.start, Units.perMicrosecond);
   placeSignals(tables, layout);
   return Object.assign(parts, {
     figures: new Figures(

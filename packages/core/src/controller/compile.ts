@@ -125,6 +125,7 @@ export function compileWith(
     conditionTexts: states.conditionTexts,
     questions: questions as Condition[],
     cueNames: states.cueNames,
+    cueVarieties: states.cueVarieties,
     turning,
     turnTimer,
   });

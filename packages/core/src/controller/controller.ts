@@ -64,7 +64,7 @@ export interface Axis {
   readonly pick: number;
 }
 
-/** How one of several flipbooks is picked when a state is entered. */
+/** How one of several is picked: flipbooks when a state is entered, names when a cue is told. */
 export interface Variety {
   /** Its number among those of the controller. */
   readonly index: number;
@@ -72,6 +72,12 @@ export interface Variety {
   /** How often chance picks each; `undefined` where they take turns. */
   readonly weights: readonly number[] | undefined;
   readonly repeats: boolean;
+}
+
+/** How one of several names is picked by which a cue is told. */
+export interface CueVariety extends Variety {
+  /** Their places in {@link Controller.cueNames}. */
+  readonly names: readonly number[];
 }
 
 /** The books that may show in one place. */
@@ -231,7 +237,10 @@ export interface Controller<out N extends Names = Names> {
   readonly conditionTexts: readonly string[];
   /** The conditions of {@link CompileOptions}' `questions`, in their order; they decide nothing. */
   readonly questions: readonly Condition[];
+  /** The cues on frames, and then the names by which some of them are told. */
   readonly cueNames: readonly string[];
+  /** By the place of a cue in {@link cueNames}; empty where each is told by its own name. @internal */
+  readonly cueVarieties: readonly (CueVariety | undefined)[];
   /** The signals that a game sets, in the order of the document. */
   readonly signalNames: readonly string[];
   /** Absent when the character never turns. @internal */

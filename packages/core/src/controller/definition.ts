@@ -66,9 +66,9 @@ export interface GaitsDefinition {
   margin?: number | undefined;
 }
 
-/** Several flipbooks, of which one is picked each time the state is entered. */
+/** Several flipbooks, of which one is picked each time the state is entered; or several names, one of which a cue is told by each time. */
 export interface VarietyDefinition {
-  /** The clips or flipbooks. */
+  /** The clips or flipbooks, or the names. */
   any: readonly string[];
   /** One after the other, or by chance, which is the same for the same seed. Default `turn`. */
   pick?: 'turn' | 'chance' | undefined;
@@ -222,6 +222,8 @@ export interface ControllerDefinition {
   groups?: Readonly<Record<string, GroupDefinition>> | undefined;
   /** The state that shows when no other wants to. Default: the first. */
   rest?: string | undefined;
+  /** Cues that are told by one of several names each time, by the name on the frame: two footsteps, three cries. */
+  cues?: Readonly<Record<string, VarietyDefinition>> | undefined;
   /** Other flipbooks for the same states, by a choice or a flag. */
   variants?: VariantsDefinition | undefined;
   /** Further sets of states side by side with `states`, which are the track `body`: arms that act while the legs run. */

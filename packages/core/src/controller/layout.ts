@@ -78,12 +78,14 @@ export interface Layout {
 /**
  * Finds everything its place.
  *
+ * @param varieties how many there are, of states and of cues
  * @param rests the timelines in which tracks begin
  * @param toward where the compass points at first
  */
 export function layOut(
   { regions, signals, timers, words, firstBits, tags }: SignalTables,
   states: readonly State[],
+  varieties: number,
   rests: readonly number[],
   toward: number,
   unitsPerMicrosecond: number,
@@ -99,7 +101,6 @@ export function layOut(
   const values = strandsEnd;
   const timersAt = values + placeOf(regions.length);
   const set = 2 * (timersAt + timers);
-  const varieties = states.filter(({ variety }) => variety !== undefined).length;
   const picks = varieties === 0 ? -1 : set + 2 * words;
   const size = set / 2 + words + (varieties === 0 ? 0 : Math.ceil((1 + varieties) / 2));
   const first = new Float64Array(size);

@@ -88,6 +88,11 @@ type CuesIn<D> =
   ClipsOf<D> extends infer C
     ? { [K in keyof C]: C[K] extends { readonly cues: infer Cues } ? keyof Cues & string : never }[keyof C]
     : never;
+type ToldIn<D> = D extends { readonly cues: infer C }
+  ? C[keyof C] extends { readonly any: readonly (infer Told)[] }
+    ? Told & string
+    : never
+  : never;
 /** Clips that `rows` write out have the directions in their names. */
 type ClipsIn<D> =
   ClipsOf<D> extends infer C
@@ -118,7 +123,7 @@ export interface NamesOf<D> extends Names {
   readonly states: StatesIn<D>;
   readonly tracks: 'body' | (TracksIn<D> extends infer T ? keyof T & string : never);
   readonly directions: CompassIn<D>;
-  readonly reports: StatesIn<D> | CompassIn<D> | CuesIn<D> | ShownIn<D>;
+  readonly reports: StatesIn<D> | CompassIn<D> | CuesIn<D> | ToldIn<D> | ShownIn<D>;
   readonly clips: ClipsIn<D>;
   readonly read: ReadIn<D>;
 }

@@ -4,7 +4,7 @@ import { any, fields, list, map, one, text } from '../shape/shape.js';
 import type { FieldsShape } from '../shape/shape.js';
 import { sheetShape } from '../sheet/shape.js';
 import { derivedShape, signalShape } from '../signal/shape.js';
-import { groupsShape, statesShape, trackShape } from './state-shape.js';
+import { groupsShape, statesShape, trackShape, varietyShape } from './state-shape.js';
 
 /** What is worn has a shape of its own, see `wardrobe/`: a game without clothes carries none of it. */
 const worn = fields('worn', 'palettes by name', {}, {}, true);
@@ -28,6 +28,10 @@ export const controllerShape: FieldsShape = fields(
     states: statesShape,
     groups: groupsShape,
     rest: text(),
+    cues: map(
+      varietyShape('{ any: [step, splash], pick, weights, repeats }', 'a list of names'),
+      'names by the cue that is told by one of them',
+    ),
     variants: map(
       map(
         any(

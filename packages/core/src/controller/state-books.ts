@@ -6,6 +6,7 @@ import type { Looks } from './looks.js';
 import type { StateNames } from './state-names.js';
 import type { StatesInput } from './state-input.js';
 import type { Book } from './timelines.js';
+import { varietyOf } from './variety.js';
 
 /** Finds what states show: their flipbooks, those that are played in between, and what picks one of several. */
 export class StateBooks {
@@ -19,23 +20,7 @@ export class StateBooks {
   /** How one of several flipbooks is picked. */
   variety({ shows }: StateDefinition, path: DocumentPath): Variety | undefined {
     if (shows === undefined || typeof shows === 'string') return undefined;
-    const { any, pick = 'turn', weights, repeats = false } = shows;
-    const { problems } = this.input;
-    const at = [...path, 'shows'];
-    if (any.length < 2) problems.add('variety-count', [...at, 'any'], { received: any.length });
-    for (const field of ['weights', 'repeats'] as const)
-      if (pick === 'turn' && shows[field] !== undefined)
-        problems.add('variety-turn', [...at, field], { field });
-    if (weights !== undefined && weights.length !== any.length)
-      problems.add('variety-weights', [...at, 'weights'], { received: weights.length, expected: any.length });
-    else if (weights?.every((weight) => weight === 0) === true)
-      problems.add('variety-none', [...at, 'weights']);
-    return {
-      index: this.varieties++,
-      count: any.length,
-      weights: pick === 'turn' ? undefined : (weights ?? any.map(() => 1)),
-      repeats,
-    };
+    return varietyOf(shows, this.varieties++, [...path, 'shows'], this.input.problems);
   }
 
   /** The flipbooks that show: the gaits from the slowest, those to pick from, or the only one. */

@@ -1,7 +1,7 @@
 import { vectorShape } from '../compass/shape.js';
 import { lengthShape } from '../signal/shape.js';
 import { any, fields, flag, fromZero, list, map, number, one, text, texts } from '../shape/shape.js';
-import type { Shape } from '../shape/shape.js';
+import type { FieldsShape, Shape } from '../shape/shape.js';
 
 const at = any(
   '"now", "end", a cue, { start: span }, { end: span } or { phases: [0.5] }',
@@ -57,6 +57,19 @@ const scrub = fields('scrub', 'a scrub: { by: vy, from: -300, to: 300 }', {
   to: number(),
 });
 
+/** Several of which one is picked. @param of what they are */
+export const varietyShape = (says: string, of: string): FieldsShape =>
+  fields(
+    'variety',
+    says,
+    { any: texts(of) },
+    {
+      pick: one('"turn" or "chance"', 'turn', 'chance'),
+      weights: list(fromZero(), 'a list of numbers, each 0 or more'),
+      repeats: flag,
+    },
+  );
+
 const stateShape = fields(
   'state',
   'a state: { shows, priority, while or when }',
@@ -65,16 +78,7 @@ const stateShape = fields(
     shows: any(
       'a clip or flipbook, or { any: [yawn, scratch], pick: turn }',
       text(),
-      fields(
-        'variety',
-        '{ any, pick, weights, repeats }',
-        { any: texts('a list of clips or flipbooks') },
-        {
-          pick: one('"turn" or "chance"', 'turn', 'chance'),
-          weights: list(fromZero(), 'a list of numbers, each 0 or more'),
-          repeats: flag,
-        },
-      ),
+      varietyShape('{ any, pick, weights, repeats }', 'a list of clips or flipbooks'),
     ),
     gaits,
     priority: number(),

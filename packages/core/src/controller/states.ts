@@ -2,7 +2,7 @@ import type { Clip } from '../clip/clip.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { BitPlace, Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/program.js';
-import type { Hop, State, Yield } from './controller.js';
+import type { CueVariety, Hop, State, Yield } from './controller.js';
 import type { CarryRule, HopDefinition, StateDefinition } from './definition.js';
 import { StateBooks } from './state-books.js';
 import type { StatesInput } from './state-input.js';
@@ -17,6 +17,7 @@ import { gaitBands, lastsOf, rateOf, scrubOf } from './motion.js';
 import { askedAs } from '../signal/scope.js';
 import { turningBy } from './turning.js';
 import { compileVariants } from './variants.js';
+import { cueVarietiesOf } from './variety.js';
 import type { Variants } from './variants.js';
 import type { Turning } from './turning.js';
 import { isNow, remembers } from './timeline.js';
@@ -31,6 +32,7 @@ interface StatesOutput {
   readonly conditions: Condition[];
   readonly conditionTexts: string[];
   readonly cueNames: string[];
+  readonly cueVarieties: (CueVariety | undefined)[];
 }
 
 /** Resolves the names of all states. What cannot be resolved is left out after its problem was added. */
@@ -44,8 +46,10 @@ export function compileStates(input: StatesInput): StatesOutput {
   compiler.checkRests();
   for (const timeline of compiler.timelines.all) timeline.of = list[timeline.state]!;
   const { conditions, cueNames, rests, timelines } = compiler;
+  const varieties = list.filter(({ variety }) => variety !== undefined);
   return {
     ...{ list, rests, timelines: timelines.all, cueNames },
+    cueVarieties: cueVarietiesOf(input.definition, cueNames, varieties.length, problems),
     ...{ conditions: conditions.list, conditionTexts: conditions.texts },
   };
 }

@@ -23,10 +23,11 @@ const timing = ['state', 'book', 'clip', 'name', 'order', 'ends', 'loopFrom', 'c
 
 function decided(controller: Controller): string {
   const { definition, timelines } = controller;
-  const { signals, derived, states, rest, tracks, compass } = definition;
+  const { signals, derived, states, rest, tracks, compass, cues } = definition;
   const spans = timelines.map(({ clip }) => [...clip.spans]);
   return (
     JSON.stringify([signals, derived, states, rest, tracks, compass, variantsShown(controller), spans]) +
-    JSON.stringify(timelines, timing)
+    JSON.stringify(timelines, timing) +
+    (cues === undefined ? '' : JSON.stringify(cues))
   );
 }

@@ -5,6 +5,8 @@ export const documentWords: Readonly<Record<string, string>> = {
     'Documents that this one builds on, such as ../common/mover.dothop.yaml. Of two that say the same thing the later one counts, and this document counts most; an empty value takes something away.',
   'document.variants':
     'Other flipbooks for the same states: { weapon: { pole: { walk: walk-pole } } } for a choice, { tired: { walk: plod } } for a flag. They show at the same phase.',
+  'document.cues':
+    'Cues that are told by one of several names each time: { step: { any: [step, splash], pick: chance } }. Rules go on to speak of the name on the frame.',
   'document.sheets': 'Images and how they are cut into cells.',
   'sheet.image': 'The image file, relative to this document.',
   'sheet.images': 'Files of a sequence; each is one cell.',
@@ -96,7 +98,8 @@ export const documentWords: Readonly<Record<string, string>> = {
     'Milliseconds the condition must have been true: a number, or an expression that is read when it turns true.',
   'document.states': 'What it can be showing, by rank. Without states each clip is one, to be looked at.',
   'state.shows': 'The clip or flipbook it shows, or several to pick from: { any: [yawn, scratch] }.',
-  'variety.any': 'The clips or flipbooks, of which one is picked each time the state is entered.',
+  'variety.any':
+    'The clips or flipbooks, of which one is picked each time the state is entered; or the names by which a cue is told.',
   'variety.pick': 'One after the other (turn), or by chance.',
   'variety.weights': 'By chance, how often each comes; default: all alike.',
   'variety.repeats': 'Whether chance may pick the same twice in a row. Default: false.',

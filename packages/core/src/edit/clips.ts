@@ -1,5 +1,5 @@
 import type { ClipDefinition, LoopDefinition } from '../clip/definition.js';
-import type { ControllerDefinition } from '../controller/definition.js';
+import type { ControllerDefinition, VarietyDefinition } from '../controller/definition.js';
 import { plainClip } from '../gather/sequence.js';
 import type { Change } from './change.js';
 import { frameChanges, framesOf } from './frames.js';
@@ -22,8 +22,12 @@ function withFrames(
   says: string,
   change: (frames: Frame[]) => readonly Frame[],
 ): Edit {
-  const frames = framesOf(definition.clips[clip]!, size) ?? [];
-  return { says, changes: frameChanges(definition, clip, change([...frames]), size) };
+  const frames = change([...(framesOf(definition.clips[clip]!, size) ?? [])]);
+  const left = frames.flatMap(({ cues }) => cues);
+  return {
+    says,
+    changes: [...frameChanges(definition, clip, frames, size), ...withoutUnplaced(definition, clip, left)],
+  };
 }
 
 /** A name that nothing has yet: `walk`, else `walk-2` and so on. */
@@ -65,10 +69,32 @@ export function addClip(
 }
 
 /** Takes a clip away. What shows it is told as a problem of the document. */
-export const removeClip = (clip: string): Edit => ({
+export const removeClip = (definition: ControllerDefinition, clip: string): Edit => ({
   says: `delete clip ${clip}`,
-  changes: [{ op: 'remove', path: ['clips', clip] }],
+  changes: [{ op: 'remove', path: ['clips', clip] }, ...withoutUnplaced(definition, clip, [])],
 });
+
+/** Takes away how cues are told that stand on no frame any more. @param left the cues that a clip still has */
+function withoutUnplaced(
+  { clips, cues = {} }: ControllerDefinition,
+  clip: string,
+  left: readonly string[],
+): Change[] {
+  const others = Object.entries(clips).filter(([name]) => name !== clip);
+  const placed = new Set([...left, ...others.flatMap(([, one]) => Object.keys(one.cues ?? {}))]);
+  const gone = Object.keys(cues).filter((cue) => !placed.has(cue));
+  if (gone.length > 0 && gone.length === Object.keys(cues).length) return [{ op: 'remove', path: ['cues'] }];
+  return gone.map((cue) => ({ op: 'remove', path: ['cues', cue] }));
+}
+
+/** By which names a cue is told, one of them each time; by its own where there are fewer than two. */
+export function tellCue({ cues = {} }: ControllerDefinition, cue: string, variety: VarietyDefinition): Edit {
+  const says = `how cue ${cue} is told`;
+  const path = ['cues', cue];
+  if (variety.any.length >= 2) return { says, changes: [{ op: 'set', path, value: variety }] };
+  if (!Object.hasOwn(cues, cue)) return { says, changes: [] };
+  return { says, changes: [{ op: 'remove', path: Object.keys(cues).length === 1 ? ['cues'] : path }] };
+}
 
 /** The same clip once more under another name, behind it. */
 export function duplicateClip({ clips }: ControllerDefinition, clip: string): Edit {
@@ -195,18 +221,22 @@ export const strideClip = (clip: string, stride: number | undefined): Edit => ({
 
 /** The frames that report a cue; none takes it away. */
 export function placeCue(
-  { clips }: ControllerDefinition,
+  definition: ControllerDefinition,
   clip: string,
   cue: string,
   frames: readonly number[],
 ): Edit {
+  const { cues = {} } = definition.clips[clip]!;
   const path = ['clips', clip, 'cues', cue];
   const at = [...new Set(frames)].sort((a, b) => a - b);
   if (at.length === 0) {
-    const isLast = Object.keys(clips[clip]!.cues ?? {}).length <= 1;
+    const others = Object.keys(cues).filter((one) => one !== cue);
     return {
       says: `delete cue ${cue} of ${clip}`,
-      changes: [{ op: 'remove', path: isLast ? path.slice(0, -1) : path }],
+      changes: [
+        { op: 'remove', path: others.length === 0 ? path.slice(0, -1) : path },
+        ...withoutUnplaced(definition, clip, others),
+      ],
     };
   }
   const value = at.length === 1 ? at[0] : at;

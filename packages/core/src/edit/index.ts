@@ -43,6 +43,7 @@ export {
   moveFrame,
   newClips,
   placeCue,
+  tellCue,
   placeSpan,
   rateClip,
   removeClip,

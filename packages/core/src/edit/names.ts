@@ -54,6 +54,10 @@ export function namesIn(definition: ControllerDefinition): NameSite[] {
     for (const frame of keysOf(clip.perFrame))
       visitMarks(clip.perFrame![frame], [...path, 'perFrame', frame], visit);
   }
+  for (const [name, { any }] of Object.entries(definition.cues ?? {})) {
+    visit('cue', ['cues', name], 'key');
+    any.forEach((_, i) => visit('cue', ['cues', name, 'any', i]));
+  }
   for (const [name, book] of Object.entries(definition.flipbooks ?? {})) {
     visit('clip', ['flipbooks', name], 'key');
     for (const direction of keysOf(book)) visit('clip', ['flipbooks', name, direction]);

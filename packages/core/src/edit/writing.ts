@@ -42,6 +42,7 @@ const fieldsOf = (value: object): [string, unknown][] =>
 const listed = new Set([
   'sheets',
   'clips',
+  'cues',
   'flipbooks',
   'signals',
   'derived',

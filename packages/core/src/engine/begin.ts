@@ -35,8 +35,9 @@ export function findFirstStates(rows: Rows, at: number, among?: readonly number[
   readSignals(rows, at, situation);
   for (const track of meant) {
     const strand = strandAt(rows, at, track);
-    pickNext(rows, at, stateOf(rows, strand));
-    showNow(rows, at, track, stateOf(rows, strand).index);
+    const { index, variety } = stateOf(rows, strand);
+    if (variety !== undefined) pickNext(rows, at, variety);
+    showNow(rows, at, track, index);
     beginLengths(rows, at, strand, stateOf(rows, strand));
     pickWay(rows, at, strand);
     readRate(rows, at, strand);

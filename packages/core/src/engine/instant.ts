@@ -3,7 +3,8 @@ import { expirePulses } from './hear.js';
 import { Moment, forgetMoments, forgetSwitches, forgetSeen, forgetStarts, notes } from './notes.js';
 import { keptUntil, overAt } from './lengths.js';
 import { advance, bookOf, followsNumber, pickWay, placeByNumber, readRate, scrub } from './play.js';
-import { Attention, Mark, report, reportCues, stateOf, timelineOf } from './rows.js';
+import { reportCues, tellCues } from './cues.js';
+import { Attention, Mark, stateOf, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 import { settleAll, settleOne } from './switch.js';
 import { changeBook, commit } from './turn.js';
@@ -166,8 +167,7 @@ export function passQuietly(rows: Rows, at: number): boolean {
     if (next <= segment)
       doubles[strand + Strand.position] = position - (timeline.length - timeline.loopStart);
     ints[2 * strand + Strand.segment] = next;
-    const cues = timeline.cues[next]!;
-    for (const cue of cues) report(rows, at, timeline.of.track, 0, cue, cue, 0);
+    tellCues(rows, at, timeline.of.track, timeline.cues[next]!);
   }
   return true;
 }

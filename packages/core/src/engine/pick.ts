@@ -1,17 +1,16 @@
-import type { State, Variety } from '../controller/controller.js';
+import type { Variety } from '../controller/controller.js';
 import { chanceOf, nextChance } from './chance.js';
 import type { Rows } from './rows.js';
 
-// Which of several flipbooks a state shows that picks one each time it is entered.
+// Which of several is picked: flipbooks each time a state is entered, names each time a cue is told.
 
-/** Picks the next. What is picked stays until the state is entered again. */
-export function pickNext(rows: Rows, at: number, { variety }: State): void {
-  if (variety === undefined) return;
+/** Picks the next, and keeps it. @returns its place among those to pick from */
+export function pickNext(rows: Rows, at: number, variety: Variety): number {
   const { ints, picks } = rows;
   const place = 2 * at + picks + 1 + variety.index;
   const last = ints[place]!;
-  ints[place] =
-    variety.weights === undefined ? (last + 1) % variety.count : byChance(rows, at, variety, last);
+  return (ints[place] =
+    variety.weights === undefined ? (last + 1) % variety.count : byChance(rows, at, variety, last));
 }
 
 /** One by its weight; unless it may come again, not the one that was picked last. */

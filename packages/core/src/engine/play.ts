@@ -6,7 +6,8 @@ import type { Timeline } from '../controller/timeline.js';
 import { holds } from '../signal/condition.js';
 import { programValue } from '../signal/program.js';
 import { evaluate } from './read.js';
-import { Attention, Mark, reportCues, timelineOf } from './rows.js';
+import { reportCues } from './cues.js';
+import { Attention, Mark, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 // Where a strand is in its clip, and how it gets on. All instants are whole microseconds and places in a clip are whole units, so

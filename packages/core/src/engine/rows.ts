@@ -240,10 +240,3 @@ export function report(
   const reports = rows.reports[place] ?? rows.reportsAt(place);
   reports.add(packed(kind, from, rule, track), to, rows.firstIndex + index, rows.doubles, at + Row.now);
 }
-
-/** Reports the cues of the segment that begins. */
-export function reportCues(rows: Rows, at: number, strand: number): void {
-  const { cues, of } = timelineOf(rows, strand);
-  const begins = cues[rows.ints[2 * strand + Strand.segment]!]!;
-  for (const cue of begins) report(rows, at, of.track, 0, cue, cue, 0);
-}

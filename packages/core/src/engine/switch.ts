@@ -10,10 +10,11 @@ import { Decision, choose, decided, hasStarted, isKnownToStay, stateOfDecision }
 import { usePulses } from './hear.js';
 import { Moment, forgetSeen, notes, sharePulses, situationFor, startNoMore } from './notes.js';
 import { beginLengths, isOver } from './lengths.js';
+import { reportCues } from './cues.js';
 import { pickNext } from './pick.js';
 import { advance, bookOf, takePlace } from './play.js';
 import { differs, readCompass } from './read.js';
-import { Mark, report, reportCues, situationOf, stateOf, strandAt, timelineOf, towardShift } from './rows.js';
+import { Mark, report, situationOf, stateOf, strandAt, timelineOf, towardShift } from './rows.js';
 import type { Rows } from './rows.js';
 import { commit, directionNow } from './turn.js';
 
@@ -91,7 +92,7 @@ export function enter(rows: Rows, at: number, strand: number, decision: number):
   if (direction !== before.direction) report(rows, at, state.track, 2, before.direction, direction, 0);
   // Nothing is bridged out of a bridge.
   const bridge = before.bridge ? undefined : state.bridges[from.index]?.[before.book % from.gaitCount];
-  pickNext(rows, at, state);
+  if (state.variety !== undefined) pickNext(rows, at, state.variety);
   const book = bookOf(rows, at, state.slots[bridge ?? 0]!);
   ints[2 * strand + Strand.timeline] = state.books[book]![direction]!.number;
   const begins = takePlace(rows, at, strand, left, carry);

@@ -47,8 +47,10 @@ export function snapshotOf(rows: Rows, at: number): PerformerSnapshot {
 }
 
 /** The numbers of the varieties of a controller. */
-const varieties = ({ states }: Rows['controller']): number[] =>
-  states.flatMap(({ variety }) => variety?.index ?? []);
+const varieties = ({ states, cueVarieties }: Rows['controller']): number[] =>
+  [...states.map(({ variety }) => variety), ...cueVarieties]
+    .flatMap((one) => one?.index ?? [])
+    .sort((a, b) => a - b);
 
 /** The hops that a strand remembers, by index. */
 export function rememberedBy(rows: Rows, strand: number): number[] {

@@ -40,6 +40,8 @@ const strand = {
 };
 const maybe = { routeTo: text(), overAt: instant, keptUntil: instant, backwards: one('true', true) };
 
+const picked = fields('picked', '{ shows, place }', { shows: text(), place });
+
 const snapshotShape = fields(
   'snapshot',
   'a snapshot of a performer',
@@ -62,7 +64,8 @@ const snapshotShape = fields(
     pace: number('a number from 0 to 64', { least: 0, most: 64 }),
     paceRest: number('a whole number from 0 to 999', { least: 0, most: 999, whole: true }),
     seed: number('a whole number from 0 to 4294967295', { least: 0, most: 2 ** 32 - 1, whole: true }),
-    picks: map(fields('picked', '{ shows, place }', { shows: text(), place }), 'what was picked, by state'),
+    picks: map(picked, 'what was picked, by state'),
+    told: map(picked, 'by which names cues were told, by cue'),
     tracks: map(fields('track', 'what a track plays', strand, maybe), 'tracks by name'),
   },
 );

@@ -43,7 +43,7 @@ export interface TrackSnapshot {
   };
 }
 
-/** What a state has picked last, by name, and its place among those to pick from, from 0: a name may be there twice. */
+/** What a state has picked last, or by which name a cue was told last, and its place among those to pick from, from 0: a name may be there twice. */
 interface Picked {
   readonly shows: string;
   readonly place: number;
@@ -70,6 +70,8 @@ export interface PerformerSnapshot extends TrackSnapshot {
   /** Where chance stands, and what was picked last, by state; absent where nothing is picked. */
   readonly seed?: number;
   readonly picks?: Readonly<Record<string, Picked>>;
+  /** By which names cues were told last, by cue; absent where each is told by its own. */
+  readonly told?: Readonly<Record<string, Picked>>;
   /** What the other tracks play, by name; absent without any. */
   readonly tracks?: Readonly<Record<string, TrackSnapshot>>;
 }
@@ -145,6 +147,7 @@ export function writeSnapshot(
     changed: still.changed,
     ...(still.pace !== whole && { pace: still.pace / whole, paceRest: still.paceRest }),
     ...(still.picks.length > 0 && { seed: still.seed, picks: pickedNames(controller, still.picks) }),
+    ...(controller.cueVarieties.length > 0 && { told: toldNames(controller, still.picks) }),
     ...(others.length === 0
       ? {}
       : { tracks: Object.fromEntries(others.map((one, i) => [tracks[i + 1]!.name, one])) }),
@@ -235,7 +238,7 @@ export function readSnapshot(
     pace: Math.round((snapshot.pace ?? 1) * whole),
     paceRest: snapshot.paceRest ?? 0,
     seed: snapshot.seed ?? 1,
-    picks: pickedNow(controller, snapshot, strands),
+    picks: [...pickedNow(controller, snapshot, strands), ...toldNow(controller, snapshot)],
   };
 }
 
@@ -265,6 +268,27 @@ function pickedNow(
     const names = bookNames.slice(0, gaitCount);
     return names[place] === shows ? place : names.indexOf(shows);
   });
+}
+
+/** By which names cues were told last, by cue. */
+function toldNames({ cueNames, cueVarieties }: Controller, picks: readonly number[]): Record<string, Picked> {
+  return Object.fromEntries(
+    cueVarieties.flatMap((variety, cue) => {
+      const place = variety === undefined ? -1 : picks[variety.index]!;
+      return place < 0 ? [] : [[cueNames[cue]!, { shows: cueNames[variety!.names[place]!]!, place }]];
+    }),
+  );
+}
+
+/** The same from names, in the order of their varieties. */
+function toldNow({ cueNames, cueVarieties }: Controller, { told = {} }: PerformerSnapshot): number[] {
+  const places = cueVarieties.flatMap((variety, cue) => {
+    if (variety === undefined) return [];
+    const { shows = '', place = -1 } = own(told, cueNames[cue]!) ?? {};
+    const names = variety.names.map((name) => cueNames[name]!);
+    return [{ index: variety.index, place: names[place] === shows ? place : names.indexOf(shows) }];
+  });
+  return places.sort((a, b) => a.index - b.index).map(({ place }) => place);
 }
 
 /** A state that can show in a track, by name: one of its own, or one of another track that takes it. */

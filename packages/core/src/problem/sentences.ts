@@ -195,6 +195,8 @@ const sentences = {
     `"${v.field}" is for chance, and these take turns; write "pick: chance", or leave it out`,
   'variety-weights': (v: Has<'expected' | 'received'>) =>
     `"weights" has a number for each of the ${v.expected} in "any", not ${v.received}`,
+  'cue-unplaced': (v: Has<'known' | 'name'>) =>
+    `no frame has the cue ${shown(v.name)}${hint(v.name, v.known)}`,
   'variety-none': () => 'all weights are 0, so nothing could be picked; give one of them more',
   'gaits-order': (v: Has<'received'>) => `the numbers in "above" must rise; they are ${shown(v.received)}`,
   'rate-stride': (v: Has<'clip'>) =>

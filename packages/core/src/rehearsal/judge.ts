@@ -3,6 +3,7 @@ import { listOf } from './definition.js';
 import type { Expectation } from './definition.js';
 import { statesMeant } from './meant.js';
 import type { Meant } from './meant.js';
+import { tellsCue } from './trace.js';
 import type { Sample, TraceEntry } from './trace.js';
 
 /** What an expectation says in words, and what happened instead (nothing when it was met). */
@@ -111,7 +112,7 @@ export function judge(
     judgeOne(`never ${name}`, !orderIn(track).some(isIt), `${name} showed`, firstOf(track, isIt), track);
   }
   for (const [cue, count] of Object.entries(cues ?? {})) {
-    const heard = trace.filter((e) => e.kind === 'cue' && e.name === cue && e.at >= from && e.at <= to);
+    const heard = trace.filter((one) => tellsCue(one, cue) && one.at >= from && one.at <= to);
     const found = `cue ${cue} ${times(heard.length)}`;
     judgeOne(`cue ${cue} ${times(count)}`, heard.length === count, found, heard[count]?.at);
   }

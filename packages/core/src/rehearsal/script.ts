@@ -9,6 +9,7 @@ import { isTrue } from './question.js';
 import type { SignalValue } from '../signal/definition.js';
 import { micros } from './recorder.js';
 import type { Recorder } from './recorder.js';
+import { tellsCue } from './trace.js';
 
 /** A line that begins at an instant of its own, with the lines that count from the one above them. */
 interface Chain {
@@ -141,7 +142,8 @@ export class Script {
       const { track, states } = statesMeant(performer.controller, until.state)!;
       return states.has(performer.showing(performer.controller.tracks[track]!.name).state);
     }
-    return trace.slice(chain.heard).some((entry) => entry.kind === 'cue' && entry.name === until!.cue);
+    const { cue } = until!;
+    return trace.slice(chain.heard).some((entry) => tellsCue(entry, cue));
   }
 
   private playHead(chain: Chain): void {
@@ -235,9 +237,9 @@ export class Script {
   private moveBody(): void {
     const { body, recorder } = this;
     if (body === undefined) return;
-    const heard = recorder.trace
-      .slice(this.moved)
-      .some((entry) => entry.kind === 'cue' && entry.name === body.leapAt);
+    const { leapAt } = body;
+    const heard =
+      leapAt !== undefined && recorder.trace.slice(this.moved).some((entry) => tellsCue(entry, leapAt));
     this.moved = recorder.trace.length;
     if (heard) body.leap();
     body.advance(recorder.time - this.bodyTime);

@@ -35,7 +35,11 @@ export function expectationsSeen(controller: Controller, rehearsal: RehearsalScr
     return { at, state, ...(turns && { direction }) };
   });
   const cues: Record<string, number> = {};
-  for (const { kind, name } of trace) if (kind === 'cue') cues[name] = (cues[name] ?? 0) + 1;
+  for (const entry of trace) {
+    if (entry.kind !== 'cue') continue;
+    const cue = entry.from ?? entry.name;
+    cues[cue] = (cues[cue] ?? 0) + 1;
+  }
   const passed = controller.tracks.flatMap(({ index, order }): Expectation[] => {
     // What has taken a track is expected of the one that it belongs to.
     const states = order.map((one) => controller.states[one]!).filter(({ takenBy }) => takenBy < 0);

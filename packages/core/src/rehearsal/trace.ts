@@ -27,7 +27,14 @@ export type TraceEntry =
   | { readonly kind: 'pace'; readonly at: number; readonly name: 'pace'; readonly value: number }
   | { readonly kind: 'reset'; readonly at: number; readonly name: 'reset' }
   | { readonly kind: 'pulse' | 'press' | 'release'; readonly at: number; readonly name: string }
-  | { readonly kind: 'cue'; readonly at: number; readonly name: string; readonly track: string }
+  | {
+      readonly kind: 'cue';
+      readonly at: number;
+      readonly name: string;
+      /** The cue on the frame, where it was told by another name. */
+      readonly from?: string;
+      readonly track: string;
+    }
   | {
       readonly kind: 'turn' | 'flipbook';
       readonly at: number;
@@ -55,11 +62,15 @@ export type TraceEntry =
 export function entryOf(reports: Reports, index: number, at: number): TraceEntry {
   const [kind, name, from] = [reports.kind(index), reports.name(index), reports.from(index)];
   const track = reports.track(index);
-  if (kind === 'cue') return { kind, at, name, track };
+  if (kind === 'cue') return { kind, at, name, ...(from !== name && { from }), track };
   return kind === 'switch'
     ? { kind, at, name, from, rule: reports.rule(index)!, track }
     : { kind, at, name, from, track };
 }
+
+/** Whether it tells of a cue: of the one on the frame, or of the name by which it was told. */
+export const tellsCue = (entry: TraceEntry, cue: string): boolean =>
+  entry.kind === 'cue' && (entry.name === cue || entry.from === cue);
 
 /** What a track showed. */
 export interface TrackSample {

@@ -79,7 +79,9 @@ export class LedCharacter {
     this.isFeeding = false;
     this.leaps =
       body?.leapAt !== undefined &&
-      [...performer.reports].some(({ kind, name }) => kind === 'cue' && name === body.leapAt);
+      [...performer.reports].some(
+        ({ kind, name, from }) => kind === 'cue' && (name === body.leapAt || from === body.leapAt),
+      );
   }
 
   private turn(button: ButtonName, isDown: boolean): void {

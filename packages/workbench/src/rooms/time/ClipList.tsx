@@ -89,7 +89,7 @@ export const ClipList = memo(function ClipList() {
               const showing = statesIn(definition()).flatMap((state) =>
                 showsOf(state.definition).includes(selected!) ? [state.name] : [],
               );
-              act(removeClip(selected!));
+              act(removeClip(useWorkbench.getState().definition, selected!));
               if (showing.length > 0)
                 tell(
                   `Deleted. ${showing.join(', ')} showed it and cannot be performed now; undo brings it back.`,

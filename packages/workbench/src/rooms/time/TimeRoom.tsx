@@ -13,6 +13,7 @@ import { Choice, IconButton, NumberBox } from '../../parts/ui.js';
 import { ClipList } from './ClipList.js';
 import { Looks } from './Looks.js';
 import { Strip } from './Strip.js';
+import { Told } from './Told.js';
 import { Tray } from './Tray.js';
 
 /** How the cells of a clip's sheet are numbered. */
@@ -191,6 +192,9 @@ function Timing({ name, definition, compiled, size }: TimingProps) {
       <IconButton label="measure the stride from the feet" onPress={measure}>
         <Ruler size={15} />
       </IconButton>
+      {Object.keys(clip.cues ?? {}).map((cue) => (
+        <Told key={cue} cue={cue} variety={definition.cues?.[cue]} />
+      ))}
     </div>
   );
 }
