@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -34,6 +34,19 @@ async function begin(): Promise<void> {
   await bench.beginNew();
   await bench.bring([fileOf('keeper.dothop.yaml', clips), fileOf('wick.png', png)]);
   await bench.told(/keeper/);
+}
+
+/** What the command says to a rehearsal of what was made in the page. */
+async function rehearsed(rehearsal: string): Promise<string> {
+  writeFileSync(path.join(folder, 'keeper.dothop.yaml'), await bench.document());
+  writeFileSync(path.join(folder, 'wick.png'), png);
+  writeFileSync(path.join(folder, 'day.rehearsal.yaml'), rehearsal);
+  const program = path.join(root, 'packages/cli/bin/dot-hop.js');
+  const { stdout } = spawnSync(process.execPath, [program, 'rehearse', 'day.rehearsal.yaml', '--quiet'], {
+    cwd: folder,
+    encoding: 'utf8',
+  });
+  return stdout;
 }
 
 test('from clips to a character that stands, goes, leaps and swings, without a word typed into the text', async () => {
@@ -102,12 +115,7 @@ states:
   hop: { shows: crouch, priority: 30, when: jump and grounded }
   swing: { shows: swing, priority: 40, when: swing, hops: [{ to: hop, at: end, during: late, if: jump }], yields: [{ to: [go], during: late }] }
 `);
-  // The command rehearses what was made here.
-  writeFileSync(path.join(folder, 'keeper.dothop.yaml'), await bench.document());
-  writeFileSync(path.join(folder, 'wick.png'), png);
-  writeFileSync(
-    path.join(folder, 'day.rehearsal.yaml'),
-    `dotHopRehearsal: 1
+  const passed = await rehearsed(`dotHopRehearsal: 1
 document: keeper.dothop.yaml
 lasts: 5000
 body: { platformer: { leapAt: leap } }
@@ -118,14 +126,108 @@ script:
   - { at: 2900, pulse: jump }
 expect:
   - { from: 0, to: 5000, passes: [stand, go, hop, air, stand, swing, hop, air, stand] }
-`,
-  );
-  const program = path.join(root, 'packages/cli/bin/dot-hop.js');
-  const said = execFileSync(process.execPath, [program, 'rehearse', 'day.rehearsal.yaml', '--quiet'], {
-    cwd: folder,
-    encoding: 'utf8',
-  });
-  expect(said).toContain('the expectation is met');
+`);
+  expect(passed).toContain('the expectation is met');
+}, 240_000);
+
+/** The same with what is told by the game, and clips of blows and falls. */
+const fighter = `${clips}  swing2: { cells: 44-49, fps: 12, loop: once, spans: { late: 3-5 } }
+  hurt: { cells: 50-53, fps: 10, loop: once }
+  fallen: { cells: 70-76, fps: 10, loop: once }
+  skid: { cells: 66-68, fps: 12, loop: once }
+signals:
+  vx: { number: 0 }
+  swing: { pulse: { keep: 200 } }
+  blow: { pulse: true }
+  alive: { flag: true }
+  tired: { flag: false }
+derived:
+  speed: abs(vx)
+  moving: { of: speed, above: 12, below: 8 }
+`;
+
+test('a chain of blows in a group, hurt, death, a bridge, a variant and a track are made by hand, and rehearsed', async () => {
+  const { page } = bench;
+  await bench.beginNew();
+  await bench.bring([fileOf('keeper.dothop.yaml', fighter), fileOf('wick.png', png)]);
+  await bench.told(/keeper/);
+  await bench.room('Rank');
+  await bench.newState('stand', 'stand');
+  await bench.newState('walk', 'go');
+  await bench.addTerm('as long as', 'moving');
+  // Who is tired walks where others run: the same rules, other drawings.
+  await page.getByRole('button', { name: 'new variant' }).click();
+  await bench.choose('while', 'tired');
+  await bench.choose('instead of walk', 'run');
+  // Out of a walk he brakes.
+  await page.getByRole('row', { name: 'stand', exact: true }).click();
+  await page.getByRole('button', { name: 'new bridge' }).click();
+  await bench.choose('coming from', 'go');
+  await bench.choose('first plays', 'skid');
+  // Blows on the way: a group, in which a blow ranks above going.
+  await page.getByRole('row', { name: 'go', exact: true }).click();
+  await bench.choose('in the group', 'a new one');
+  await page.getByRole('row', { name: 'group', exact: true }).click();
+  await bench.put('name of the group', 'afoot');
+  await page.getByRole('region', { name: 'the group afoot' }).waitFor();
+  await bench.put('tags of all its states', 'busy');
+  await bench.newState('swing', 'swing');
+  await bench.addTerm('starts when', 'swing');
+  await bench.newState('swing2', 'swing2');
+  await page.getByRole('row', { name: 'swing', exact: true }).click();
+  await page.getByRole('button', { name: 'new hop' }).click();
+  await bench.choose('to', 'swing2');
+  await bench.choose('its condition counts', 'during late, until then');
+  await bench.addTerm('if', 'swing');
+  await page.getByRole('row', { name: 'stand', exact: true }).click();
+  await bench.newState('hurt', 'hurt');
+  await bench.addTerm('starts when', 'blow');
+  await bench.newState('fallen', 'fallen');
+  await bench.addTerm('starts when', 'alive');
+  await page.getByTestId('condition-starts when').getByRole('button', { name: 'alive', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'not alive' }).click();
+  await page.getByRole('checkbox', { name: 'nothing cuts it off' }).click();
+  // Arms of their own go along, and show that he falls too.
+  await page.getByRole('button', { name: 'new track' }).click();
+  await page.getByRole('region', { name: 'the track arms' }).waitFor();
+  await page.getByRole('row', { name: 'fallen', exact: true }).click();
+  await bench.choose('the track arms', 'shows this too');
+  expect(await bench.document()).toBe(`${fighter}states:
+  stand: { shows: stand, bridges: { go: skid } }
+  hurt: { shows: hurt, priority: 20, when: blow }
+  fallen: { shows: fallen, priority: 30, when: not alive, final: true, takes: [arms] }
+variants:
+  tired: { walk: run }
+groups:
+  afoot:
+    while: moving
+    priority: 10
+    rest: go
+    states:
+      go: { shows: walk }
+      swing: { shows: swing, priority: 10, when: swing, hops: [{ to: swing2, at: end, during: late, if: swing }] }
+      swing2: { shows: swing2, priority: 10 }
+    tags: [busy]
+tracks:
+  arms:
+    states:
+      arms-along: { inStep: body }
+`);
+  const passed = await rehearsed(`dotHopRehearsal: 1
+document: keeper.dothop.yaml
+lasts: 4000
+script:
+  - { at: 200, set: { vx: 40 } }
+  - { at: 600, pulse: swing }
+  - { at: 950, pulse: swing }
+  - { at: 2100, pulse: blow }
+  - { at: 2600, set: { vx: 0 } }
+  - { at: 3200, set: { alive: false } }
+expect:
+  - { from: 0, to: 4000, passes: [stand, go, swing, swing2, go, hurt, go, stand, fallen] }
+  - { at: 2650, clip: skid }
+`);
+  expect(passed).toContain('all 2 expectations met');
 }, 240_000);
 
 test('a state is dragged up the ladder, ranked by keys, and undone; who wins is told', async () => {

@@ -58,6 +58,7 @@ export { conditionText, conditionTree } from './conditions.js';
 export type { ConditionTree } from './conditions.js';
 
 // Step 5: states.
+export { addTrack, groupIn, groupState, groupsOf, setGroup, setVariant } from './groups.js';
 export { addState, rankState, removeState, setHop, setState } from './states.js';
 
 export { framesOf } from './frames.js';

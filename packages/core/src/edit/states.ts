@@ -26,17 +26,23 @@ function rungsBeside(definition: ControllerDefinition, state: StatedState): Stat
     .sort((one, other) => priorityOf(other) - priorityOf(one));
 }
 
-/** A new state that shows a clip or flipbook, in the document or in one of its tracks. The first of all is the one that it rests in. */
+/**
+ * A new state that shows a clip or flipbook. The first of all is the one that the character rests in.
+ *
+ * @param holder where it is put: the document itself, or the path of a track or a group
+ */
 export function addState(
   definition: ControllerDefinition,
   wanted: string,
   state: StateDefinition,
-  track?: string,
+  holder: DocumentPath = [],
 ): Edit {
   const all = Object.fromEntries(statesIn(definition).map((one) => [one.name, one]));
   const name = freeName(wanted, all);
-  const path = track === undefined ? ['states', name] : ['tracks', track, 'states', name];
-  return { says: `make state ${name}`, changes: [{ op: 'set', path, value: state }] };
+  return {
+    says: `make state ${name}`,
+    changes: [{ op: 'set', path: [...holder, 'states', name], value: state }],
+  };
 }
 
 /** Takes a state away, with the hops and `then` that lead to it. What else names it is told as a problem of the document. */

@@ -60,6 +60,8 @@ const isInLines = (path: readonly (string | number)[], value: unknown): boolean 
   if (typeof value !== 'object' || value === null || fieldsOf(value).length === 0) return false;
   const name = String(path[path.length - 1]);
   if (path.length === 2 && path[0] === 'sheets') return true;
+  // A group, or a track: it holds states.
+  if (['groups', 'tracks'].includes(String(path[path.length - 2]))) return true;
   // A few rectangles can be taken in at a glance in one line; a sheet full of them can not.
   if (name === 'cells') return Array.isArray(value) && value.length > 4 && Array.isArray(value[0]);
   // The lines of a rehearsal, and what it expects.

@@ -30,6 +30,8 @@ export interface Selection {
   readonly frames: readonly number[];
   readonly signal: string | undefined;
   readonly state: string | undefined;
+  /** The rung of the ladder where it is a group or a track, as `group sea` or `track arms`. */
+  readonly rung: string | undefined;
 }
 
 /** A character that is open: its text, what the text comes to, its files, and what one is looking at. */
@@ -71,7 +73,15 @@ export interface Workbench {
 export const emptyDefinition: ControllerDefinition = { dotHop: 1, sheets: {}, clips: {} };
 export const emptyText = (name: string): string => `dotHop: 1\nname: ${name}\nsheets: {}\nclips: {}\n`;
 const nothing: Selection = {
-  ...{ sheet: undefined, cells: [], clip: undefined, frames: [], signal: undefined, state: undefined },
+  ...{
+    sheet: undefined,
+    cells: [],
+    clip: undefined,
+    frames: [],
+    signal: undefined,
+    state: undefined,
+    rung: undefined,
+  },
 };
 
 export const useWorkbench = create<Workbench>(() => ({
@@ -319,7 +329,15 @@ export function addFiles(files: ReadonlyMap<string, Blob>, drawn: ReadonlyMap<st
 }
 
 export const select = (selection: Partial<Selection>): void =>
-  put({ selection: { ...state().selection, ...selection } });
+  put({
+    selection: {
+      ...state().selection,
+      // A state and a rung of another kind are not looked at together.
+      ...('state' in selection && { rung: undefined }),
+      ...('rung' in selection && { state: undefined }),
+      ...selection,
+    },
+  });
 export const goTo = (room: RoomName): void => put({ room });
 export const tell = (text: string, isBad = false): void => put({ notice: { text, isBad } });
 export const setSaved = (saved: Workbench['saved']): void => put({ saved });

@@ -1,6 +1,7 @@
 import type { ControllerDefinition } from 'dot-hop';
-import { addState, rankState, removeState } from 'dot-hop/edit';
-import { ChevronDown, ChevronUp, Plus, Trash2 } from 'lucide-react';
+import { addState, addTrack, groupIn, rankState, removeState } from 'dot-hop/edit';
+import { ChevronDown, ChevronUp, Layers, Plus, Trash2 } from 'lucide-react';
+import { stateIn } from 'dot-hop/explain';
 import { memo, useDeferredValue, useMemo, useRef } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
 import { useFound } from '../../character/found.js';
@@ -21,6 +22,7 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
   const selected = useWorkbench((state) => state.selection.state);
   const seen = useFound((state) => state.seen);
   const rungs = useMemo(() => rungsOf(definition), [definition]);
+  const rung = useWorkbench((state) => state.selection.rung);
   const box = useRef<HTMLDivElement>(null);
   useShown(box);
   const current = rungs.find(({ id, kind }) => kind === 'state' && id === selected);
@@ -58,7 +60,19 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
     }
     const isFirst = now.states === undefined;
     const top = Math.max(0, ...rungsOf(now).map(({ priority }) => priority));
-    const edit = addState(now, clip, { shows: clip, ...(isFirst ? {} : { priority: top + 10 }) });
+    // Beside what is selected: in the same track and group.
+    const beside = selection.state === undefined ? undefined : stateIn(now, selection.state);
+    const group =
+      selection.rung?.startsWith('group ') === true ? groupIn(now, selection.rung.slice(6)) : undefined;
+    const track = selection.rung?.startsWith('track ') === true ? selection.rung.slice(6) : 'body';
+    const holder = group?.path ?? beside?.path.slice(0, -2) ?? (track === 'body' ? [] : ['tracks', track]);
+    const isFree = holder.length > 0;
+    const edit = addState(
+      now,
+      clip,
+      { shows: clip, ...(isFirst ? {} : { priority: isFree ? 10 : top + 10 }) },
+      holder,
+    );
     act(edit);
     select({ state: String(edit.changes[0]!.op === 'set' ? edit.changes[0]!.path.at(-1) : clip) });
     if (isFirst) tell(`made state ${clip}: the character rests in it`);
@@ -77,6 +91,16 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
         <div className="row">
           <IconButton label="new state" onPress={add}>
             <Plus size={15} />
+          </IconButton>
+          <IconButton
+            label="new track"
+            onPress={() => {
+              const edit = addTrack(useWorkbench.getState().definition, 'arms');
+              act(edit);
+              select({ rung: `track ${String(edit.changes[0]!.path[1])}` });
+            }}
+          >
+            <Layers size={15} />
           </IconButton>
           <IconButton
             label="rank it higher"
@@ -119,11 +143,13 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
         <GridList
           aria-label="states, from the highest rank down"
           selectionMode="single"
-          selectedKeys={selected === undefined ? [] : [selected]}
-          disabledKeys={rungs.flatMap(({ id, kind }) => (kind === 'state' ? [] : [id]))}
+          selectedKeys={[rung ?? selected ?? []].flat()}
           onSelectionChange={(keys) => {
             if (keys === 'all') return;
-            for (const key of keys) select({ state: String(key) });
+            for (const key of keys) {
+              const isState = rungs.some(({ id, kind }) => id === key && kind === 'state');
+              select(isState ? { state: String(key) } : { rung: String(key) });
+            }
           }}
           dragAndDropHooks={dragAndDropHooks}
           items={rungs}

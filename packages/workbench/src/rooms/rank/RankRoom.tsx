@@ -1,5 +1,6 @@
 import { stateIn } from 'dot-hop/explain';
 import { useWorkbench } from '../../character/store.js';
+import { GroupPanel, TrackPanel } from './HolderPanel.js';
 import { Ladder } from './Ladder.js';
 import { StatePanel } from './StatePanel.js';
 
@@ -7,12 +8,18 @@ import { StatePanel } from './StatePanel.js';
 export function RankRoom() {
   const definition = useWorkbench((state) => state.definition);
   const name = useWorkbench((state) => state.selection.state);
+  const rung = useWorkbench((one) => one.selection.rung);
+  const [, kind, holder = ''] = /^(group|track) (.*)$/.exec(rung ?? '') ?? [];
   const state = name === undefined ? undefined : stateIn(definition, name);
   return (
     <div className="rank">
       <Ladder />
       <div className="middle">
-        {state === undefined ? (
+        {kind === 'group' ? (
+          <GroupPanel name={holder} definition={definition} />
+        ) : kind === 'track' ? (
+          <TrackPanel name={holder} definition={definition} />
+        ) : state === undefined ? (
           <div className="hint empty">
             <p>
               A state is what the character can be showing: standing, walking, a leap. The one that ranks

@@ -1,6 +1,6 @@
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';
-import { stateIn } from 'dot-hop/explain';
-import { setState } from 'dot-hop/edit';
+import { showsOf, stateIn, statesIn } from 'dot-hop/explain';
+import { freeName, groupState, groupsOf, setState } from 'dot-hop/edit';
 import type { StatedState } from 'dot-hop/explain';
 import { Fragment, memo, useDeferredValue } from 'react';
 import { renameEverywhere } from '../../character/rehearsals.js';
@@ -10,9 +10,12 @@ import { Here } from '../../parts/Here.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox } from '../../parts/ui.js';
 import { Around } from './Around.js';
+import { BridgeRows } from './Bridges.js';
 import { Hops } from './Hops.js';
 import { atKey, atOf, instantsOf } from './instants.js';
 import { Shows } from './Shows.js';
+import { Takes } from './Takes.js';
+import { VariantRows } from './Variants.js';
 import { Yields } from './Yields.js';
 
 const carries = { none: 'begins anew', phase: 'goes on at the phase', frame: 'goes on at the frame' };
@@ -75,6 +78,12 @@ const Showing = memo(function Showing({ state, definition }: PanelProps) {
     else void renameEverywhere({ kind: 'state', from: name, to }).then(() => select({ state: to }));
   };
   const isRest = (definition.rest ?? Object.keys(definition.states ?? {})[0]) === name;
+  const all = groupsOf(definition).map((chain) => chain.at(-1)!);
+  // Those of its own track.
+  const isBeside = ({ path: at }: (typeof all)[number]): boolean =>
+    state.track === 'body' ? at[0] === 'groups' : at[1] === state.track;
+  const groups = all.filter(isBeside).map((one) => one.name);
+  const newGroup = freeName('group', Object.fromEntries(all.map((one) => [one.name, true])));
   return (
     <>
       <div className="fieldset">
@@ -85,6 +94,21 @@ const Showing = memo(function Showing({ state, definition }: PanelProps) {
           value={said.priority ?? 0}
           onChange={(priority) => set('priority', priority)}
         />
+        {isRest ? null : (
+          <Choice
+            label="in the group"
+            value={state.groups.at(-1)?.name ?? ''}
+            options={{
+              '': 'none',
+              ...Object.fromEntries(groups.map((one) => [one, one])),
+              // It rests in the first of its states, and nobody rests in what starts on a press.
+              ...(said.when === undefined && { [newGroup]: 'a new one' }),
+            }}
+            onChange={(group) =>
+              act(groupState(useWorkbench.getState().definition, name, group || undefined))
+            }
+          />
+        )}
         <Check
           label="rests here when nothing else wants to show"
           isOn={isRest}
@@ -97,6 +121,7 @@ const Showing = memo(function Showing({ state, definition }: PanelProps) {
       <div className="fieldset">
         <Shows state={state} definition={definition} />
       </div>
+      <VariantRows shown={showsOf(said)} />
       {(['shows', 'gaits', 'rate'] as const).map((field) => (
         <Here key={field} path={[...path, field]} />
       ))}
@@ -111,7 +136,9 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
     setField(name, field, value);
   const isAct = said.when !== undefined;
   const isPosture = !isAct && said.while !== undefined;
-  const beside = Object.keys(definition.states ?? {}).filter((one) => one !== name);
+  const beside = statesIn(definition)
+    .filter((one) => one.track === state.track && one.name !== name)
+    .map((one) => one.name);
   const instants = instantsOf(definition, said);
   return (
     <section aria-label="how it goes on">
@@ -190,6 +217,8 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
           onChange={(final) => set('final', final ? true : undefined)}
         />
       </div>
+      <BridgeRows state={state} />
+      <Takes state={state} />
       <Hops state={state} />
       <Yields state={state} />
     </section>

@@ -1,0 +1,135 @@
+import type { ControllerDefinition, TrackDefinition } from 'dot-hop';
+import { groupIn, setGroup } from 'dot-hop/edit';
+import { stateIn, statesIn } from 'dot-hop/explain';
+import { renameEverywhere } from '../../character/rehearsals.js';
+import { act, select, tell } from '../../character/store.js';
+import { Condition } from '../../parts/Condition.js';
+import { Here } from '../../parts/Here.js';
+import { TextBox } from '../../parts/TextBox.js';
+import { Check, Choice, NumberBox } from '../../parts/ui.js';
+
+const chosen = (names: readonly string[]): Record<string, string> =>
+  Object.fromEntries(names.map((one) => [one, one]));
+
+/** What a group says for all of its states. */
+export function GroupPanel({
+  name,
+  definition,
+}: {
+  readonly name: string;
+  readonly definition: ControllerDefinition;
+}) {
+  const group = groupIn(definition, name);
+  if (group === undefined) return null;
+  const { path, definition: said } = group;
+  const rename = (to: string): void => {
+    if (to === '') return;
+    if (stateIn(definition, to) !== undefined || groupIn(definition, to) !== undefined)
+      tell(`There is a state or a group ${to} already.`, true);
+    // Groups have their names beside those of states.
+    else void renameEverywhere({ kind: 'state', from: name, to }).then(() => select({ rung: `group ${to}` }));
+  };
+  return (
+    <section className="holder" aria-label={`the group ${name}`}>
+      <h3>the group {name}</h3>
+      <p className="hint">
+        Its states show only while its condition is true, and rank among themselves. The whole group ranks
+        among the states beside it.
+      </p>
+      <div className="fieldset">
+        <TextBox label="name of the group" value={name} onChange={rename} />
+        <NumberBox
+          label="rank of the group"
+          least={-9999}
+          value={said.priority ?? 0}
+          onChange={(priority) => act(setGroup(path, 'priority', priority), `priority of ${name}`)}
+        />
+        <Choice
+          label="at rest shows"
+          value={said.rest}
+          options={chosen([said.rest, ...Object.keys(said.states)])}
+          onChange={(rest) => act(setGroup(path, 'rest', rest))}
+        />
+        <TextBox
+          label="tags of all its states"
+          value={(said.tags ?? []).join(', ')}
+          placeholder="none"
+          onChange={(text) => {
+            const tags = text.split(/[\s,]+/).filter((one) => one !== '');
+            act(setGroup(path, 'tags', tags.length === 0 ? undefined : tags));
+          }}
+        />
+      </div>
+      <Condition
+        label="as long as"
+        value={said.while}
+        hint="a condition: while it is true the group stands"
+        onChange={(value) => act(setGroup(path, 'while', value ?? 'true'), `while of ${name}`)}
+      />
+      <Here path={path} />
+    </section>
+  );
+}
+
+/** What a track draws, and in which state it rests. */
+export function TrackPanel({
+  name,
+  definition,
+}: {
+  readonly name: string;
+  readonly definition: ControllerDefinition;
+}) {
+  const track: TrackDefinition | undefined = definition.tracks?.[name];
+  if (track === undefined)
+    return (
+      <p className="hint empty">
+        The body: what the document’s own states show. Further tracks run beside it, with states of their own.
+      </p>
+    );
+  const path = ['tracks', name];
+  const own = statesIn(definition).filter((one) => one.track === name && one.groups.length === 0);
+  const parts = [
+    ...new Set(Object.values(definition.sheets).flatMap((sheet) => Object.keys(sheet.parts ?? {}))),
+  ];
+  const set = (field: 'rest' | 'draws', value: unknown): void =>
+    act({
+      says: `“${field}” of ${name}`,
+      changes: [
+        value === undefined
+          ? { op: 'remove', path: [...path, field] }
+          : { op: 'set', path: [...path, field], value },
+      ],
+    });
+  const draws = track.draws ?? [];
+  return (
+    <section className="holder" aria-label={`the track ${name}`}>
+      <h3>the track {name}</h3>
+      <p className="hint">
+        Its states run beside those of the body, on the same signals.{' '}
+        {parts.length === 0
+          ? 'The sheets have no parts yet, so it draws nothing: it is for its cues and tags.'
+          : 'It draws the parts that are picked here.'}
+      </p>
+      <div className="fieldset">
+        <Choice
+          label="at rest shows"
+          value={track.rest ?? own[0]?.name ?? ''}
+          options={chosen(own.map((one) => one.name))}
+          onChange={(rest) => set('rest', rest)}
+        />
+        {parts.map((part) => (
+          <Check
+            key={part}
+            label={`draws ${part}`}
+            isOn={draws.includes(part)}
+            onChange={(isOn) => {
+              const now = isOn ? [...draws, part] : draws.filter((one) => one !== part);
+              set('draws', now.length === 0 ? undefined : now);
+            }}
+          />
+        ))}
+      </div>
+      <Here path={path} />
+    </section>
+  );
+}
