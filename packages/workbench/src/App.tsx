@@ -47,6 +47,10 @@ const rooms: Readonly<Record<RoomName, { readonly title: string; readonly Room: 
     title: 'Try',
     Room: lazy(async () => ({ default: (await import('./rooms/try/TryRoom.js')).TryRoom })),
   },
+  check: {
+    title: 'Check',
+    Room: lazy(async () => ({ default: (await import('./rooms/check/CheckRoom.js')).CheckRoom })),
+  },
 };
 const TextPane = lazy(async () => ({ default: (await import('./text/TextPane.js')).TextPane }));
 
@@ -100,7 +104,7 @@ function useKeys(): void {
       } else if (held && key === 's') {
         event.preventDefault();
         void saveZip();
-      } else if (event.altKey && /^[1-6]$/.test(event.key)) {
+      } else if (event.altKey && /^[1-7]$/.test(event.key)) {
         event.preventDefault();
         goTo((Object.keys(rooms) as RoomName[])[Number(event.key) - 1]!);
       } else if (event.altKey && key === 't') {
@@ -133,7 +137,7 @@ export function App() {
         {room === 'try' ? null : (
           <aside>
             <Stage />
-            <FoundList />
+            {room === 'check' ? null : <FoundList />}
           </aside>
         )}
         {isTextOpen ? (

@@ -59,6 +59,8 @@ export type { ConditionTree } from './conditions.js';
 
 // Step 5: states.
 export { addTrack, groupIn, groupState, groupsOf, setGroup, setVariant } from './groups.js';
+export { acceptFinding, acceptNoMore, remedyOf } from './remedy.js';
+export type { FindingData } from './remedy.js';
 export { addState, rankState, removeState, setHop, setState } from './states.js';
 
 export { framesOf } from './frames.js';

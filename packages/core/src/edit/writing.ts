@@ -64,8 +64,8 @@ const isInLines = (path: readonly (string | number)[], value: unknown): boolean 
   if (['groups', 'tracks'].includes(String(path[path.length - 2]))) return true;
   // A few rectangles can be taken in at a glance in one line; a sheet full of them can not.
   if (name === 'cells') return Array.isArray(value) && value.length > 4 && Array.isArray(value[0]);
-  // The lines of a rehearsal, and what it expects.
-  if (path.length === 1 && (name === 'script' || name === 'expect')) return true;
+  // The lines of a rehearsal, what it expects, and what is accepted.
+  if (path.length === 1 && (name === 'script' || name === 'expect' || name === 'accept')) return true;
   return listed.has(name);
 };
 

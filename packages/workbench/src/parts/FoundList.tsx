@@ -12,7 +12,7 @@ export function FoundList() {
   const room = useWorkbench((state) => state.room);
   const { sheet, clip, state: shown, signal } = useWorkbench((state) => state.selection);
   const { seen, isLooking } = useFound();
-  const open = seen.filter(({ accepted, severity }) => !accepted && severity !== 'note');
+  const open = seen.filter(({ accepted, severity }) => accepted === undefined && severity !== 'note');
   const concerns = (path: readonly (string | number)[]): boolean =>
     ({
       cut: path[0] === 'sheets' && path[1] === sheet,
@@ -20,6 +20,7 @@ export function FoundList() {
       signals: (path[0] === 'signals' || path[0] === 'derived') && path[1] === signal,
       turn: path[0] === 'compass' || path[0] === 'flipbooks',
       try: false,
+      check: false,
       rank: shown !== undefined && path.includes('states') && path.includes(shown),
     })[room];
   const near = open.filter(({ path }) => concerns(path));

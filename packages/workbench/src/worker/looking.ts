@@ -1,5 +1,5 @@
-import { checkController, whoWins } from 'dot-hop/check';
-import type { Severity } from 'dot-hop/check';
+import { checkController, findings as titles, whoWins } from 'dot-hop/check';
+import type { Severity, Winner } from 'dot-hop/check';
 import { measureClips } from 'dot-hop/pixels';
 import type { Picture } from 'dot-hop/pixels';
 import { compileWorn } from 'dot-hop/wardrobe';
@@ -13,10 +13,15 @@ export interface Seen {
   readonly severity: Severity;
   readonly path: DocumentPath;
   readonly text: string;
+  /** What it is about, in a few words. */
+  readonly title: string;
+  /** What was found, by name: see `dot-hop/check`. */
+  readonly values: Readonly<Record<string, unknown>>;
   /** Frames of the clip that are meant. */
   readonly frames: readonly number[];
   readonly cells: readonly number[];
-  readonly accepted: boolean;
+  /** Why the document accepts it; `undefined` where it does not. */
+  readonly accepted: string | undefined;
 }
 
 const pictures = new Map<string, Picture>();
@@ -42,9 +47,11 @@ const looking = {
         severity,
         path,
         text: message,
+        title: titles[code].title,
+        values,
         frames: (values.frames as readonly number[] | undefined) ?? [],
         cells: (values.cells as readonly number[] | undefined) ?? [],
-        accepted: accepted !== undefined,
+        accepted,
       }));
     } catch (error) {
       if (error instanceof DotHopError) return [];
@@ -65,7 +72,29 @@ const looking = {
       throw error;
     }
   },
+
+  /**
+   * Who takes over in which situation, from the highest rank down.
+   *
+   * @param known what is known of the situation, as a condition; nothing where it is empty
+   */
+  winners(definition: ControllerDefinition, track: string, known: string): Row[] | undefined {
+    try {
+      const controller = compileWorn(definition, {
+        images: Object.fromEntries(pictures),
+        ...(known !== '' && { questions: [known] }),
+      });
+      const { index = 0 } = controller.tracks.find(({ name }) => name === track) ?? {};
+      return whoWins(controller, controller.questions[0], index);
+    } catch (error) {
+      if (error instanceof DotHopError) return undefined;
+      throw error;
+    }
+  },
 };
+
+/** A row of the table of who wins: see `whoWins` of `dot-hop/check`. */
+export type Row = Winner;
 
 /** A situation in which a state takes over: what is on and what is off, and values that bring it about. */
 export interface Situation {

@@ -71,7 +71,7 @@ export function SheetView({
         path[0] === 'sheets'
           ? path[1] === name
           : clipOf(controller, String(path[1]))?.frames[0]?.sheet === name;
-      if (isHere && !accepted) for (const cell of own) found.add(cell);
+      if (isHere && accepted === undefined) for (const cell of own) found.add(cell);
     }
     return found;
   }, [seen, controller, name]);

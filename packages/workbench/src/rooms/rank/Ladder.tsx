@@ -82,7 +82,7 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
       ? 0
       : seen.filter(
           ({ accepted, severity, path }) =>
-            !accepted && severity !== 'note' && path.join('.').startsWith(state.path.join('.')),
+            accepted === undefined && severity !== 'note' && path.join('.').startsWith(state.path.join('.')),
         ).length;
   return (
     <div className="panel ladder" ref={box}>

@@ -86,7 +86,7 @@ export function Strip({
   const { lefts, perMs } = placesOf(frames, room);
   const width = lefts[lefts.length - 1]!;
   const seen = useFound((state) => state.seen).filter(
-    ({ path, accepted }) => path[0] === 'clips' && path[1] === name && !accepted,
+    ({ path, accepted }) => path[0] === 'clips' && path[1] === name && accepted === undefined,
   );
   const tallest = window.innerHeight > 950 ? 104 : 64;
   const faces = frames.map(({ cell, ms }, i): FrameLook => ({

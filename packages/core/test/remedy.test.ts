@@ -1,0 +1,81 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { pathText } from 'dot-hop';
+import { checkController } from 'dot-hop/check';
+import type { Finding } from 'dot-hop/check';
+import { compileDocument, readDocument } from 'dot-hop/document';
+import { acceptFinding, acceptNoMore, changedData, changedText, remedyOf } from 'dot-hop/edit';
+
+const page = readFileSync(fileURLToPath(new URL('../../../docs/findings.md', import.meta.url)), 'utf8');
+const head = `dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n`;
+const examples = [
+  ...page
+    .split('## From the drawings')[0]!
+    .matchAll(/### `([\w-]+)` \(\w+\)\n[\s\S]*?```yaml\n([\s\S]*?)```/g),
+].map(([, code, text]) => ({ code: code!, text: head + text! }));
+
+const read = (text: string) => readDocument(text, 'example.yaml');
+const checked = (text: string): readonly Finding[] => checkController(compileDocument(read(text))).findings;
+const placesOf = (text: string, code: string): string[] =>
+  checked(text).flatMap((one) => (one.code === code ? [pathText(one.path)] : []));
+
+/** What is found first of a kind in a document, and what is done about it. */
+function remedied(text: string, code: string): { says: string; text: string } | undefined {
+  const finding = checked(text).find((one) => one.code === code)!;
+  const edit = remedyOf(read(text).definition, finding);
+  return edit && { says: edit.says, text: changedText(text, edit.changes) };
+}
+
+const mended = examples.flatMap(({ code, text }) => {
+  const remedy = remedied(text, code);
+  return remedy === undefined ? [] : [{ code, ...remedy, before: placesOf(text, code) }];
+});
+
+test('findings whose remedy needs no more to be known have one, in words', () => {
+  expect(Object.fromEntries(mended.map(({ code, says }) => [code, says]))).toEqual({
+    'accept-unused': 'take out what accepts nothing',
+    'clip-unused': 'delete clip wave',
+    'derived-unused': 'take out speed',
+    flicker: 'show run and walk for at least 80 ms',
+    'follow-up-overtaken': 'rank float 3',
+    'hop-never': 'take out the hop to dive',
+    'one-sided': 'write abs(vx)',
+    'press-lost': 'remember down for 120 ms',
+    'rate-below-zero': 'write abs(vx / 60)',
+    'signal-unused': 'take out the signal grounded',
+    'state-never': 'rank sneak 3',
+    'state-stuck': 'play spin once',
+    'state-unreachable': 'delete state wave',
+    'then-endless': 'play hop once',
+    'then-never': 'take out “then: land”',
+    'threshold-gap': 'write >= in “while” of fall',
+    'threshold-overlap': 'write > in “while” of fall',
+    'variant-unused': 'no variant of walk',
+    'yield-needless': 'take out the yield to cower',
+  });
+});
+
+test.each(mended.map((one) => [one.code, one] as const))(
+  'after its remedy %s is found there no more',
+  (code, { text, before }) => {
+    const again = placesOf(text, code);
+    expect(again.length).toBeLessThan(before.length);
+  },
+);
+
+test('what is accepted is accepted at its place with its reason, and taken back', () => {
+  const { text } = examples.find(({ code }) => code === 'flicker')!;
+  const { definition } = read(text);
+  const [finding] = checked(text).filter(({ code }) => code === 'flicker');
+  const { changes } = acceptFinding(definition, finding!.code, pathText(finding!.path), 'he is slow');
+  const accepted = changedText(text, changes);
+  expect(checked(accepted).find(({ code }) => code === 'flicker')!.accepted).toBe('he is slow');
+  const second = acceptFinding(read(accepted).definition, 'clip-unused', undefined, 'later').changes;
+  const both = read(changedText(accepted, second)).definition;
+  expect(both.accept!.map(({ because }) => because)).toEqual(['he is slow', 'later']);
+  expect(changedData(both, acceptNoMore(both, 0).changes).accept).toEqual([
+    { finding: 'clip-unused', because: 'later' },
+  ]);
+  const one = read(accepted).definition;
+  expect(changedData(one, acceptNoMore(one, 0).changes).accept).toBeUndefined();
+});

@@ -1,0 +1,145 @@
+import { pathText } from 'dot-hop';
+import { useMemo, useState } from 'react';
+import { GridList, GridListItem } from 'react-aria-components';
+import { useFound } from '../../character/found.js';
+import type { Seen } from '../../character/found.js';
+import { useWorkbench } from '../../character/store.js';
+import { FoundList } from '../../parts/FoundList.js';
+import { Check } from '../../parts/ui.js';
+import { Finding } from './Finding.js';
+import { Winners } from './Winners.js';
+
+/** In which room what is found is mended, by the first word of its place. */
+const roomOf = ({ path }: Seen): string =>
+  ({
+    sheets: 'Cut',
+    clips: 'Time',
+    cues: 'Time',
+    compass: 'Turn',
+    flipbooks: 'Turn',
+    variants: 'Turn',
+    signals: 'Signals',
+    derived: 'Signals',
+    palettes: 'Wardrobe',
+    wardrobe: 'Wardrobe',
+    accept: 'What is accepted',
+  })[String(path[0])] ?? 'Rank';
+const roomNames = ['Cut', 'Time', 'Turn', 'Signals', 'Rank', 'Wardrobe', 'What is accepted'];
+
+const keyOf = ({ code, path, text }: Seen): string => `${code} ${pathText(path)} ${text}`;
+
+const views = { found: 'what is found', wins: 'who wins' };
+type View = keyof typeof views;
+
+/** All that is found, by room, with what can be done about it; and who takes over in which situation. */
+export function CheckRoom() {
+  const [view, setView] = useState<View>('found');
+  const troubles = useWorkbench((state) => state.troubles);
+  return (
+    <div className="check-room">
+      <div className="row views" role="group" aria-label="what is looked at">
+        {(Object.keys(views) as View[]).map((one) => (
+          <button
+            key={one}
+            type="button"
+            className="small"
+            aria-pressed={view === one}
+            onClick={() => setView(one)}
+          >
+            {views[one]}
+          </button>
+        ))}
+      </div>
+      {troubles.length > 0 ? (
+        <div className="middle">
+          <p className="hint">It is checked once it can be performed. This stands in the way:</p>
+          <FoundList />
+        </div>
+      ) : view === 'found' ? (
+        <Found />
+      ) : (
+        <Winners />
+      )}
+    </div>
+  );
+}
+
+function Found() {
+  const { seen, isLooking } = useFound();
+  const [picked, setPicked] = useState({ key: '', place: 0 });
+  const [showsAccepted, setShowsAccepted] = useState(false);
+  const accepted = seen.filter((one) => one.accepted !== undefined).length;
+  const shown = useMemo(
+    () =>
+      seen
+        .filter((one) => showsAccepted || one.accepted === undefined)
+        .map((one) => ({ one, room: roomOf(one) }))
+        .sort((a, b) => roomNames.indexOf(a.room) - roomNames.indexOf(b.room)),
+    [seen, showsAccepted],
+  );
+  // What is mended goes; the next one comes in its place.
+  const at = shown.findIndex(({ one }) => keyOf(one) === picked.key);
+  const current = shown[at < 0 ? Math.min(picked.place, shown.length - 1) : at]?.one;
+  const weighty = shown.filter(({ one }) => one.severity !== 'note' && one.accepted === undefined).length;
+  return (
+    <div className="found-room">
+      <div className="panel">
+        <h2>
+          {weighty === 0 ? 'Nothing wrong' : `${weighty} to look at`}
+          <small> {isLooking ? 'looking …' : ''}</small>
+        </h2>
+        <Check
+          label={`those accepted too (${accepted})`}
+          isOn={showsAccepted}
+          isDisabled={accepted === 0}
+          onChange={setShowsAccepted}
+        />
+        <GridList
+          aria-label="what is found, by room"
+          selectionMode="single"
+          disallowEmptySelection
+          selectedKeys={current === undefined ? [] : [keyOf(current)]}
+          onSelectionChange={(keys) => {
+            if (keys === 'all') return;
+            for (const key of keys)
+              setPicked({ key: String(key), place: shown.findIndex(({ one }) => keyOf(one) === key) });
+          }}
+          items={shown.map((entry, i) => ({
+            ...entry,
+            id: keyOf(entry.one),
+            isFirst: entry.room !== shown[i - 1]?.room,
+          }))}
+          renderEmptyState={() => (
+            <p className="hint">No state is out of reach, nothing flickers or jumps.</p>
+          )}
+        >
+          {({ id, one, room, isFirst }) => (
+            <GridListItem
+              id={id}
+              textValue={`${one.title}: ${pathText(one.path)}`}
+              className={`found-row ${one.severity}`}
+            >
+              <span className="what">
+                {isFirst ? <em>{room}</em> : null}
+                <b>{one.title}</b>
+                <small>
+                  {one.accepted === undefined ? '' : 'accepted: '}
+                  {pathText(one.path)}
+                </small>
+              </span>
+            </GridListItem>
+          )}
+        </GridList>
+      </div>
+      <div className="middle">
+        {current === undefined ? (
+          <p className="hint empty">
+            Every situation that the conditions can tell apart was gone through, and every drawing measured.
+          </p>
+        ) : (
+          <Finding key={keyOf(current)} finding={current} />
+        )}
+      </div>
+    </div>
+  );
+}

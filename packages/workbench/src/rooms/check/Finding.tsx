@@ -1,0 +1,97 @@
+import { pathText } from 'dot-hop';
+import { acceptFinding, acceptNoMore, remedyOf } from 'dot-hop/edit';
+import { useState } from 'react';
+import { Button, Input, Label, TextField } from 'react-aria-components';
+import type { Seen } from '../../character/found.js';
+import { act, follow, useWorkbench } from '../../character/store.js';
+import { Remedy } from '../time/Remedy.js';
+import { clipMeant } from './clip-of.js';
+import { FindingPicture } from './FindingPicture.js';
+
+const weights = { error: 'cannot be meant', warning: 'is hardly meant', note: 'is worth knowing' };
+
+/** One thing that is found: what it is, a picture of it, and what can be done about it. */
+export function Finding({ finding }: { readonly finding: Seen }) {
+  const { code, title, text, severity, path, accepted } = finding;
+  const definition = useWorkbench((state) => state.definition);
+  const controller = useWorkbench((state) => state.controller);
+  const remedy = remedyOf(definition, finding);
+  const clip = clipMeant(controller, finding);
+  return (
+    <section aria-label={title} className="finding">
+      <h3>{title}</h3>
+      <p className={`weight ${severity}`}>
+        This {weights[severity]}. <code>{code}</code>
+      </p>
+      <p>{text}</p>
+      <FindingPicture finding={finding} />
+      {accepted === undefined ? (
+        <>
+          <div className="row remedies">
+            {remedy === undefined ? null : (
+              <Button className="small lamp" onPress={() => act(remedy)}>
+                {remedy.says[0]!.toUpperCase() + remedy.says.slice(1)}
+              </Button>
+            )}
+            <Remedy clip={clip} code={code} frames={finding.frames} />
+            <Button className="small" onPress={() => follow(path)}>
+              Go to {pathText(path)}
+            </Button>
+          </div>
+          {code === 'accept-unused' ? null : <Accepting finding={finding} />}
+        </>
+      ) : (
+        <Accepted finding={finding} />
+      )}
+    </section>
+  );
+}
+
+/** Is meant all the same: the reason stands in the document. */
+function Accepting({ finding }: { readonly finding: Seen }) {
+  const [because, setBecause] = useState('');
+  const accept = (): void => {
+    if (because.trim() === '') return;
+    const { definition } = useWorkbench.getState();
+    act(acceptFinding(definition, finding.code, pathText(finding.path), because.trim()));
+  };
+  return (
+    <div className="row accepting">
+      <TextField className="number wide" value={because} onChange={setBecause}>
+        <Label>it is meant so, because</Label>
+        <Input onKeyDown={(event) => event.key === 'Enter' && accept()} />
+      </TextField>
+      <Button className="small" isDisabled={because.trim() === ''} onPress={accept}>
+        Accept it
+      </Button>
+    </div>
+  );
+}
+
+function Accepted({ finding: { code, path, accepted } }: { readonly finding: Seen }) {
+  const all = useWorkbench((state) => state.definition.accept) ?? [];
+  const place = pathText(path);
+  const at = all.findIndex(
+    (one) =>
+      one.finding === code && one.because === accepted && (one.at === undefined || place.startsWith(one.at)),
+  );
+  return (
+    <>
+      <p>
+        It is accepted, because: <b>{accepted}</b>
+      </p>
+      <div className="row remedies">
+        <Button
+          className="small"
+          isDisabled={at < 0}
+          onPress={() => act(acceptNoMore(useWorkbench.getState().definition, at))}
+        >
+          Accept it no more
+        </Button>
+        <Button className="small" onPress={() => follow(path)}>
+          Go to {place}
+        </Button>
+      </div>
+    </>
+  );
+}

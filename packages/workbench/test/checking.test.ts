@@ -1,0 +1,100 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { WorkbenchPage, fileOf } from './workbench-page.js';
+
+const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
+const read = (name: string): Buffer => readFileSync(path.join(demo, name));
+const bench = new WorkbenchPage();
+
+/** A line of what is found. */
+const row = (title: RegExp) => bench.page.getByRole('row', { name: title });
+
+test('faults of the rules are looked at, mended by their buttons, undone, and accepted with a reason', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await bench.bring([
+    fileOf('hurry.dothop.yaml', read('faulty-rules.dothop.yaml').toString()),
+    fileOf('wick.png', read('wick.png')),
+  ]);
+  await bench.told(/hurry/);
+  await bench.room('Check');
+  const count = (text: string) => page.getByRole('heading', { name: text });
+  await count('6 to look at').waitFor();
+  // The gap at 0 is drawn, and closed.
+  await row(/between two thresholds/).click();
+  await page.getByRole('img', { name: 'rise below vy = 0, fall above it' }).waitFor();
+  await page.getByRole('button', { name: 'Write >= in “while” of fall' }).click();
+  await row(/between two thresholds/).waitFor({ state: 'detached' });
+  expect(await bench.document()).toContain('while: not grounded and vy >= 0');
+  await page.getByRole('button', { name: /^Undo: write >=/ }).click();
+  await row(/between two thresholds/).waitFor();
+  // Who keeps a state out stands above it, and it is ranked above them.
+  await row(/can never show/).click();
+  await page
+    .getByRole('region', { name: 'a state that can never show' })
+    .getByText('hover')
+    .first()
+    .waitFor();
+  await page.getByRole('button', { name: /^Rank hover/ }).click();
+  await row(/can never show/).waitFor({ state: 'detached' });
+  // One is meant, for a reason.
+  await row(/one side only/).click();
+  await page.getByRole('textbox', { name: 'it is meant so, because' }).fill('he runs to the right only');
+  await page.keyboard.press('Enter');
+  await row(/one side only/).waitFor({ state: 'detached' });
+  const text = await bench.document();
+  expect(text).toContain(
+    'accept:\n  - { finding: one-sided, at: states.run.while, because: he runs to the right only }',
+  );
+  await page.getByRole('checkbox', { name: 'those accepted too (1)' }).click();
+  await row(/one side only/).click();
+  await page.getByText('he runs to the right only').waitFor();
+  await page.getByRole('button', { name: 'Accept it no more' }).click();
+  await page.getByRole('textbox', { name: 'it is meant so, because' }).waitFor();
+  expect(await bench.document()).not.toContain('accept:');
+  // Its place is a press away.
+  await page.getByRole('button', { name: 'Go to states.run.while' }).click();
+  await page.getByTestId('room-rank').waitFor();
+  // There the remedy stands beside it.
+  await page.getByRole('button', { name: 'write abs(vx)' }).click();
+  expect(await bench.document()).toContain('while: grounded and abs(vx) > 90');
+}, 240_000);
+
+test('measured drawings lie beside one another, and stand on the line again', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await bench.bring([
+    fileOf('faulty.dothop.yaml', read('faulty.dothop.yaml').toString()),
+    fileOf('faulty.png', read('faulty.png')),
+  ]);
+  await bench.told(/faulty/);
+  await bench.room('Check');
+  await row(/stands higher or lower than its neighbours: clips\.walk/).click();
+  const found = page.getByRole('region', { name: 'a frame that stands higher or lower than its neighbours' });
+  const frames = await found.locator('figure').count();
+  expect(frames).toBeGreaterThan(1);
+  expect(await found.locator('figure.meant').count()).toBeLessThan(frames);
+  await found.getByRole('button', { name: /^Stand (it|them) on the line/ }).click();
+  await row(/stands higher or lower than its neighbours: clips\.walk/).waitFor({ state: 'detached' });
+}, 240_000);
+
+test('who takes over is asked for what is known', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await bench.room('Check');
+  await page.getByRole('button', { name: 'who wins' }).click();
+  const takers = () => page.locator('.winners tbody tr td:nth-child(2)').allInnerTexts();
+  await page.locator('.winners tbody tr').nth(8).waitFor();
+  expect((await takers()).map((name) => name.trim()).slice(0, 2)).toEqual(['knocked', 'splashed']);
+  const known = page.getByTestId('condition-when it is known that').getByRole('textbox');
+  await known.fill(
+    'not footing and not blow and not splash and vy > 0 and not swing and not dash and not bump',
+  );
+  await known.press('Enter');
+  await page.waitForFunction(() => document.querySelectorAll('.winners tbody tr').length < 5);
+  expect((await takers()).map((name) => name.trim())).toContain('fall');
+  await known.fill('nobody > 3');
+  await known.press('Enter');
+  await page.getByText('That cannot be asked').waitFor();
+}, 240_000);
