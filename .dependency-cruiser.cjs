@@ -23,6 +23,7 @@ const order = [
   'document',
   'rehearsal',
   'edit',
+  'pack',
 ];
 const core = '^packages/core/src';
 

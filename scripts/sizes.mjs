@@ -9,6 +9,7 @@ const entries = {
   'dot-hop/check': 'packages/core/src/check/index.ts',
   'dot-hop/document': 'packages/core/src/document/index.ts',
   'dot-hop/rehearsal': 'packages/core/src/rehearsal/index.ts',
+  'dot-hop/pack': 'packages/core/src/pack/index.ts',
   '@dot-hop/browser': 'packages/browser/src/index.ts',
 };
 

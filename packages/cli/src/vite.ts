@@ -11,7 +11,7 @@ import type { Character } from './character.js';
 import { isForOthers } from './checked.js';
 import { readText } from './files/reading.js';
 import { writeWhole } from './files/writing.js';
-import { namesFile, namesFileOf } from './names-file.js';
+import { namesFile, namesFileOf } from 'dot-hop/pack';
 
 /** What the plugin may be told. */
 export interface DotHopPluginOptions {

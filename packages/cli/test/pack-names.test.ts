@@ -5,7 +5,7 @@ import { compileController, poseOf } from 'dot-hop';
 import type { Controller, DotHopError } from 'dot-hop';
 import fc from 'fast-check';
 import { loadCharacter } from '../src/character.js';
-import { pack as packCharacter } from '../src/pack/pack.js';
+import { pack as packCharacter } from 'dot-hop/pack';
 import { copyWick, runIn } from './command-line.js';
 import { drawn } from './drawn-pose.js';
 

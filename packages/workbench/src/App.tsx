@@ -51,6 +51,10 @@ const rooms: Readonly<Record<RoomName, { readonly title: string; readonly Room: 
     title: 'Check',
     Room: lazy(async () => ({ default: (await import('./rooms/check/CheckRoom.js')).CheckRoom })),
   },
+  ship: {
+    title: 'Ship',
+    Room: lazy(async () => ({ default: (await import('./rooms/ship/ShipRoom.js')).ShipRoom })),
+  },
 };
 const TextPane = lazy(async () => ({ default: (await import('./text/TextPane.js')).TextPane }));
 
@@ -104,7 +108,7 @@ function useKeys(): void {
       } else if (held && key === 's') {
         event.preventDefault();
         void saveZip();
-      } else if (event.altKey && /^[1-7]$/.test(event.key)) {
+      } else if (event.altKey && /^[1-8]$/.test(event.key)) {
         event.preventDefault();
         goTo((Object.keys(rooms) as RoomName[])[Number(event.key) - 1]!);
       } else if (event.altKey && key === 't') {
@@ -137,7 +141,7 @@ export function App() {
         {room === 'try' ? null : (
           <aside>
             <Stage />
-            {room === 'check' ? null : <FoundList />}
+            {room === 'check' || room === 'ship' ? null : <FoundList />}
           </aside>
         )}
         {isTextOpen ? (

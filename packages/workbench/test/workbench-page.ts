@@ -68,7 +68,7 @@ export class WorkbenchPage extends TestBrowser {
       .waitFor();
   }
 
-  async room(name: 'Cut' | 'Time' | 'Turn' | 'Signals' | 'Rank' | 'Try' | 'Check'): Promise<void> {
+  async room(name: 'Cut' | 'Time' | 'Turn' | 'Signals' | 'Rank' | 'Try' | 'Check' | 'Ship'): Promise<void> {
     await this.page.getByRole('navigation').getByRole('button', { name }).click();
     await this.page.getByTestId(`room-${name.toLowerCase()}`).waitFor();
   }

@@ -3,7 +3,7 @@ import { loadCharacter } from '../character.js';
 import { writeFiles } from '../files/writing.js';
 import type { NewFile } from '../files/writing.js';
 import { Misuse } from '../misuse.js';
-import { namesFile, namesFileOf } from '../names-file.js';
+import { namesFile, namesFileOf } from 'dot-hop/pack';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 

@@ -4,6 +4,8 @@ import { gzipSync } from 'node:zlib';
 import { compileController } from 'dot-hop';
 import type { ControllerDefinition } from 'dot-hop';
 import { compiledOf } from 'dot-hop/compiled';
+import { PackError, pack, without } from 'dot-hop/pack';
+import type { PackedImage } from 'dot-hop/pack';
 import sharp from 'sharp';
 import UPNG from 'upng-js';
 import { stringify } from 'yaml';
@@ -12,8 +14,7 @@ import type { Character } from '../character.js';
 import { endingOf } from '../files/kinds.js';
 import { writeFiles } from '../files/writing.js';
 import type { Image } from '../images.js';
-import { pack, without } from '../pack/pack.js';
-import type { PackedImage } from '../pack/atlas.js';
+import { Misuse } from '../misuse.js';
 import { exit, printJson } from './command.js';
 import type { Output } from './command.js';
 
@@ -25,6 +26,17 @@ export interface PackCommandOptions {
   readonly most?: number;
   readonly compiled?: boolean;
   readonly json?: boolean;
+}
+
+/** What packing gives. @throws {Misuse} for a character that cannot be packed as asked */
+function packedAs<T>(make: () => T): T {
+  try {
+    return make();
+  } catch (error) {
+    if (error instanceof PackError)
+      throw new Misuse(`${error.message}${error.isTooLarge ? ' (--most, --padding)' : ''}`);
+    throw error;
+  }
 }
 
 /** Writes one image and one document with only what the game needs. */
@@ -46,7 +58,9 @@ export async function packCharacter(
   );
   const folder = path.dirname(file === '-' ? '.' : file);
   const sources = [...images.keys()].map((name) => path.resolve(folder, name));
-  const packed = pack(controller, images, path.basename(atlasFile), { padding, powerOfTwo, most });
+  const packed = packedAs(() =>
+    pack(controller, images, path.basename(atlasFile), { padding, powerOfTwo, most }),
+  );
   const { definition, cells } = packed;
   const [{ atlas }] = packed.images as [PackedImage];
   const pngs = await Promise.all(

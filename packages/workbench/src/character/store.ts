@@ -18,7 +18,7 @@ import { readData, readText } from './reading.js';
 import type { Sizes, Trouble } from './reading.js';
 
 /** The rooms, in the order of the work. */
-export type RoomName = 'cut' | 'time' | 'turn' | 'signals' | 'rank' | 'try' | 'check';
+export type RoomName = 'cut' | 'time' | 'turn' | 'signals' | 'rank' | 'try' | 'check' | 'ship';
 
 /** What one is looking at; the stage plays it, and the text pane shows its lines. */
 export interface Selection {

@@ -21,6 +21,7 @@ export function FoundList() {
       turn: path[0] === 'compass' || path[0] === 'flipbooks',
       try: false,
       check: false,
+      ship: false,
       rank: shown !== undefined && path.includes('states') && path.includes(shown),
     })[room];
   const near = open.filter(({ path }) => concerns(path));

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button, Input, Label, TextField } from 'react-aria-components';
 import type { Seen } from '../../character/found.js';
 import { act, follow, useWorkbench } from '../../character/store.js';
-import { Remedy } from '../time/Remedy.js';
+import { Remedy } from '../../parts/Remedy.js';
 import { clipMeant } from './clip-of.js';
 import { FindingPicture } from './FindingPicture.js';
 

@@ -13,7 +13,7 @@ import { FrameList, FrameLooks } from './FrameList.js';
 import type { FrameLook } from './FrameList.js';
 import { Pins } from './Pins.js';
 import { placesOf } from './places.js';
-import { Remedy } from './Remedy.js';
+import { Remedy } from '../../parts/Remedy.js';
 
 /** Takes frames out of a clip, which keeps at least one. */
 function remove(name: string, size: SheetSize, frames: readonly number[]): void {

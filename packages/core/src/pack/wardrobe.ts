@@ -1,14 +1,10 @@
-import type {
-  Cell,
-  Controller,
-  ControllerDefinition,
-  LayerPiece,
-  LayerPieceDefinition,
-  WardrobeDefinition,
-} from 'dot-hop';
-import { wardrobeOf } from 'dot-hop/wardrobe';
-import { Misuse } from '../misuse.js';
-import { noDrawing } from './atlas.js';
+import type { Controller } from '../controller/controller.js';
+import type { ControllerDefinition } from '../controller/definition.js';
+import type { LayerPieceDefinition, WardrobeDefinition } from '../controller/wardrobe-definition.js';
+import type { Cell } from '../sheet/sheet.js';
+import { wardrobeOf } from '../wardrobe/of.js';
+import type { LayerPiece } from '../wardrobe/wardrobe.js';
+import { PackError, noDrawing } from './atlas.js';
 import type { PackedSheet } from './atlas.js';
 
 /** What a wardrobe is packed with. */
@@ -37,7 +33,7 @@ export function shownInWardrobe({ wardrobe }: ControllerDefinition): string[] {
 /**
  * Lays out what is worn as the packed body is: pieces cell for cell, single drawings with those that any piece shows.
  *
- * @throws {Misuse} for a single drawing that is of one sheet or another by the sheet of the body
+ * @throws {PackError} for a single drawing that is of one sheet or another by the sheet of the body
  */
 export function packWardrobe(controller: Controller, packing: WardrobePacking): PackedWardrobe {
   const { wardrobe: definition } = controller.definition;
@@ -126,7 +122,7 @@ function singleCells(pieces: readonly LayerPiece[]): ReadonlyMap<string, readonl
 function singleSheet({ sheetFor, layer, name }: LayerPiece): string {
   const [first, ...rest] = new Set([...sheetFor.values()].map((sheet) => sheet.name));
   if (rest.length > 0)
-    throw new Misuse(
+    throw new PackError(
       `wardrobe.layers.${layer}.pieces.${name}: it shows one cell, of another sheet for each of the body's, and these become one; give it one sheet`,
     );
   return first!;

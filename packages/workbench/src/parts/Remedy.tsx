@@ -2,7 +2,7 @@ import type { Clip } from 'dot-hop';
 import { placePivots } from 'dot-hop/edit';
 import { feetOf } from 'dot-hop/gather';
 import { Button } from 'react-aria-components';
-import { act, useWorkbench } from '../../character/store.js';
+import { act, useWorkbench } from '../character/store.js';
 
 /** The mechanical remedy of what was measured, where there is one. */
 export function Remedy({

@@ -1,6 +1,9 @@
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { unzipSync } from 'fflate';
+import { runIn } from '../../cli/test/command-line.js';
 import { WorkbenchPage, fileOf } from './workbench-page.js';
 
 const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
@@ -97,4 +100,61 @@ test('who takes over is asked for what is known', async () => {
   await known.fill('nobody > 3');
   await known.press('Enter');
   await page.getByText('That cannot be asked').waitFor();
+}, 240_000);
+
+/** What a press of a button saves. */
+async function saved(button: string | RegExp): Promise<Buffer> {
+  const download = bench.page.waitForEvent('download');
+  await bench.page.getByRole('button', { name: button }).click();
+  return readFileSync(await (await download).path());
+}
+
+test('what is packed in the page plays as its source does; code and report are handed over with it', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await bench.room('Ship');
+  await page.getByRole('cell', { name: '94, as 94 drawings' }).waitFor();
+  await page.getByText('cells of wick that no clip shows: 94, 95').waitFor();
+  const folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-shipped-'));
+  try {
+    const files = unzipSync(await saved('Save wick-game.zip'));
+    for (const [name, content] of Object.entries(files)) writeFileSync(path.join(folder, name), content);
+    expect(Object.keys(files)).toContain('wick-game.json');
+    const rehearsal = read('evening.rehearsal.yaml').toString().replace('wick.dothop.yaml', 'wick-game.json');
+    writeFileSync(path.join(folder, 'evening.rehearsal.yaml'), rehearsal);
+    expect(runIn(folder, ['rehearse', 'evening.rehearsal.yaml', '--quiet']).out).toMatch(
+      /all \d+ expectations met/,
+    );
+    // Compiled it has no wardrobe, and says so.
+    await page.getByRole('checkbox', { name: 'compiled: plays without a compiler' }).click();
+    await page.getByText('the wardrobe: a compiled document has none').waitFor();
+    const compiled = unzipSync(await saved('Save wick-game.zip'));
+    const text = Buffer.from(compiled['wick-game.json']!).toString();
+    expect(JSON.parse(text)).toMatchObject({ dotHopCompiled: 3 });
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+  await page.getByRole('button', { name: 'in your game' }).click();
+  await page.getByRole('region', { name: 'game.ts' }).getByText("performer.set('grounded', true)").waitFor();
+  await bench.choose('your game draws on', 'a server, without pictures');
+  await page.getByRole('region', { name: 'game.ts' }).getByText('loadCompiled').first().waitFor();
+  await bench.choose('your game draws on', 'a plain canvas');
+  expect((await saved('Save wick.dothop.d.yaml.ts')).toString()).toContain('"grounded": boolean;');
+  await page.getByRole('button', { name: 'for the programmer' }).click();
+  await page.getByRole('cell', { name: 'a press, remembered for 250 ms' }).waitFor();
+  expect((await saved('Save wick.html')).toString()).toContain('<h1>wick</h1>');
+  expect((await saved('Save wick.md')).toString()).toContain('# wick');
+}, 240_000);
+
+test('what is unsound is not shipped: what stands in the way is told, and leads to its place', async () => {
+  const { page } = bench;
+  await bench.beginNew();
+  const faulty = read('faulty-rules.dothop.yaml').toString().replace('shows: duck', 'shows: dukc');
+  await bench.bring([fileOf('tired.dothop.yaml', faulty), fileOf('wick.png', read('wick.png'))]);
+  for (const room of ['Ship', 'Check'] as const) {
+    await bench.room(room);
+    await page.getByText('This stands in the way:').waitFor();
+  }
+  await page.getByRole('button', { name: /no clip or flipbook "dukc"/ }).click();
+  await page.getByTestId('room-rank').waitFor();
 }, 240_000);

@@ -1,7 +1,11 @@
-import type { Cell, Clip, ClipDefinition, Controller, ControllerDefinition, Part } from 'dot-hop';
-import { writeCells } from 'dot-hop/edit';
-import { variantsShown } from 'dot-hop/explain';
-import type { Image } from '../images.js';
+import type { Clip } from '../clip/clip.js';
+import type { ClipDefinition } from '../clip/definition.js';
+import type { Controller } from '../controller/controller.js';
+import type { ControllerDefinition } from '../controller/definition.js';
+import { variantsShown } from '../controller/variants.js';
+import { writeCells } from '../clip/cells.js';
+import type { Picture } from '../pixels/picture.js';
+import type { Cell, Part } from '../sheet/sheet.js';
 import { packSheet } from './atlas.js';
 import { FileNames } from './file-names.js';
 import type { PackOptions, PackedImage } from './atlas.js';
@@ -20,11 +24,11 @@ export interface Packed {
  * Packs what a character shows into one image, trimmed, equal drawings once, and writes the document anew for it.
  *
  * @param image the name of the image in the new document; those of what is worn begin with it
- * @throws {Misuse} when the drawings do not fit into the largest image allowed
+ * @throws {PackError} when the drawings do not fit into the largest image allowed
  */
 export function pack(
   controller: Controller,
-  images: ReadonlyMap<string, Image>,
+  images: ReadonlyMap<string, Picture>,
   image: string,
   options: PackOptions,
 ): Packed {

@@ -1,10 +1,24 @@
-import { poseOf } from 'dot-hop';
-import type { Cell, Controller, MarksDefinition, Part, RectangleDefinition, SheetDefinition } from 'dot-hop';
-import { inkOf } from 'dot-hop/pixels';
 import { MaxRectsPacker } from 'maxrects-packer';
-import type { Image } from '../images.js';
-import { Misuse } from '../misuse.js';
-import { Canvas } from '../picture/canvas.js';
+import type { Controller } from '../controller/controller.js';
+import { inkOf } from '../pixels/picture.js';
+import type { Picture } from '../pixels/picture.js';
+import { stampPose } from '../pixels/stamp.js';
+import type { MarksDefinition, RectangleDefinition, SheetDefinition } from '../sheet/definition.js';
+import { poseOf } from '../sheet/pose.js';
+import type { Cell, Part } from '../sheet/sheet.js';
+
+/** Why a character cannot be packed as asked. */
+export class PackError extends Error {
+  override readonly name = 'PackError';
+
+  /** @param isTooLarge whether a larger image or less padding would do */
+  constructor(
+    message: string,
+    readonly isTooLarge = false,
+  ) {
+    super(message);
+  }
+}
 
 /** How an atlas is laid out. Lengths in pixels. */
 export interface PackOptions {
@@ -19,7 +33,7 @@ export interface PackOptions {
 /** An image and the name of its file. */
 export interface PackedImage {
   readonly file: string;
-  readonly atlas: Image;
+  readonly atlas: Picture;
 }
 
 /** A sheet laid out anew. */
@@ -38,7 +52,7 @@ export const noDrawing = '';
 interface Drawing {
   readonly cell: Cell;
   /** The whole, and after it its parts. */
-  readonly images: readonly Image[];
+  readonly images: readonly Picture[];
   /** Where its ink lies in the untrimmed frame. */
   readonly left: number;
   readonly top: number;
@@ -52,22 +66,22 @@ interface Drawing {
  * @param parts of which the cells consist, back to front
  * @param image the name of its image
  * @param partFile gives the image of a part a name
- * @throws {Misuse} when the drawings do not fit into the largest image allowed
+ * @throws {PackError} when the drawings do not fit into the largest image allowed
  */
 export function packSheet(
   cells: readonly Cell[],
   parts: readonly Part[],
   controller: Controller,
-  images: ReadonlyMap<string, Image>,
+  images: ReadonlyMap<string, Picture>,
   image: string,
   partFile: (part: string) => string,
   options: PackOptions,
 ): PackedSheet {
   const drawings = cells.map((cell) => drawingOf(cell, controller, parts, images));
   const { atlases, places } = layOut(drawings, options);
-  const [atlas] = atlases as [Image];
+  const [atlas] = atlases as [Picture];
   const files = parts.map(({ name }, i) => {
-    const isSame = Buffer.compare(atlases[i + 1]!.pixels, atlas.pixels) === 0;
+    const isSame = atlases[i + 1]!.pixels.every((byte, at) => byte === atlas.pixels[at]);
     return isSame ? image : partFile(name);
   });
   const rectangles = drawings.map(({ cell, images: [whole], left, top, same }): RectangleDefinition => {
@@ -140,20 +154,29 @@ function mostCommon(texts: readonly string[]): string | undefined {
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
 }
 
+/** Bytes as a text, a letter each: the same for the same bytes. */
+function lettersOf(bytes: Uint8Array): string {
+  let text = '';
+  // So many at once are as many arguments as every engine takes.
+  for (let at = 0; at < bytes.length; at += 8192)
+    text += String.fromCharCode(...bytes.subarray(at, at + 8192));
+  return text;
+}
+
 /** The ink of a cell, and of its parts in the same rectangle; a composed one is put together first. */
 function drawingOf(
   cell: Cell,
   { sheets }: Controller,
   parts: readonly Part[],
-  images: ReadonlyMap<string, Image>,
+  images: ReadonlyMap<string, Picture>,
 ): Drawing {
   const { frameWidth: width, frameHeight: height } = cell;
   const own = sheets.get(cell.sheet)?.parts;
   const layers = [undefined, ...parts].map((part) => {
-    const frame = new Canvas(width, height);
+    const frame: Picture = { width, height, pixels: new Uint8Array(width * height * 4) };
     const image = part === undefined ? cell.image : own?.get(part.name)?.image;
     if (image !== undefined && image !== noDrawing)
-      frame.pose(images, poseOf({ ...cell, image }, false), cell.pivotX, cell.pivotY, 1);
+      stampPose(frame, images, poseOf({ ...cell, image }, false), cell.pivotX, cell.pivotY);
     return frame;
   });
   const inks = layers.flatMap((frame) => inkOf(frame, { x: 0, y: 0, width, height }) ?? []);
@@ -162,7 +185,7 @@ function drawingOf(
   const [left, top] = [least(inks.map(({ x }) => x)), least(inks.map(({ y }) => y))];
   const wide = Math.max(1, ...inks.map((ink) => ink.x + ink.width - left));
   const high = Math.max(1, ...inks.map((ink) => ink.y + ink.height - top));
-  const cut = layers.map((frame): Image => {
+  const cut = layers.map((frame): Picture => {
     const pixels = new Uint8Array(wide * high * 4);
     for (let row = 0; row < high; row++)
       pixels.set(
@@ -171,14 +194,14 @@ function drawingOf(
       );
     return { width: wide, height: high, pixels };
   });
-  const inked = cut.map(({ pixels }) => Buffer.from(pixels).toString('latin1')).join(' ');
+  const inked = cut.map(({ pixels }) => lettersOf(pixels)).join(' ');
   return { cell, images: cut, left, top, same: `${wide}x${high} ${inked}` };
 }
 
 function layOut(
   drawings: readonly Drawing[],
   { padding, powerOfTwo, most }: PackOptions,
-): { atlases: Image[]; places: ReadonlyMap<string, { x: number; y: number }> } {
+): { atlases: Picture[]; places: ReadonlyMap<string, { x: number; y: number }> } {
   const packer = new MaxRectsPacker(most, most, padding, {
     smart: true,
     pot: powerOfTwo,
@@ -201,12 +224,13 @@ function layOut(
   );
   const [bin] = packer.bins;
   if (packer.bins.length > 1 || bin === undefined || bin.width > most || bin.height > most)
-    throw new Misuse(
-      `${unique.size} drawings do not fit into an image of ${most} by ${most} pixels; allow a larger one with --most, or less --padding`,
+    throw new PackError(
+      `${unique.size} drawings do not fit into an image of ${most} by ${most} pixels; allow a larger one, or less padding`,
+      true,
     );
   const { width, height } = bin;
   const count = drawings[0]?.images.length ?? 1;
-  const atlases = Array.from({ length: count }, (): Image => {
+  const atlases = Array.from({ length: count }, (): Picture => {
     return { width, height, pixels: new Uint8Array(width * height * 4) };
   });
   const places = new Map<string, { x: number; y: number }>();

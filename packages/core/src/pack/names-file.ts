@@ -1,6 +1,6 @@
-import type { Controller } from 'dot-hop';
-import { describeController } from 'dot-hop/explain';
-import type { SignalFacts } from 'dot-hop/explain';
+import type { Controller } from '../controller/controller.js';
+import { describeController } from '../explain/describe.js';
+import type { SignalFacts } from '../explain/describe.js';
 
 const one = (text: string): string => JSON.stringify(text);
 const anyOf = (names: Iterable<string>): string => [...names].map(one).join(' | ') || 'never';

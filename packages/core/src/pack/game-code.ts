@@ -1,0 +1,192 @@
+import type { Controller } from '../controller/controller.js';
+import { describeController } from '../explain/describe.js';
+import type { SignalFacts } from '../explain/describe.js';
+
+/** Where a game draws, or that it does not. */
+export type GameKind = 'canvas' | 'webgl' | 'three' | 'server';
+
+/** What kinds of games there is code for, in a few words. */
+export const gameKinds: Readonly<Record<GameKind, string>> = {
+  canvas: 'a plain canvas',
+  webgl: 'a crowd, by WebGL',
+  three: 'a three.js scene',
+  server: 'a server, without pictures',
+};
+
+/** A text as TypeScript writes it. */
+const quoted = (text: string): string => `'${text.replace(/[\\']/g, '\\$&').replaceAll('\n', '\\n')}'`;
+
+/** A name for a variable, made of a character's name. */
+export function variableOf(name: string): string {
+  const words = name.split(/[^A-Za-z0-9]+/).filter((word) => word !== '');
+  const joined = words.map((word, i) => (i === 0 ? word : word[0]!.toUpperCase() + word.slice(1))).join('');
+  const whole = /^[A-Za-z]/.test(joined) ? joined[0]!.toLowerCase() + joined.slice(1) : `character${joined}`;
+  return reserved.has(whole) ? `the${whole[0]!.toUpperCase()}${whole.slice(1)}` : whole;
+}
+
+/** Names that the code has already, and words of the language. */
+const reserved = new Set(
+  `canvas context performer player controller images loop painter scene camera renderer texture sprite file step
+  break case catch class const continue debugger default delete do else enum export extends false finally for function if import in
+  instanceof new null return super switch this throw true try typeof var void while with yield let static await async of`.split(
+    /\s+/,
+  ),
+);
+
+const first = ({ kind, first: value }: SignalFacts): string =>
+  kind === 'vector'
+    ? `[${(value as readonly number[]).join(', ')}]`
+    : typeof value === 'string'
+      ? quoted(value)
+      : String(value);
+
+/** What a signal takes, in words behind its line. */
+function about({ kind, options, bounds, keep }: SignalFacts): string {
+  if (kind === 'choice') return options.join(', ');
+  if (kind === 'pulse')
+    return keep === 0 ? 'counts in the step in which it is pressed' : `remembered for ${keep} ms`;
+  if (kind === 'vector') return 'x and y';
+  if (kind === 'flag') return 'true or false';
+  const { from, to, unit } = bounds ?? {};
+  const span = from === undefined && to === undefined ? '' : `from ${from ?? 'any'} to ${to ?? 'any'}`;
+  return [span, unit ?? ''].filter((one) => one !== '').join(', ') || 'a number';
+}
+
+/** What a game tells the character, and hears of it, in a step. */
+function stepLines(controller: Controller, one: string): string[] {
+  const { signals } = describeController(controller);
+  const set = signals.filter(({ kind }) => kind !== 'pulse');
+  const pulses = signals.filter(({ kind }) => kind === 'pulse');
+  const cues = controller.cueNames;
+  return [
+    ...(set.length > 0
+      ? ['// What your game knows, in every step. A value that has not changed costs nothing.']
+      : []),
+    ...set.map((signal) => `${one}.set(${quoted(signal.name)}, ${first(signal)}); // ${about(signal)}`),
+    ...(pulses.length > 0 ? ['// Presses, each in the step in which it happens.'] : []),
+    ...pulses.map(
+      (signal) =>
+        `if (pressed.has(${quoted(signal.name)})) ${one}.pulse(${quoted(signal.name)}); // ${about(signal)}`,
+    ),
+    ...(pulses.length > 0 ? ['pressed.clear();'] : []),
+    `${one}.step(ms);`,
+    ...(cues.length > 0
+      ? [
+          `for (const { kind, name } of ${one}.reports) {`,
+          `  if (kind !== 'cue') continue;`,
+          `  // ${cues.join(', ')}`,
+          `  console.log(name);`,
+          `}`,
+        ]
+      : []),
+  ];
+}
+
+const indented = (lines: readonly string[], by: number): string =>
+  lines.map((line) => (line === '' ? '' : ' '.repeat(by) + line)).join('\n');
+
+/** The presses that came since the last step. */
+const pressedLine = (controller: Controller): string =>
+  describeController(controller).signals.some(({ kind }) => kind === 'pulse')
+    ? `/** What was pressed since the last step: your buttons and keys add to it. */\nconst pressed = new Set<string>();\n`
+    : '';
+
+/**
+ * Code in TypeScript that plays this very character in a game: its signals are set, its cues are heard.
+ *
+ * @param file the document, beside the code; for a server the compiled one
+ */
+export function gameCode(controller: Controller, kind: GameKind, file: string): string {
+  const name = variableOf(controller.name);
+  const imported = `import ${name} from ${quoted(`./${file}`)};`;
+  const lines = stepLines(controller, kind === 'server' ? 'player' : 'performer');
+  const pressed = pressedLine(controller);
+  if (kind === 'server')
+    return `import { readFileSync } from 'node:fs';
+import { Player, loadCompiled } from 'dot-hop/play';
+
+const player = new Player(loadCompiled(JSON.parse(readFileSync(${quoted(file)}, 'utf8'))));
+${pressed}
+/** Passes time in the game. @param ms milliseconds since the last step */
+export function step(ms: number): void {
+${indented(lines, 2)}
+}
+
+/** What all who look on are told: a copy of some numbers, to go on from. */
+export const state = (): string => player.state;
+`;
+  const head = {
+    canvas: `import { drawPose, openCharacter, startLoop } from '@dot-hop/browser';`,
+    webgl: `import { Painter, openCharacter, startLoop } from '@dot-hop/browser';`,
+    three: `import { drawPose, openCharacter, startLoop } from '@dot-hop/browser';`,
+  }[kind];
+  const before = {
+    canvas: `const canvas = document.querySelector('canvas')!;
+const context = canvas.getContext('2d')!;`,
+    webgl: `const canvas = document.querySelector('canvas')!;
+const painter = new Painter(canvas, images);`,
+    three: threeHead(controller),
+  }[kind];
+  const draw = {
+    canvas: [
+      'context.clearRect(0, 0, canvas.width, canvas.height);',
+      '// Its pivot, where it stands.',
+      'drawPose(context, images, performer.pose, canvas.width / 2, canvas.height * 0.8);',
+    ],
+    webgl: [
+      'painter.begin({ x: 0, y: 0, width: canvas.width, height: canvas.height });',
+      '// One call of the card for all who follow one another and share an image.',
+      'painter.paint(performer.pose, canvas.width / 2, canvas.height * 0.8);',
+      'painter.end();',
+    ],
+    three: [
+      'context.clearRect(0, 0, picture.width, picture.height);',
+      'drawPose(context, images, performer.pose, pivot.x, pivot.y);',
+      'texture.needsUpdate = true;',
+      'renderer.render(scene, camera);',
+    ],
+  }[kind];
+  return `${head}
+import { Performer } from 'dot-hop';
+${kind === 'three' ? "import * as THREE from 'three';\n" : ''}${imported}
+
+const { controller, images } = await openCharacter(${name});
+const performer = new Performer(controller);
+${before}
+${pressed}
+startLoop({
+  step(ms) {
+${indented(lines, 4)}
+  },
+  draw() {
+${indented(draw, 4)}
+  },
+});
+`;
+}
+
+/** A scene with a board on which the character is drawn. */
+function threeHead({ sheets }: Controller): string {
+  const cells = [...sheets.values()].flatMap((sheet) => sheet.cells);
+  const ends = cells.map(({ frameWidth, frameHeight, pivotX, pivotY }) => [
+    Math.max(pivotX, frameWidth - pivotX),
+    pivotY,
+    frameHeight - pivotY,
+  ]);
+  const most = (i: number): number => Math.ceil(Math.max(0, ...ends.map((end) => end[i]!)));
+  const [side, above, below] = [most(0), most(1), most(2)];
+  return `/** Room for every drawing, with the pivot in its middle. */
+const picture = Object.assign(document.createElement('canvas'), { width: ${2 * side}, height: ${above + below} });
+const context = picture.getContext('2d')!;
+const pivot = { x: ${side}, y: ${above} };
+const texture = new THREE.CanvasTexture(picture);
+texture.magFilter = THREE.NearestFilter;
+texture.colorSpace = THREE.SRGBColorSpace;
+const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture }));
+sprite.scale.set(picture.width / 32, picture.height / 32, 1); // 32 pixels are as long as one unit
+sprite.center.set(0.5, ${below === 0 ? '0' : `${below} / ${above + below}`}); // it stands on its pivot
+const scene = new THREE.Scene().add(sprite);
+const camera = new THREE.PerspectiveCamera(40, 4 / 3);
+camera.position.set(0, 1, 6);
+const renderer = new THREE.WebGLRenderer({ canvas: document.querySelector('canvas')! });`;
+}
