@@ -5,6 +5,7 @@ import { useFound } from '../../character/found.js';
 import type { Seen } from '../../character/found.js';
 import { useWorkbench } from '../../character/store.js';
 import { FoundList } from '../../parts/FoundList.js';
+import { Views } from '../../parts/Views.js';
 import { Check } from '../../parts/ui.js';
 import { Finding } from './Finding.js';
 import { Winners } from './Winners.js';
@@ -37,19 +38,7 @@ export function CheckRoom() {
   const troubles = useWorkbench((state) => state.troubles);
   return (
     <div className="check-room">
-      <div className="row views" role="group" aria-label="what is looked at">
-        {(Object.keys(views) as View[]).map((one) => (
-          <button
-            key={one}
-            type="button"
-            className="small"
-            aria-pressed={view === one}
-            onClick={() => setView(one)}
-          >
-            {views[one]}
-          </button>
-        ))}
-      </div>
+      <Views label="what is looked at" views={views} current={view} onChange={setView} />
       {troubles.length > 0 ? (
         <div className="middle">
           <p className="hint">It is checked once it can be performed. This stands in the way:</p>

@@ -2,6 +2,7 @@ import type { Controller } from 'dot-hop';
 import { useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { FoundList } from '../../parts/FoundList.js';
+import { Views } from '../../parts/Views.js';
 import { InYourGame } from './InYourGame.js';
 import { PackIt } from './PackIt.js';
 import { Report } from './Report.js';
@@ -28,19 +29,7 @@ export function ShipRoom() {
   const Page = pages[view];
   return (
     <div className="ship-room">
-      <div className="row views" role="group" aria-label="what is shipped">
-        {(Object.keys(views) as View[]).map((one) => (
-          <button
-            key={one}
-            type="button"
-            className="small"
-            aria-pressed={view === one}
-            onClick={() => setView(one)}
-          >
-            {views[one]}
-          </button>
-        ))}
-      </div>
+      <Views label="what is shipped" views={views} current={view} onChange={setView} />
       <div className="middle">
         {controller === undefined || !isCurrent ? (
           <>
