@@ -15,6 +15,7 @@ import { fileURLToPath } from 'node:url';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { gameCode, namesFile, namesFileOf, reportHtml, reportMarkdown } from 'dot-hop/pack';
 import type { GameKind } from 'dot-hop/pack';
+import { build } from 'esbuild';
 import sharp from 'sharp';
 import { TestBrowser } from '../../../examples/common/browser.js';
 import { root, runIn } from './command-line.js';
@@ -57,7 +58,7 @@ test('the code for each kind of game is sound TypeScript, with the names of the 
   expect(out).toContain('gruonded');
 }, 120_000);
 
-test('the code of a server plays the compiled character', () => {
+test('the code of a server plays the compiled character', async () => {
   expect(
     runIn(demo, ['pack', 'wick.dothop.yaml', '-o', path.join(folder, 'wick-game.json'), '--compiled']).code,
   ).toBe(0);
@@ -70,11 +71,11 @@ test('the code of a server plays the compiled character', () => {
     'play.ts',
     `import { state, step } from './server.js';\nfor (let i = 0; i < 60; i++) step(16);\nconsole.log(state());\n`,
   );
-  const bundle = run(
-    path.join(root, 'node_modules/esbuild/bin/esbuild'),
-    ...['play.ts', '--bundle', '--platform=node', '--format=esm', '--outfile=play.mjs'],
-  );
-  expect(bundle.code).toBe(0);
+  await build({
+    entryPoints: [path.join(folder, 'play.ts')],
+    outfile: path.join(folder, 'play.mjs'),
+    ...{ bundle: true, platform: 'node', format: 'esm' },
+  });
   const { out, err } = run('play.mjs');
   expect(err).toBe('');
   const lines = out.trim().split('\n');

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { compileController } from 'dot-hop';
-import { describeController } from 'dot-hop/explain';
+import { describeController, glossary } from 'dot-hop/explain';
 
 test('a controller is described as plain data, without its tables', () => {
   const facts = describeController(
@@ -127,4 +128,14 @@ test('the type of a controller that others see shows no table of the engine', ()
       ),
     ),
   );
+});
+
+test('the page of words has the glossary, each word with its sentence and a picture', () => {
+  const docs = new URL('../../../docs/', import.meta.url);
+  const page = readFileSync(fileURLToPath(new URL('glossary.md', docs)), 'utf8');
+  for (const [term, sentence] of Object.entries(glossary)) {
+    const picture = `pictures/terms/${term.replaceAll(' ', '-')}.svg`;
+    expect(page).toContain(`| ![](${picture}) | **${term}** | ${sentence} |`);
+    expect(readFileSync(fileURLToPath(new URL(picture, docs)), 'utf8')).toContain('<svg');
+  }
 });

@@ -19,8 +19,11 @@ import type { Kept } from './character/kept.js';
 import { goTo, redo, showText, undo, useWorkbench } from './character/store.js';
 import type { RoomName } from './character/store.js';
 import { FoundList } from './parts/FoundList.js';
+import { RoomHelp } from './parts/Help.js';
 import { IconButton } from './parts/ui.js';
 import { Stage } from './stage/Stage.js';
+import { Tour } from './visit/Tour.js';
+import { decline, useVisit, visit } from './visit/visit.js';
 
 const rooms: Readonly<Record<RoomName, { readonly title: string; readonly Room: React.ComponentType }>> = {
   cut: {
@@ -154,6 +157,7 @@ export function App() {
       </main>
       <Notice />
       <Clash />
+      <Tour />
     </div>
   );
 }
@@ -223,6 +227,7 @@ function Head() {
       <div className="tools">
         <Saved />
         <Tools />
+        <RoomHelp room={room} />
       </div>
     </header>
   );
@@ -343,10 +348,24 @@ const Files = memo(function Files() {
 /** What was just done, read out to who does not see it. */
 function Notice() {
   const notice = useWorkbench((state) => state.notice);
+  const isOffered = useVisit((state) => state.isOffered);
   return (
-    <div role="status" className={notice?.isBad === true ? 'foot bad' : 'foot'} data-testid="notice">
-      {notice?.text ?? 'Drop drawings or a folder of them anywhere on this page.'}
-    </div>
+    <footer className={notice?.isBad === true ? 'foot bad' : 'foot'}>
+      <span role="status" data-testid="notice">
+        {notice?.text ?? 'Drop drawings or a folder of them anywhere on this page.'}
+      </span>
+      {isOffered ? (
+        <span className="offer">
+          First time here?
+          <Button className="small lamp" onPress={() => visit(0)}>
+            Show me round
+          </Button>
+          <Button className="small" onPress={decline}>
+            Not now
+          </Button>
+        </span>
+      ) : null}
+    </footer>
   );
 }
 

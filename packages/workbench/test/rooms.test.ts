@@ -46,11 +46,55 @@ test('nothing that axe knows is wrong, in any room, with the text and with a men
   await bench.page.getByTestId('try-stage').waitFor();
   await bench.page.getByText('errand.rehearsal.yaml').waitFor();
   expect(await violations()).toEqual([]);
+  await bench.page.getByRole('button', { name: 'words of this room' }).click();
+  await bench.page.getByText('A script of what happens').waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.page.keyboard.press('Escape');
+  await bench.room('Check');
+  await bench.page.getByRole('button', { name: 'who wins' }).click();
+  await bench.page.locator('.winners tbody tr').first().waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.page.getByRole('button', { name: 'what is found' }).click();
+  await bench.page.getByRole('checkbox', { name: /those accepted too/ }).click();
+  await bench.page.getByRole('row', { name: /trembling/ }).click();
+  expect(await violations()).toEqual([]);
+  await bench.room('Ship');
+  await bench.page.getByRole('button', { name: /^Save wick-game/ }).waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.page.getByRole('button', { name: 'in your game' }).click();
+  expect(await violations()).toEqual([]);
   await bench.menu('New, with nothing');
   await bench.page.keyboard.press('Alt+1');
   await bench.page.getByText('Bring the drawings').waitFor();
   expect(await violations()).toEqual([]);
 });
+
+test('who comes first is shown round, by keys, and is not asked again; what is pointed at is there', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await page.getByRole('button', { name: 'Show me round' }).click();
+  const rooms: string[] = [];
+  for (let step = 1; step <= 9; step++) {
+    await page.getByText(`${step} of 9`).waitFor();
+    rooms.push((await page.locator('.room').getAttribute('data-testid'))!);
+    // The ring lies around something.
+    await page.waitForFunction(() => {
+      const ring = document.querySelector('[data-testid=ring]')!.getBoundingClientRect();
+      return ring.width > 40 && ring.height > 20;
+    });
+    expect(await violations()).toEqual([]);
+    // The button that leads on has the focus.
+    if (step < 9) await page.keyboard.press('Enter');
+  }
+  expect([...new Set(rooms)].map((room) => room.replace('room-', ''))).toEqual([
+    ...['cut', 'time', 'turn', 'signals', 'rank', 'try', 'check', 'ship'],
+  ]);
+  await page.keyboard.press('Escape');
+  await page.locator('.tour').waitFor({ state: 'detached' });
+  await page.reload();
+  await page.getByTestId('notice').waitFor();
+  expect(await page.getByRole('button', { name: 'Show me round' }).count()).toBe(0);
+}, 240_000);
 
 test('by keys alone: rooms, cells, the feet, a point, frames, a cue, a span', async () => {
   await bench.begin();

@@ -1,3 +1,5 @@
+export { glossary } from './glossary.js';
+export type { Term } from './glossary.js';
 export { keptOutSentence, lastSwitchText, partText, takerOf, whyText } from './words.js';
 export { rankText } from '../controller/rank.js';
 export { stateIn, statesIn } from '../controller/groups.js';

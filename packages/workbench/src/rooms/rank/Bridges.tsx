@@ -56,6 +56,7 @@ export function BridgeRows({ state }: { readonly state: StatedState }) {
   return (
     <Ways
       title="bridges"
+      term="bridge"
       label={`bridges into ${name}`}
       hint="a clip in between, played once when it is entered from another state"
       adds="new bridge"

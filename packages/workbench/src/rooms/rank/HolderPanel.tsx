@@ -4,6 +4,7 @@ import { stateIn, statesIn } from 'dot-hop/explain';
 import { renameEverywhere } from '../../character/rehearsals.js';
 import { act, select, tell } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
+import { Help } from '../../parts/Help.js';
 import { Here } from '../../parts/Here.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox } from '../../parts/ui.js';
@@ -31,7 +32,10 @@ export function GroupPanel({
   };
   return (
     <section className="holder" aria-label={`the group ${name}`}>
-      <h3>the group {name}</h3>
+      <div className="row">
+        <h3>the group {name}</h3>
+        <Help term="group" />
+      </div>
       <p className="hint">
         Its states show only while its condition is true, and rank among themselves. The whole group ranks
         among the states beside it.
@@ -103,7 +107,10 @@ export function TrackPanel({
   const draws = track.draws ?? [];
   return (
     <section className="holder" aria-label={`the track ${name}`}>
-      <h3>the track {name}</h3>
+      <div className="row">
+        <h3>the track {name}</h3>
+        <Help term="track" />
+      </div>
       <p className="hint">
         Its states run beside those of the body, on the same signals.{' '}
         {parts.length === 0

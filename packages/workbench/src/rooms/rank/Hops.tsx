@@ -27,6 +27,7 @@ export function Hops({ state }: { readonly state: StatedState }) {
   return (
     <Ways
       title="hops"
+      term="hop"
       label={`hops of ${name}`}
       hint="ways of its own to other states"
       adds="new hop"

@@ -63,6 +63,7 @@ export function VariantRows({ shown }: { readonly shown: readonly string[] }) {
   return (
     <Ways
       title="variants"
+      term="variant"
       label={`variants of ${shown.join(', ')}`}
       hint="another clip in its place while a flag or a choice says so"
       adds="new variant"

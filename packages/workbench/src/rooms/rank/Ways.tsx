@@ -1,13 +1,16 @@
 import type { DocumentPath } from 'dot-hop';
+import type { Term } from 'dot-hop/explain';
 import { Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Condition } from '../../parts/Condition.js';
+import { Help } from '../../parts/Help.js';
 import { Here } from '../../parts/Here.js';
 import { IconButton } from '../../parts/ui.js';
 
 /** A list of ways out of a state, with a button for one more. */
 export function Ways({
   title,
+  term,
   label,
   hint,
   adds,
@@ -15,6 +18,8 @@ export function Ways({
   children,
 }: {
   readonly title: string;
+  /** The word that is explained beside it. */
+  readonly term: Term;
   readonly label: string;
   /** Told while there is none. */
   readonly hint: string;
@@ -26,6 +31,7 @@ export function Ways({
     <div className="hops" role="group" aria-label={label}>
       <div className="row">
         <b>{title}</b>
+        <Help term={term} />
         {children.length === 0 ? <span className="hint">{hint}</span> : null}
         <IconButton label={adds} onPress={onAdd}>
           <Plus size={14} />

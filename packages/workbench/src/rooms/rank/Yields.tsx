@@ -29,6 +29,7 @@ export function Yields({ state }: { readonly state: StatedState }) {
   return (
     <Ways
       title="gives way"
+      term="gives way"
       label={`to whom ${name} gives way`}
       hint="to nobody below it, before it has ended"
       adds="give way to somebody"

@@ -73,7 +73,7 @@ function Code({ title, text }: { readonly title: string; readonly text: string }
   return (
     <section className="code" aria-label={title}>
       <div className="row spread">
-        <h3>{title}</h3>
+        <h2>{title}</h2>
         <Button className="small" aria-label={`copy ${title}`} onPress={() => void copy(text, title)}>
           copy
         </Button>

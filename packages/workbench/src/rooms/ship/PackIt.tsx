@@ -90,7 +90,7 @@ function Outcome({
       <table>
         <thead>
           <tr>
-            <th scope="col" />
+            <th scope="col">what</th>
             <th scope="col">before</th>
             <th scope="col">packed</th>
           </tr>
@@ -139,7 +139,7 @@ function Outcome({
         </Button>
       </div>
       <section aria-label="what is left out">
-        <h3>left out</h3>
+        <h2>left out</h2>
         <ul>
           {clipsLeftOut.length > 0 ? <li>clips that nothing shows: {clipsLeftOut.join(', ')}</li> : null}
           {cellsLeftOut.map(({ sheet, cells: gone }) => (

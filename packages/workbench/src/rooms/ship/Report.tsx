@@ -27,7 +27,7 @@ export function Report({ controller, name }: { readonly controller: Controller; 
       </div>
       {tables.map(({ title, head, rows }) => (
         <section key={title} aria-label={title}>
-          <h3>{title}</h3>
+          <h2>{title}</h2>
           <table>
             <thead>
               <tr>

@@ -1,0 +1,43 @@
+/** What the words of the trade mean here, each in one sentence: shared by the documentation and by the help in the workbench. */
+export const glossary = {
+  sheet: 'An image that holds many drawings of one character, and how it is cut.',
+  cell: 'One drawing, cut out of a sheet.',
+  pivot: 'The point of a drawing that stands where the character stands: between the feet, on the ground.',
+  box: 'A rectangle with a name on a drawing, such as the body, or what a blow strikes.',
+  point: 'A place with a name on a drawing, such as the hand that holds something.',
+  frame: 'One cell, shown for a while, in a clip.',
+  clip: 'Frames in their order, with their times: a walk, a blow, a blink.',
+  loop: 'What a clip does at its end: begin anew, stop there, or go back and forth.',
+  cue: 'A name on a frame, told to the game each time the frame begins: a footstep to be heard.',
+  span: 'A name on several frames in a row, such as the part of a swing that strikes.',
+  stride: 'How far the body travels in one pass of a clip, in pixels; with it, no foot slides.',
+  compass: 'The directions that the character can face, and what turns it.',
+  'dead zone': 'How small the vector must be for the character to keep its direction.',
+  flipbook: 'The clips that show one thing in every direction, drawn for it or mirrored.',
+  signal: 'A value that the game tells the character: a speed, a button, whether it stands on the ground.',
+  press: 'A signal that happens and is over, such as a button; it can be remembered for a moment.',
+  'derived signal': 'A value that is worked out from other signals, such as moving from the speed.',
+  band: 'A yes or no with two thresholds: on above one, off below the other, so that it does not tremble.',
+  state: 'What the character can be showing, and when it may show.',
+  rank: 'Who wins when several states want to show: the one with the highest rank.',
+  rest: 'The state that shows when no other wants to.',
+  'as long as': 'A state with this condition shows while it is true: walking, falling.',
+  'starts when':
+    'A state with this condition starts when it becomes true, and plays to its end: a leap, a blow.',
+  hop: 'A way of its own from one state to another, at a certain instant: from the first blow to the second.',
+  'gives way': 'To whom a state makes room although it has not ended and ranks higher.',
+  bridge:
+    'A clip that is played once when a state is entered from another one: a skid between running and standing.',
+  gait: 'One of several flipbooks of one state, picked by a number: walking slowly, running fast.',
+  variety: 'Several flipbooks of one state, one of which is picked each time: a yawn, a scratch.',
+  variant:
+    'A flipbook that shows in place of another while a flag or a choice says so: with a pole, or tired.',
+  group: 'States that share a condition and rank together: all that is done in water.',
+  track: 'A set of states that runs beside the others: arms that swing while the legs run.',
+  tag: 'A name that conditions can ask for while a state that has it shows.',
+  rehearsal:
+    'A script of what happens to the character, and what is expected to show; it is run again at every edit.',
+} as const satisfies Readonly<Record<string, string>>;
+
+/** A word that the glossary explains. */
+export type Term = keyof typeof glossary;
