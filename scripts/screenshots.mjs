@@ -53,14 +53,15 @@ async function picture(name, act, at = name) {
   await page.close();
 }
 
-/** A room of the workbench, with Wick in it. */
-async function room(name, act) {
+/** A room of the workbench, with Wick in it. @param place where the picture goes */
+async function room(name, act, place = shot) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(served.workbench.address);
   await page.waitForSelector('[data-testid=sheet]');
+  await page.getByRole('button', { name: 'Not now' }).click();
   await act(page);
   await page.waitForTimeout(900);
-  await page.screenshot({ path: path.join(root, shot(`workbench-${name}.png`)) });
+  await page.screenshot({ path: path.join(root, place(`workbench-${name}.png`)) });
   await page.close();
 }
 
@@ -168,21 +169,30 @@ try {
     await page.getByRole('row', { name: 'swing1', exact: true }).click();
     await page.getByRole('option', { name: /^frame 3,/ }).click();
   });
-  await room('turn', async (page) => {
-    await page.keyboard.press('Alt+3');
-    const dial = await page.getByTestId('dial').boundingBox();
-    const [x, y] = [dial.x + dial.width / 2, dial.y + dial.height / 2];
-    await page.mouse.move(x + 80, y - 20);
-    await page.mouse.down();
-    for (let i = 0; i <= 30; i++) await page.mouse.move(x + 85 * Math.cos(i / 12), y + 60 * Math.sin(i / 12));
-    await page.mouse.up();
-  });
-  await room('signals', async (page) => {
-    await page.keyboard.press('Alt+4');
-    await page.getByRole('row', { name: 'moving', exact: true }).click();
-    await page.getByRole('application').focus();
-    await page.keyboard.down('ArrowRight');
-  });
+  await room(
+    'turn',
+    async (page) => {
+      await page.keyboard.press('Alt+3');
+      const dial = await page.getByTestId('dial').boundingBox();
+      const [x, y] = [dial.x + dial.width / 2, dial.y + dial.height / 2];
+      await page.mouse.move(x + 80, y - 20);
+      await page.mouse.down();
+      for (let i = 0; i <= 30; i++)
+        await page.mouse.move(x + 85 * Math.cos(i / 12), y + 60 * Math.sin(i / 12));
+      await page.mouse.up();
+    },
+    moving,
+  );
+  await room(
+    'signals',
+    async (page) => {
+      await page.keyboard.press('Alt+4');
+      await page.getByRole('row', { name: 'moving', exact: true }).click();
+      await page.getByRole('application').focus();
+      await page.keyboard.down('ArrowRight');
+    },
+    moving,
+  );
   await room('rank', async (page) => {
     await page.keyboard.press('Alt+5');
     await page.getByRole('row', { name: 'swing1', exact: true }).click();
@@ -198,6 +208,23 @@ try {
     await page.locator('[data-overlay] [title="stop time"]').click();
     for (let i = 0; i < 14; i++) await page.locator('[data-overlay] [title="one frame back"]').click();
     await page.locator('[data-overlay] [title="why go?"]').click();
+  });
+  const openFaulty = async (page) => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Character', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'Open files …' }).click();
+    const files = ['faulty-rules.dothop.yaml', 'wick.png'].map((name) => path.join(root, 'demo', name));
+    await (await chooser).setFiles(files);
+    await page.getByTestId('notice').filter({ hasText: 'faulty-rules' }).waitFor();
+  };
+  await room('check', async (page) => {
+    await openFaulty(page);
+    await page.keyboard.press('Alt+7');
+    await page.getByRole('row', { name: /between two thresholds/ }).click();
+  });
+  await room('ship', async (page) => {
+    await page.keyboard.press('Alt+8');
+    await page.getByRole('button', { name: /^Save wick-game/ }).waitFor();
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(served.jetty.address);

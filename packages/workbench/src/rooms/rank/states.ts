@@ -48,7 +48,11 @@ export function rungsOf(definition: ControllerDefinition): Rung[] {
       level.push({ name: state.name, priority: state.definition.priority ?? 0, state });
     }
     const climb = (levels: readonly Level[], depth: number): void => {
-      for (const { name, priority, state, inside } of [...levels].sort((a, b) => b.priority - a.priority)) {
+      // At the same rank what stands in a group counts by its rank there, and what stands alone as 0.
+      const sorted = [...levels].sort(
+        (a, b) => b.priority - a.priority || Number(b.inside !== undefined) - Number(a.inside !== undefined),
+      );
+      for (const { name, priority, state, inside } of sorted) {
         if (state !== undefined) rungs.push({ id: name, kind: 'state', name, depth, priority, state });
         else {
           rungs.push({ id: `group ${name}`, kind: 'group', name, depth, priority });
