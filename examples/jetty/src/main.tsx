@@ -1,7 +1,7 @@
 import { Controls, crispCanvas, followEdits, openCharacter } from '@dot-hop/browser';
 import type { Loop } from '@dot-hop/browser';
 import { mountOverlay } from '@dot-hop/browser/overlay';
-import type { Overlay } from '@dot-hop/browser/overlay';
+import type { Overlay, OverlaySetup } from '@dot-hop/browser/overlay';
 import { fitting, runPage } from '../../common/parts';
 import type { MountCanvas } from '../../common/parts';
 import { Page } from './panel/Page';
@@ -26,7 +26,7 @@ runPage('Fetching Wick', async (progress) => {
   let loop: Loop | undefined;
   let overlay: Overlay | undefined;
   /** The overlay comes and goes; what it needs it is told here, and nowhere else does the game know of it. */
-  const look = (): void => {
+  const look = (setup?: OverlaySetup): void => {
     overlay?.destroy();
     overlay =
       overlay === undefined && loop !== undefined
@@ -35,14 +35,15 @@ runPage('Fetching Wick', async (progress) => {
             images: game.character.images,
             loop,
             document: 'wick.dothop.yaml',
+            setup,
           })
         : undefined;
   };
   followEdits(wick, (next) => {
-    const isLooking = overlay !== undefined;
-    if (isLooking) look();
+    const setup = overlay?.setup;
+    if (setup !== undefined) look();
     game.replace(next);
-    if (isLooking) look();
+    if (setup !== undefined) look(setup);
   });
   return {
     started: (running) => {
@@ -54,6 +55,6 @@ runPage('Fetching Wick', async (progress) => {
     draw: (between) => {
       if (context !== undefined) game.draw(context, between);
     },
-    page: () => <Page game={game} mount={mount} look={look} isLooking={overlay !== undefined} />,
+    page: () => <Page game={game} mount={mount} look={() => look()} isLooking={overlay !== undefined} />,
   };
 });

@@ -63,6 +63,19 @@ test('signals are set by hand while the game runs, and let go', async () => {
   await click('let the game set vx again');
   await click('let the game set along again');
   await shows('stand');
+  // A number is written too; what is typed is not for the game.
+  const field = browser.page.locator('[data-overlay]').getByLabel('along, as a number');
+  await field.fill('-1');
+  await field.press('Enter');
+  await browser.page.waitForFunction('window.jetty.game.performer.value("along") === -1');
+  await click('let the game set along again');
+  // Folded, only its head is there.
+  const ladder = browser.page.locator('[data-overlay] .ladder').first();
+  await click('show the head of this panel alone');
+  await ladder.waitFor({ state: 'hidden' });
+  expect(await says('[data-shows]')).not.toBe('');
+  await click('show the head of this panel alone');
+  await ladder.waitFor();
 }, 240_000);
 
 test('time stops, what was is seen again frame by frame, and why a state did not show', async () => {

@@ -1,8 +1,9 @@
 import { Performer } from 'dot-hop';
-import { Recording, readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
+import { Recording, readRehearsal, runRehearsal, shortened } from 'dot-hop/rehearsal';
 import type { TraceEntry } from 'dot-hop/rehearsal';
 import fc from 'fast-check';
 import { compile } from './characters.js';
+import { controller as ferryman } from './ferryman.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import type { Parts } from './reference-signals.js';
@@ -175,4 +176,59 @@ test('a recording outlives an edit of its document, and that of another characte
   ]);
   const other = compile({ ...next, name: 'somebody else' });
   expect(() => runRehearsal(other, rehearsal)).toThrow('somebody else (version');
+});
+
+describe('a rehearsal is made shorter', () => {
+  const controller = ferryman;
+
+  test('numbers are rounded as far as nothing else happens, and what does not change is left out', () => {
+    const script = [
+      { at: 200, set: { vx: 59.98765432 } },
+      { at: 300, set: { vx: 60.01234 } },
+      { at: 500, set: { vx: -60.4999 } },
+      { at: 1100, set: { vx: 0.00001 } },
+    ];
+    expect(shortened(controller, { lasts: 1500, script }).script).toEqual([
+      { at: 200, set: { vx: 60 } },
+      { at: 500, set: { vx: -60 } },
+      { at: 1100, set: { vx: 0 } },
+    ]);
+  });
+
+  test('made-up characters do the same by it, in the same order, and it is never longer', () => {
+    let rounded = 0;
+    fc.assert(
+      fc.property(characters, scenes, (made, story) => {
+        const one = new Performer(compile(made));
+        const recording = new Recording(one, 60_000);
+        try {
+          for (const { deeds, wait } of bearable(one.controller, story)) {
+            for (const deed of deeds) {
+              if ('pace' in deed) continue;
+              // As a body tells it: never quite a whole number.
+              act(
+                one,
+                'set' in deed && typeof deed.to === 'number' ? { ...deed, to: deed.to + 0.0001234 } : deed,
+              );
+            }
+            one.step(Math.min(wait, 200_000) / 1000);
+          }
+        } catch {
+          return;
+        }
+        const exact = recording.rehearsal();
+        const short = shortened(one.controller, exact);
+        const told = (of: typeof exact): string[] =>
+          runRehearsal(one.controller, of).trace.flatMap(({ kind, name }) =>
+            ['switch', 'cue', 'turn', 'flipbook'].includes(kind) ? [`${kind} ${name}`] : [],
+          );
+        expect(told(short)).toEqual(told(exact));
+        const [length, before] = [JSON.stringify(short).length, JSON.stringify(exact).length];
+        expect(length).toBeLessThanOrEqual(before);
+        if (length < before) rounded++;
+      }),
+      { numRuns: 60 },
+    );
+    expect(rounded).toBeGreaterThan(20);
+  });
 });

@@ -366,6 +366,35 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await light.filter({ hasText: '1 met' }).waitFor();
 }, 240_000);
 
+test('what a hand holds, and whom it asks about, stays over an edit; what is begun anew lets go', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await bench.room('Try');
+  const overlay = page.locator('[data-overlay]');
+  const field = overlay.getByLabel('breath, as a number');
+  await field.fill('2.5');
+  await field.press('Enter');
+  await overlay.locator('[title="why go?"]').click();
+  await overlay.locator('.why').filter({ hasText: 'go:' }).waitFor();
+  // Another number in the document, by undo and doing again.
+  await bench.room('Time');
+  await bench.clip('walk');
+  await bench.put('frames a second', '9');
+  await bench.room('Try');
+  await field.fill('2.5');
+  await field.press('Enter');
+  await overlay.locator('[title="why go?"]').click();
+  await overlay.locator('.why').filter({ hasText: 'go:' }).waitFor();
+  await page.keyboard.press('Control+z');
+  await bench.told(/^undone/);
+  await overlay.locator('.why').filter({ hasText: 'go:' }).waitFor();
+  await overlay.locator('.free.held').waitFor();
+  await page.waitForTimeout(300);
+  expect(await field.inputValue()).toBe('2.5');
+  await page.getByRole('button', { name: 'begin anew' }).click();
+  await overlay.locator('.free.held').waitFor({ state: 'detached' });
+}, 240_000);
+
 test('what keeps a character from being tried is told there, and leads to its place', async () => {
   const { page } = bench;
   await bench.beginNew();

@@ -2,7 +2,8 @@ import { Performer } from 'dot-hop';
 import type { SignalValue } from 'dot-hop';
 import type { Player } from 'dot-hop/play';
 import { lastSwitchText, takerOf } from 'dot-hop/explain';
-import { Recording } from 'dot-hop/rehearsal';
+import { Recording, shortened } from 'dot-hop/rehearsal';
+import type { RehearsalScript } from 'dot-hop/rehearsal';
 import { drawPose } from '../draw.js';
 import type { Loop } from '../loop.js';
 import { element, say } from './dom.js';
@@ -25,6 +26,18 @@ export interface OverlayOptions {
   readonly inline?: boolean;
   /** How far back one can look, in seconds; 10 by default. */
   readonly seconds?: number;
+  /** How another one was set up by hand, as its `setup` tells: so it goes on after an edit of the document. */
+  readonly setup?: OverlaySetup | undefined;
+}
+
+/** How an overlay is set up by hand. */
+export interface OverlaySetup {
+  /** What a hand holds, by signal. */
+  readonly held: Readonly<Record<string, SignalValue>>;
+  /** The state that is asked about; `undefined` for none. */
+  readonly asked: string | undefined;
+  /** Whether only its head shows. */
+  readonly isFolded: boolean;
 }
 
 /** How long it is told that something was copied, in milliseconds. */
@@ -40,6 +53,8 @@ export interface Overlay {
   /** Takes it away; the performer goes on as if there had been none. */
   destroy(): void;
   readonly recording: Recording;
+  /** How it is set up by hand, to be given to the one that comes after an edit. */
+  readonly setup: OverlaySetup;
   /** The instant that is looked at, in milliseconds of the performer: the present one, or one gone back to. */
   readonly instant: number;
 }
@@ -86,6 +101,10 @@ class Panel implements Overlay, Hands {
     'what happened lately, as a file that plays it again',
     () => void this.copy(),
   );
+  private readonly panel = element('section');
+  private readonly foldButton = button('fold', 'show the head of this panel alone', () =>
+    this.fold(!this.isFolded),
+  );
   private readonly live: HTMLButtonElement;
   private readonly end: () => void;
   /** Whether it is the hand itself that sets now. */
@@ -111,7 +130,38 @@ class Panel implements Overlay, Hands {
     this.live = button('live', 'follow the game', () => this.look(undefined));
     this.time.addEventListener('input', () => this.look(Number(this.time.value)));
     this.build();
+    this.setUp(options.setup);
     this.frame = requestAnimationFrame((now) => this.tick(now));
+  }
+
+  get setup(): OverlaySetup {
+    const held = [...this.held].map((name) => [name, this.performer.value(name)] as const);
+    return { held: Object.fromEntries(held), asked: this.ladder.asked, isFolded: this.isFolded };
+  }
+
+  /** What an edit has taken away, or made something else of, is let go. */
+  private setUp({ held = {}, asked, isFolded = false }: Partial<OverlaySetup> = {}): void {
+    const { signalNames } = this.performer.controller;
+    for (const [name, value] of Object.entries(held))
+      if (signalNames.includes(name) && typeof this.performer.value(name) === typeof value)
+        try {
+          this.hold(name, value);
+        } catch {
+          // An option that is gone.
+          this.letGo(name);
+        }
+    this.ladder.ask(asked);
+    this.fold(isFolded);
+  }
+
+  private get isFolded(): boolean {
+    return this.panel.classList.contains('folded');
+  }
+
+  private fold(isFolded: boolean): void {
+    this.panel.classList.toggle('folded', isFolded);
+    this.foldButton.setAttribute('aria-expanded', String(!isFolded));
+    say(this.foldButton, isFolded ? 'unfold' : 'fold');
   }
 
   destroy(): void {
@@ -152,19 +202,25 @@ class Panel implements Overlay, Hands {
       button('‹', 'one frame back', () => this.look(this.instant - frameTime)),
       button('›', 'one frame on', () => this.onward()),
     ];
-    const panel = element(
-      'section',
-      {
-        className: this.options.inline === true ? 'overlay inline' : 'overlay',
-        'aria-label': `${performer.controller.name}: signals, states and the last seconds`,
-      },
+    const { panel } = this;
+    panel.className = this.options.inline === true ? 'overlay inline' : 'overlay';
+    panel.setAttribute('aria-label', `${performer.controller.name}: signals, states and the last seconds`);
+    panel.append(
       element(
         'div',
         { className: 'stage' },
         canvas,
         element('div', { className: 'facts' }, this.state, this.facts, this.because),
       ),
-      element('div', { className: 'row' }, ...this.paces(), ...steps, this.live, this.copyButton),
+      element(
+        'div',
+        { className: 'row' },
+        ...this.paces(),
+        ...steps,
+        this.live,
+        this.copyButton,
+        this.foldButton,
+      ),
       element('div', {}, this.timeline.part, this.time),
       this.copied,
       element('h2', {}, 'Signals, by hand'),
@@ -286,11 +342,22 @@ class Panel implements Overlay, Hands {
     this.ladder.close();
   }
 
+  /** What happened, with numbers as short as they can be. */
+  private shortest(): RehearsalScript {
+    const exact = this.recording.rehearsal();
+    try {
+      return shortened(this.performer.controller, exact);
+    } catch {
+      // States that lead to one another without taking time end every run.
+      return exact;
+    }
+  }
+
   /** Shows what happened as a rehearsal, and puts it where it can be pasted from. */
   private async copy(): Promise<void> {
     const { name } = this.performer.controller;
     const file = { dotHopRehearsal: 1, document: this.options.document ?? `${name}.dothop.yaml` };
-    const text = JSON.stringify({ ...file, ...this.recording.rehearsal() }, null, 1);
+    const text = JSON.stringify({ ...file, ...this.shortest() }, null, 1);
     this.copied.value = text;
     this.copied.hidden = false;
     this.copied.select();

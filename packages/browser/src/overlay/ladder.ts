@@ -14,7 +14,8 @@ export class LadderRows {
   }[] = [];
   /** One for each track, where another can have taken it. */
   private readonly taken: HTMLElement[] = [];
-  private asked: string | undefined;
+  /** The state that is asked about. */
+  asked: string | undefined;
 
   constructor({ tracks, states }: Controller) {
     for (const { index: track, name: trackName, order } of tracks) {
@@ -51,6 +52,11 @@ export class LadderRows {
       this.rungs.push({ track, name, button, terms });
       list.append(element('li', { style: indented(groups.length) }, button));
     }
+  }
+
+  /** Asks about a state, where there is one of that name. */
+  ask(name: string | undefined): void {
+    if (this.rungs.some((rung) => rung.name === name)) this.asked = name;
   }
 
   /** Asks for no state any more. */

@@ -85,8 +85,12 @@ export class SignalRows {
       }
       case 'number': {
         const slider = sliderOf(id, (value) => hands.hold(name, value), bounds);
-        each((value) => slider.show(value as number));
-        return slider.part;
+        const field = fieldOf(name, (value) => hands.hold(name, value), bounds);
+        each((value) => {
+          slider.show(value as number);
+          field.show(value as number);
+        });
+        return element('span', { className: 'pair' }, slider.part, field.part);
       }
       case 'vector': {
         const now: [number, number] = [0, 0];
@@ -134,6 +138,34 @@ function sliderOf(
     if (!isHeld) part.value = String(value);
   };
   return { part, show };
+}
+
+/** A field in which a number is written; Enter, or leaving it, sets it. */
+function fieldOf(
+  name: string,
+  set: (value: number) => void,
+  { from, to, whole = false }: NumberBounds = {},
+): { part: HTMLInputElement; show: (value: number) => void } {
+  const part = element('input', {
+    type: 'number',
+    step: whole ? '1' : 'any',
+    ...(from !== undefined && { min: String(from) }),
+    ...(to !== undefined && { max: String(to) }),
+    'aria-label': `${name}, as a number`,
+  });
+  part.addEventListener('change', () => {
+    if (Number.isFinite(part.valueAsNumber)) set(part.valueAsNumber);
+  });
+  let shown = '';
+  return {
+    part,
+    show: (value) => {
+      const now = short(value);
+      // Nobody's writing is overwritten.
+      if (now === shown || part.matches(':focus')) return;
+      part.value = shown = now;
+    },
+  };
 }
 
 function text(value: SignalValue): string {

@@ -21,9 +21,9 @@ export const style = `
 .overlay.inline { position: static; width: 100%; height: 100%; border: 0 }
 .overlay.inline canvas { max-width: 100% }
 h2 { font-size: 11px; font-weight: 600; letter-spacing: .08em; color: ${colours.dim}; margin: 4px 0 2px; text-transform: uppercase }
-.row { display: flex; align-items: center; gap: 6px; flex-wrap: wrap }
+.row { display: flex; align-items: center; gap: 5px; flex-wrap: wrap }
 button, select { font: inherit; color: ${colours.text}; background: ${colours.panel}; border: 1px solid ${colours.line};
-  border-radius: 5px; padding: 2px 9px; cursor: pointer }
+  border-radius: 5px; padding: 2px 7px; cursor: pointer }
 button:hover { border-color: ${colours.dim} }
 button[aria-pressed=true] { background: ${colours.lamp}; color: ${colours.ground}; border-color: ${colours.lamp} }
 :focus-visible { outline: 2px solid ${colours.lamp}; outline-offset: 1px }
@@ -36,6 +36,14 @@ canvas { display: block; border-radius: 5px; background: ${colours.panel} }
 input[type=range] { accent-color: ${colours.lamp}; min-width: 0 }
 input.time { width: calc(100% - 50px); margin: 2px 0 0 50px }
 .signals { display: grid; grid-template-columns: 74px 1fr minmax(46px, max-content) 44px; gap: 3px 7px; align-items: center }
+.pair { display: grid; grid-template-columns: 1fr 58px; gap: 5px; min-width: 0 }
+input[type=number] { font: inherit; font-size: 12px; min-width: 0; padding: 0 3px; color: ${colours.text}; background: ${colours.panel};
+  border: 1px solid ${colours.line}; border-radius: 4px }
+.folded > :not(.stage, .row) { display: none !important }
+@media (max-width: 640px) {
+  .overlay:not(.inline) { inset: auto 0 0; width: auto; max-height: 46vh; border-left: 0; border-top: 1px solid ${colours.line} }
+  button { min-height: 32px }
+}
 .signals output { text-align: right; font-variant-numeric: tabular-nums }
 .signals output.outside { color: #ff9d7a; text-decoration: underline wavy }
 .signals .name { overflow: hidden; text-overflow: ellipsis }

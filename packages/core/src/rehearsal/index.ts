@@ -6,6 +6,7 @@ import type { RehearsalDefinition } from './definition.js';
 import { rehearsalShape } from './shape.js';
 
 export { rehearsalJsonSchema } from './json-schema.js';
+export { shortened } from './shorten.js';
 export { runRehearsal } from './run.js';
 export type { RehearsalOptions, RehearsalScript } from './run.js';
 export { FeedingBody } from './feeds.js';

@@ -1,7 +1,7 @@
 import { drawPose, startLoop } from '@dot-hop/browser';
 import type { Loop } from '@dot-hop/browser';
 import { mountOverlay } from '@dot-hop/browser/overlay';
-import type { Overlay } from '@dot-hop/browser/overlay';
+import type { Overlay, OverlaySetup } from '@dot-hop/browser/overlay';
 import type { Controller } from 'dot-hop';
 import { describeController } from 'dot-hop/explain';
 import type { ButtonName } from 'dot-hop/rehearsal';
@@ -64,11 +64,13 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
   const trial = useRef<Trial | undefined>(undefined);
   const overlay = useRef<Overlay | undefined>(undefined);
   const loop = useRef<Loop | undefined>(undefined);
+  const setup = useRef<OverlaySetup | undefined>(undefined);
   const keys = useMemo(() => keysOf(controller), [controller]);
 
   // A new trial for another body, and whenever it begins anew; an edit goes on in the same state.
   useEffect(() => {
     trial.current = undefined;
+    setup.current = undefined;
   }, [kind, leapAt, round]);
   useEffect(() => {
     if (trial.current === undefined) trial.current = new Trial(controller, { kind, leapAt });
@@ -89,7 +91,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
     running.pace = pace;
     loop.current = running;
     overlay.current = mountOverlay(
-      { performer: now.performer, images, loop: running, inline: true },
+      { performer: now.performer, images, loop: running, inline: true, setup: setup.current },
       panel.current!,
     );
     return () => {
@@ -97,6 +99,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
       pad.destroy();
       // Where time stood still it stays so.
       const { pace: now } = running;
+      setup.current = overlay.current?.setup;
       overlay.current?.destroy();
       overlay.current = undefined;
       running.pace = now;
