@@ -1,5 +1,3 @@
-import { readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import fc from 'fast-check';
 import { Performer, compileController } from 'dot-hop';
 import { checkController, findings } from 'dot-hop/check';
@@ -7,17 +5,9 @@ import type { SignalValue, StateDefinition } from 'dot-hop';
 import type { Finding } from 'dot-hop/check';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { compile } from './characters.js';
+import { examples, head, page } from './findings-page.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
-
-const page = readFileSync(fileURLToPath(new URL('../../../docs/findings.md', import.meta.url)), 'utf8');
-const head = `dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n`;
-// Those of drawings have no example of their own: the faulty sheet has them all.
-const examples = [
-  ...page
-    .split('## From the drawings')[0]!
-    .matchAll(/### `([\w-]+)` \(\w+\)\n[\s\S]*?```yaml\n([\s\S]*?)```/g),
-].map(([, code, text]) => ({ code: code!, text: text! }));
 
 const checked = (text: string): readonly Finding[] =>
   checkController(compileDocument(readDocument(head + text, 'example.yaml'))).findings;

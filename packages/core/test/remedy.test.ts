@@ -1,18 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { pathText } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import type { Finding } from 'dot-hop/check';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { acceptFinding, acceptNoMore, changedData, changedText, remedyOf } from 'dot-hop/edit';
+import { examples as given, head } from './findings-page.js';
 
-const page = readFileSync(fileURLToPath(new URL('../../../docs/findings.md', import.meta.url)), 'utf8');
-const head = `dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n`;
-const examples = [
-  ...page
-    .split('## From the drawings')[0]!
-    .matchAll(/### `([\w-]+)` \(\w+\)\n[\s\S]*?```yaml\n([\s\S]*?)```/g),
-].map(([, code, text]) => ({ code: code!, text: head + text! }));
+const examples = given.map(({ code, text }) => ({ code, text: head + text }));
 
 const read = (text: string) => readDocument(text, 'example.yaml');
 const checked = (text: string): readonly Finding[] => checkController(compileDocument(read(text))).findings;

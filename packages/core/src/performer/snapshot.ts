@@ -10,6 +10,8 @@ import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf } from '../signal/program.js';
 import { whole } from '../engine/pace.js';
 import { Mark } from '../engine/rows.js';
+import { own, pickedNames, pickedNow, toldNames, toldNow } from './picked.js';
+import type { Picked } from './picked.js';
 import { checkFit, checkForm } from './snapshot-form.js';
 
 /** What a track plays, as plain data. Instants are milliseconds since the performer began. */
@@ -41,12 +43,6 @@ export interface TrackSnapshot {
     readonly rule: RuleName;
     readonly used: readonly string[];
   };
-}
-
-/** What a state has picked last, or by which name a cue was told last, and its place among those to pick from, from 0: a name may be there twice. */
-interface Picked {
-  readonly shows: string;
-  readonly place: number;
 }
 
 /** Where a performer stands, as plain data: it goes through JSON unchanged. Of its own it says what the track `body` plays. */
@@ -242,55 +238,6 @@ export function readSnapshot(
   };
 }
 
-/** The states that pick one of several flipbooks, by the numbers of their varieties. */
-const varying = ({ states }: Controller): State[] => states.filter(({ variety }) => variety !== undefined);
-
-/** What they have picked, by name. */
-function pickedNames(controller: Controller, picks: readonly number[]): Record<string, Picked> {
-  return Object.fromEntries(
-    varying(controller).flatMap(({ name, variety, bookNames }) => {
-      const picked = picks[variety!.index]!;
-      return picked < 0 ? [] : [[name, { shows: bookNames[picked]!, place: picked }]];
-    }),
-  );
-}
-
-/** The same from names. What shows is what was picked, whatever else a snapshot of another version says. */
-function pickedNow(
-  controller: Controller,
-  { picks = {} }: PerformerSnapshot,
-  strands: readonly Strand[],
-): number[] {
-  return varying(controller).map(({ index, name, bookNames, gaitCount, slotOf }) => {
-    const strand = strands.find(({ state }) => state === index);
-    if (strand !== undefined && slotOf[strand.book] === 0) return strand.book % gaitCount;
-    const { shows = '', place = -1 } = own(picks, name) ?? {};
-    const names = bookNames.slice(0, gaitCount);
-    return names[place] === shows ? place : names.indexOf(shows);
-  });
-}
-
-/** By which names cues were told last, by cue. */
-function toldNames({ cueNames, cueVarieties }: Controller, picks: readonly number[]): Record<string, Picked> {
-  return Object.fromEntries(
-    cueVarieties.flatMap((variety, cue) => {
-      const place = variety === undefined ? -1 : picks[variety.index]!;
-      return place < 0 ? [] : [[cueNames[cue]!, { shows: cueNames[variety!.names[place]!]!, place }]];
-    }),
-  );
-}
-
-/** The same from names, in the order of their varieties. */
-function toldNow({ cueNames, cueVarieties }: Controller, { told = {} }: PerformerSnapshot): number[] {
-  const places = cueVarieties.flatMap((variety, cue) => {
-    if (variety === undefined) return [];
-    const { shows = '', place = -1 } = own(told, cueNames[cue]!) ?? {};
-    const names = variety.names.map((name) => cueNames[name]!);
-    return [{ index: variety.index, place: names[place] === shows ? place : names.indexOf(shows) }];
-  });
-  return places.sort((a, b) => a.index - b.index).map(({ place }) => place);
-}
-
 /** A state that can show in a track, by name: one of its own, or one of another track that takes it. */
 function stateOf({ states, tracks }: Controller, track: number, name: string | undefined): State | undefined {
   const index = tracks[track]!.order.find((one) => states[one]!.name === name);
@@ -352,10 +299,6 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
     kept: saved.keptUntil === undefined ? undefined : microseconds(saved.keptUntil),
   };
 }
-
-/** A field that the data itself has, and not what every object has. */
-const own = <T>(of: Readonly<Record<string, T>>, name: string): T | undefined =>
-  Object.hasOwn(of, name) ? of[name] : undefined;
 
 const microseconds = (ms: number): number => Math.round(ms * 1000);
 

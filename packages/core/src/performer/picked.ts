@@ -1,0 +1,66 @@
+import type { Controller, State } from '../controller/controller.js';
+import type { PerformerSnapshot, Strand } from './snapshot.js';
+
+// What was picked last, flipbooks by states and names by cues, as a snapshot names it.
+
+/** What a state has picked last, or by which name a cue was told last, and its place among those to pick from, from 0: a name may be there twice. */
+export interface Picked {
+  readonly shows: string;
+  readonly place: number;
+}
+
+/** The states that pick one of several flipbooks, by the numbers of their varieties. */
+const varying = ({ states }: Controller): State[] => states.filter(({ variety }) => variety !== undefined);
+
+/** What they have picked, by name. */
+export function pickedNames(controller: Controller, picks: readonly number[]): Record<string, Picked> {
+  return Object.fromEntries(
+    varying(controller).flatMap(({ name, variety, bookNames }) => {
+      const picked = picks[variety!.index]!;
+      return picked < 0 ? [] : [[name, { shows: bookNames[picked]!, place: picked }]];
+    }),
+  );
+}
+
+/** The same from names. What shows is what was picked, whatever else a snapshot of another version says. */
+export function pickedNow(
+  controller: Controller,
+  { picks = {} }: PerformerSnapshot,
+  strands: readonly Strand[],
+): number[] {
+  return varying(controller).map(({ index, name, bookNames, gaitCount, slotOf }) => {
+    const strand = strands.find(({ state }) => state === index);
+    if (strand !== undefined && slotOf[strand.book] === 0) return strand.book % gaitCount;
+    const { shows = '', place = -1 } = own(picks, name) ?? {};
+    const names = bookNames.slice(0, gaitCount);
+    return names[place] === shows ? place : names.indexOf(shows);
+  });
+}
+
+/** By which names cues were told last, by cue. */
+export function toldNames(
+  { cueNames, cueVarieties }: Controller,
+  picks: readonly number[],
+): Record<string, Picked> {
+  return Object.fromEntries(
+    cueVarieties.flatMap((variety, cue) => {
+      const place = variety === undefined ? -1 : picks[variety.index]!;
+      return place < 0 ? [] : [[cueNames[cue]!, { shows: cueNames[variety!.names[place]!]!, place }]];
+    }),
+  );
+}
+
+/** The same from names, in the order of their varieties. */
+export function toldNow({ cueNames, cueVarieties }: Controller, { told = {} }: PerformerSnapshot): number[] {
+  const places = cueVarieties.flatMap((variety, cue) => {
+    if (variety === undefined) return [];
+    const { shows = '', place = -1 } = own(told, cueNames[cue]!) ?? {};
+    const names = variety.names.map((name) => cueNames[name]!);
+    return [{ index: variety.index, place: names[place] === shows ? place : names.indexOf(shows) }];
+  });
+  return places.sort((a, b) => a.index - b.index).map(({ place }) => place);
+}
+
+/** A field that the data itself has, and not what every object has. */
+export const own = <T>(of: Readonly<Record<string, T>>, name: string): T | undefined =>
+  Object.hasOwn(of, name) ? of[name] : undefined;

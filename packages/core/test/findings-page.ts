@@ -1,0 +1,16 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+/** The page of the documentation that has every finding. */
+export const page = readFileSync(
+  fileURLToPath(new URL('../../../docs/findings.md', import.meta.url)),
+  'utf8',
+);
+/** With what each of its documents begins. */
+export const head = `dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n`;
+/** Its documents, each with what is found in it. Those of drawings have none of their own: the faulty sheet has them all. */
+export const examples = [
+  ...page
+    .split('## From the drawings')[0]!
+    .matchAll(/### `([\w-]+)` \(\w+\)\n[\s\S]*?```yaml\n([\s\S]*?)```/g),
+].map(([, code, text]) => ({ code: code!, text: text! }));
