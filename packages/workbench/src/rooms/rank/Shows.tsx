@@ -3,6 +3,7 @@ import { showsOf, stateIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
 import { Plus, Trash2 } from 'lucide-react';
 import { act, useWorkbench } from '../../character/store.js';
+import { Parts } from '../../parts/Parts.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Choice, IconButton, NumberBox } from '../../parts/ui.js';
 
@@ -264,11 +265,14 @@ function Rate({
         }
       />
       {rate === undefined ? null : (
-        <TextBox
-          label={typeof rate === 'object' ? 'pixels a second' : 'times as fast'}
-          value={typeof rate === 'object' ? rate.travel : String(rate)}
-          onChange={(text) => onChange(typeof rate === 'object' ? { ...rate, travel: text } : text)}
-        />
+        <>
+          <TextBox
+            label={typeof rate === 'object' ? 'pixels a second' : 'times as fast'}
+            value={typeof rate === 'object' ? rate.travel : String(rate)}
+            onChange={(text) => onChange(typeof rate === 'object' ? { ...rate, travel: text } : text)}
+          />
+          <Parts expression={typeof rate === 'object' ? rate.travel : String(rate)} />
+        </>
       )}
     </>
   );

@@ -3,6 +3,7 @@ import { setSignal } from 'dot-hop/edit';
 import { act, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
 import { Here } from '../../parts/Here.js';
+import { Parts } from '../../parts/Parts.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { NumberBox } from '../../parts/ui.js';
 import { BandLine } from './BandLine.js';
@@ -83,6 +84,7 @@ export function DerivedPanel({
           </div>
         </>
       )}
+      <Parts expression={typeof derived === 'string' ? derived : derived.of} />
       <Here path={['derived', name]} />
       <Curve name={name} />
       <Readers name={name} />
