@@ -226,3 +226,12 @@ test('law: many changes at once come to the same as one after the other', () => 
     { numRuns: 6 },
   );
 });
+
+test('what comes into a map and what comes behind it, at one place, each stands in its own', () => {
+  const text = 'wardrobe:\n  inner:\n    a: 1\n';
+  const changes: Change[] = [
+    { op: 'set', path: ['wardrobe', 'outer'], value: 2 },
+    { op: 'set', path: ['wardrobe', 'inner', 'b'], value: 3 },
+  ];
+  expect(changedText(text, changes)).toBe('wardrobe:\n  inner:\n    a: 1\n    b: 3\n  outer: 2\n');
+});

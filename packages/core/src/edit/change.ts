@@ -65,14 +65,19 @@ export function changedText(text: string, changes: readonly Change[], style: Tex
   for (let next = 0; next < changes.length;) {
     const root = rootOf(now) ?? emptyRoot(now);
     const touched = new Touched();
-    const cuts: Cut['splices'][number][] = [];
+    const cuts: (Cut['splices'][number] & { readonly depth: number })[] = [];
     for (; next < changes.length; next++) {
       const change = changes[next]!;
       if (touched.meets(change.path)) break;
       const cut = cutOf(now, root, change, style);
-      if (touched.meets(cut.touched)) break;
+      // The end of a map is the end of the maps around it, too: what comes into the inner one has to stand before the rest.
+      const depth = cut.touched.length;
+      const comesLate = cut.splices.some((one) =>
+        cuts.some((other) => other.at === one.at && other.depth < depth),
+      );
+      if (touched.meets(cut.touched) || comesLate) break;
       touched.add(cut.touched);
-      cuts.push(...cut.splices);
+      cuts.push(...cut.splices.map((one) => ({ ...one, depth })));
     }
     now = spliced(now, cuts);
   }

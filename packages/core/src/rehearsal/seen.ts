@@ -3,6 +3,7 @@ import type { Expectation } from './definition.js';
 import { micros } from './recorder.js';
 import { runRehearsal } from './run.js';
 import type { RehearsalScript } from './run.js';
+import { tellsCue } from './trace.js';
 
 /** What shows for less than this, in milliseconds, is expected in its turn only, and not at an instant. */
 const brief = 60;
@@ -34,12 +35,11 @@ export function expectationsSeen(controller: Controller, rehearsal: RehearsalScr
     const { state, direction } = samples.findLast((one) => micros(one.at) <= micros(at))!;
     return { at, state, ...(turns && { direction }) };
   });
-  const cues: Record<string, number> = {};
-  for (const entry of trace) {
-    if (entry.kind !== 'cue') continue;
-    const cue = entry.from ?? entry.name;
-    cues[cue] = (cues[cue] ?? 0) + 1;
-  }
+  const told = trace.flatMap((entry) => (entry.kind === 'cue' ? [entry.from ?? entry.name] : []));
+  // Counted as they will be judged.
+  const cues = Object.fromEntries(
+    [...new Set(told)].map((cue) => [cue, trace.filter((entry) => tellsCue(entry, cue)).length]),
+  );
   const passed = controller.tracks.flatMap(({ index, order }): Expectation[] => {
     // What has taken a track is expected of the one that it belongs to.
     const states = order.map((one) => controller.states[one]!).filter(({ takenBy }) => takenBy < 0);
