@@ -158,3 +158,21 @@ test('what is unsound is not shipped: what stands in the way is told, and leads 
   await page.getByRole('button', { name: /no clip or flipbook "dukc"/ }).click();
   await page.getByTestId('room-rank').waitFor();
 }, 240_000);
+
+test('an image that is missing is told, although the document says its size, and nothing empty is packed', async () => {
+  const { page } = bench;
+  await bench.beginNew();
+  const text = read('faulty-rules.dothop.yaml').toString();
+  const sized = text.replace('image: wick.png,', 'image: wick.png, size: [512, 672],');
+  expect(sized).not.toBe(text);
+  await bench.bring([fileOf('gone.dothop.yaml', sized)]);
+  await page.locator('.found').getByText('wick.png is not among the files').waitFor();
+  await bench.room('Check');
+  await page.getByRole('list', { name: 'images that are missing' }).waitFor();
+  await bench.room('Ship');
+  await page.getByRole('alert').filter({ hasText: 'the image "wick.png" is not there' }).waitFor();
+  await bench.bring([fileOf('wick.png', read('wick.png'))]);
+  await page.getByRole('button', { name: 'Save gone-game.zip' }).waitFor();
+  await bench.room('Check');
+  await page.getByRole('list', { name: 'images that are missing' }).waitFor({ state: 'detached' });
+}, 240_000);

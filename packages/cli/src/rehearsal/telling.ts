@@ -88,7 +88,7 @@ function describe(entry: TraceEntry, controller: Controller, paint: Output['pain
     case 'reset':
       return paint.cyan('  reset: it begins anew');
     case 'cue':
-      return paint.yellow(`  ${track}cue ${entry.name}`);
+      return paint.yellow(`  ${track}cue ${entry.name}${entry.from === undefined ? '' : ` (${entry.from})`}`);
     case 'turn':
       return paint.dim(`  ${track}faces ${entry.name}`);
     case 'flipbook':

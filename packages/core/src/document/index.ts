@@ -11,6 +11,7 @@ import { readYamlTree } from './yaml-tree.js';
 export { documentJsonSchema } from './json-schema.js';
 export { namedFrom } from './addresses.js';
 export { compileDocument } from './read.js';
+export { imagesOf } from '../sheet/images.js';
 export type { CharacterDocument } from './read.js';
 export type { FileProblemCode } from './sentences.js';
 export type { BaseText, Bases } from './bases.js';

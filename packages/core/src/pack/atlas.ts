@@ -4,7 +4,7 @@ import { inkOf } from '../pixels/picture.js';
 import type { Picture } from '../pixels/picture.js';
 import { stampPose } from '../pixels/stamp.js';
 import type { MarksDefinition, RectangleDefinition, SheetDefinition } from '../sheet/definition.js';
-import { poseOf } from '../sheet/pose.js';
+import { poseOf, stampsOf } from '../sheet/pose.js';
 import type { Cell, Part } from '../sheet/sheet.js';
 
 /** Why a character cannot be packed as asked. */
@@ -66,7 +66,7 @@ interface Drawing {
  * @param parts of which the cells consist, back to front
  * @param image the name of its image
  * @param partFile gives the image of a part a name
- * @throws {PackError} when the drawings do not fit into the largest image allowed
+ * @throws {PackError} when the drawings do not fit into the largest image allowed, or an image is not there
  */
 export function packSheet(
   cells: readonly Cell[],
@@ -175,8 +175,12 @@ function drawingOf(
   const layers = [undefined, ...parts].map((part) => {
     const frame: Picture = { width, height, pixels: new Uint8Array(width * height * 4) };
     const image = part === undefined ? cell.image : own?.get(part.name)?.image;
-    if (image !== undefined && image !== noDrawing)
-      stampPose(frame, images, poseOf({ ...cell, image }, false), cell.pivotX, cell.pivotY);
+    if (image === undefined || image === noDrawing) return frame;
+    const pose = poseOf({ ...cell, image }, false);
+    const missing = stampsOf(pose).find((stamp) => !images.has(stamp.image));
+    if (missing !== undefined)
+      throw new PackError(`the image "${missing.image}" is not there, so it cannot be packed`);
+    stampPose(frame, images, pose, cell.pivotX, cell.pivotY);
     return frame;
   });
   const inks = layers.flatMap((frame) => inkOf(frame, { x: 0, y: 0, width, height }) ?? []);

@@ -24,7 +24,7 @@ export interface Packed {
  * Packs what a character shows into one image, trimmed, equal drawings once, and writes the document anew for it.
  *
  * @param image the name of the image in the new document; those of what is worn begin with it
- * @throws {PackError} when the drawings do not fit into the largest image allowed
+ * @throws {PackError} when the drawings do not fit into the largest image allowed, or an image is not there
  */
 export function pack(
   controller: Controller,

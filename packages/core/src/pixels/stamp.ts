@@ -5,7 +5,7 @@ import type { Picture } from './picture.js';
 /**
  * Draws a pose upon a picture, pixel by pixel, with its pivot at a place. What lies outside of the picture is left out.
  *
- * @param images by file; one that is missing draws nothing
+ * @param images by file, all that the pose shows
  */
 export function stampPose(
   onto: Picture,
@@ -15,8 +15,7 @@ export function stampPose(
   y: number,
 ): void {
   for (const { image: file, cell, x: left, y: top, flipX, flipY } of stampsOf(pose)) {
-    const image = images.get(file);
-    if (image === undefined) continue;
+    const image = images.get(file)!;
     const [atX, atY] = [Math.round(x + left), Math.round(y + top)];
     for (let row = Math.max(0, -atY); row < Math.min(cell.height, onto.height - atY); row++)
       for (let column = Math.max(0, -atX); column < Math.min(cell.width, onto.width - atX); column++) {

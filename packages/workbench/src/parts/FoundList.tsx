@@ -1,6 +1,7 @@
 import { pathText } from 'dot-hop';
 import { useFound } from '../character/found.js';
 import { follow, useWorkbench } from '../character/store.js';
+import { useMissingImages } from './MissingImages.js';
 
 /** So many are shown; the rest is counted. */
 const most = 40;
@@ -12,6 +13,10 @@ export function FoundList() {
   const room = useWorkbench((state) => state.room);
   const { sheet, clip, state: shown, signal } = useWorkbench((state) => state.selection);
   const { seen, isLooking } = useFound();
+  // Those whose size nobody says are problems already.
+  const missing = useMissingImages().filter(
+    ([, path]) => !troubles.some((one) => one.path.join('.') === path.join('.')),
+  );
   const open = seen.filter(({ accepted, severity }) => accepted === undefined && severity !== 'note');
   const concerns = (path: readonly (string | number)[]): boolean =>
     ({
@@ -32,6 +37,13 @@ export function FoundList() {
       place: file === undefined ? place : `${file}: ${place}`,
       text,
       line: file === undefined ? line : undefined,
+      weight: 'trouble',
+    })),
+    ...missing.map(([file, path]) => ({
+      path,
+      place: pathText(path),
+      text: `${file} is not among the files. Drop it on this page.`,
+      line: undefined,
       weight: 'trouble',
     })),
     ...[...near, ...far].map(({ path, text, severity }) => ({

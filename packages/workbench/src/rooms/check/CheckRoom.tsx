@@ -5,6 +5,7 @@ import { useFound } from '../../character/found.js';
 import type { Seen } from '../../character/found.js';
 import { useWorkbench } from '../../character/store.js';
 import { FoundList } from '../../parts/FoundList.js';
+import { MissingImages } from '../../parts/MissingImages.js';
 import { Views } from '../../parts/Views.js';
 import { Check } from '../../parts/ui.js';
 import { Finding } from './Finding.js';
@@ -77,6 +78,7 @@ function Found() {
           {weighty === 0 ? 'Nothing wrong' : `${weighty} to look at`}
           <small> {isLooking ? 'looking …' : ''}</small>
         </h2>
+        <MissingImages />
         <Check
           label={`those accepted too (${accepted})`}
           isOn={showsAccepted}
