@@ -17,6 +17,16 @@ export interface Finding {
   readonly accepted: string | undefined;
 }
 
+/** Which entry of a document's `accept` accepts a finding at a place, from 0; -1 for none. */
+export function acceptOf(accepts: readonly AcceptDefinition[], code: string, path: DocumentPath): number {
+  const place = pathText(path);
+  return accepts.findIndex(
+    ({ finding, at }) =>
+      finding === code &&
+      (at === undefined || place === at || (/^[.[]/.test(place.slice(at.length)) && place.startsWith(at))),
+  );
+}
+
 /** Gathers findings, each once. */
 export class FindingList {
   readonly all: Finding[] = [];
@@ -26,12 +36,7 @@ export class FindingList {
 
   add(code: FindingCode, path: DocumentPath, values: Readonly<Record<string, unknown>>): void {
     const { severity, say } = findings[code];
-    const place = pathText(path);
-    const accept = this.accepts.find(
-      ({ finding, at }) =>
-        finding === code &&
-        (at === undefined || place === at || (/^[.[]/.test(place.slice(at.length)) && place.startsWith(at))),
-    );
+    const accept = this.accepts[acceptOf(this.accepts, code, path)];
     if (accept !== undefined) this.used.add(accept);
     this.all.push({ code, severity, path, values, message: say(values), accepted: accept?.because });
   }

@@ -12,6 +12,7 @@ import { Thresholds } from './thresholds.js';
 
 export { findings } from './sentences.js';
 export type { FindingCode, Severity } from './sentences.js';
+export { acceptOf } from './finding.js';
 export type { Finding } from './finding.js';
 export { whoWins } from './winners.js';
 export type { Winner } from './winners.js';

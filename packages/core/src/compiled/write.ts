@@ -95,7 +95,7 @@ function tablesOf(controller: Controller): CompiledTables {
     states: controller.states.map(writeState),
     tracks,
     cueNames,
-    cueVarieties: Array.from(cueVarieties, (one) => one ?? null),
+    cueVarieties: cueVarieties.map((one) => one ?? null),
     turning: writeTurning(turning),
     turnTimer,
   };

@@ -124,8 +124,8 @@ export function compileWith(
     conditions: states.conditions,
     conditionTexts: states.conditionTexts,
     questions: questions as Condition[],
-    cueNames: states.cueNames,
-    cueVarieties: states.cueVarieties,
+    cueNames: states.cues.names,
+    cueVarieties: states.cues.varieties,
     turning,
     turnTimer,
   });

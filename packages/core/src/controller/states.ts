@@ -2,7 +2,7 @@ import type { Clip } from '../clip/clip.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { BitPlace, Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/program.js';
-import type { CueVariety, Hop, State, Yield } from './controller.js';
+import type { Hop, State, Yield } from './controller.js';
 import type { CarryRule, HopDefinition, StateDefinition } from './definition.js';
 import { StateBooks } from './state-books.js';
 import type { StatesInput } from './state-input.js';
@@ -17,7 +17,8 @@ import { gaitBands, lastsOf, rateOf, scrubOf } from './motion.js';
 import { askedAs } from '../signal/scope.js';
 import { turningBy } from './turning.js';
 import { compileVariants } from './variants.js';
-import { cueVarietiesOf } from './variety.js';
+import { toldCues } from './variety.js';
+import type { ToldCues } from './variety.js';
 import type { Variants } from './variants.js';
 import type { Turning } from './turning.js';
 import { isNow, remembers } from './timeline.js';
@@ -31,8 +32,7 @@ interface StatesOutput {
   readonly timelines: readonly Timeline[];
   readonly conditions: Condition[];
   readonly conditionTexts: string[];
-  readonly cueNames: string[];
-  readonly cueVarieties: (CueVariety | undefined)[];
+  readonly cues: ToldCues;
 }
 
 /** Resolves the names of all states. What cannot be resolved is left out after its problem was added. */
@@ -48,8 +48,8 @@ export function compileStates(input: StatesInput): StatesOutput {
   const { conditions, cueNames, rests, timelines } = compiler;
   const varieties = list.filter(({ variety }) => variety !== undefined);
   return {
-    ...{ list, rests, timelines: timelines.all, cueNames },
-    cueVarieties: cueVarietiesOf(input.definition, cueNames, varieties.length, problems),
+    ...{ list, rests, timelines: timelines.all },
+    cues: toldCues(input.definition, cueNames, varieties.length, problems),
     ...{ conditions: conditions.list, conditionTexts: conditions.texts },
   };
 }

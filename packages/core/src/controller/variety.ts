@@ -9,16 +9,16 @@ import type { ControllerDefinition, VarietyDefinition } from './definition.js';
  * @param path where it stands
  */
 export function varietyOf(
-  { any, pick = 'turn', weights, repeats = false }: VarietyDefinition,
+  definition: VarietyDefinition,
   index: number,
   path: DocumentPath,
   problems: ProblemList,
 ): Variety {
+  const { any, pick = 'turn', weights, repeats = false } = definition;
   if (any.length < 2) problems.add('variety-count', [...path, 'any'], { received: any.length });
-  if (pick === 'turn') {
-    if (weights !== undefined) problems.add('variety-turn', [...path, 'weights'], { field: 'weights' });
-    if (repeats) problems.add('variety-turn', [...path, 'repeats'], { field: 'repeats' });
-  }
+  for (const field of ['weights', 'repeats'] as const)
+    if (pick === 'turn' && definition[field] !== undefined)
+      problems.add('variety-turn', [...path, field], { field });
   if (weights !== undefined && weights.length !== any.length)
     problems.add('variety-weights', [...path, 'weights'], { received: weights.length, expected: any.length });
   else if (weights?.every((weight) => weight === 0) === true)
@@ -31,31 +31,36 @@ export function varietyOf(
   };
 }
 
+/** The names that cues are told by, and how one is picked where there are several. */
+export interface ToldCues {
+  /** The cues on frames, and behind them what some of these are told by. */
+  readonly names: readonly string[];
+  /** By the place of a cue among the names; empty where each is told by its own. */
+  readonly varieties: readonly (CueVariety | undefined)[];
+}
+
 /**
- * The cues that are told by one of several names each time.
+ * Finds by which names cues are told.
  *
- * @param cueNames those on frames; what they are told by is added
+ * @param placed the cues on frames
  * @param first the number of the first of their varieties: those of states come before
- * @returns by the index of the cue on the frame
  */
-export function cueVarietiesOf(
-  { cues = {} }: ControllerDefinition,
-  cueNames: string[],
+export function toldCues(
+  { cues }: ControllerDefinition,
+  placed: readonly string[],
   first: number,
   problems: ProblemList,
-): (CueVariety | undefined)[] {
-  const placed = cueNames.slice();
-  const found: (CueVariety | undefined)[] = [];
-  Object.entries(cues).forEach(([name, definition], i) => {
-    const path = ['cues', name];
-    const cue = placed.indexOf(name);
-    // A place below 0 is read by nobody: there is a problem then.
-    if (cue < 0) problems.add('cue-unplaced', path, { name, known: placed });
-    const names = definition.any.map((one) => {
-      const known = cueNames.indexOf(one);
-      return known >= 0 ? known : cueNames.push(one) - 1;
-    });
-    found[cue] = { ...varietyOf(definition, first + i, path, problems), names };
+): ToldCues {
+  if (cues === undefined) return { names: placed, varieties: [] };
+  const names = [...new Set([...placed, ...Object.values(cues).flatMap(({ any }) => any)])];
+  const numbers = new Map(Object.keys(cues).map((cue, i) => [cue, first + i]));
+  for (const cue of numbers.keys())
+    if (!placed.includes(cue)) problems.add('cue-unplaced', ['cues', cue], { name: cue, known: placed });
+  const varieties = placed.map((cue): CueVariety | undefined => {
+    const definition = numbers.has(cue) ? cues[cue] : undefined;
+    if (definition === undefined) return undefined;
+    const variety = varietyOf(definition, numbers.get(cue)!, ['cues', cue], problems);
+    return { ...variety, names: definition.any.map((name) => names.indexOf(name)) };
   });
-  return found;
+  return { names, varieties };
 }

@@ -1,4 +1,5 @@
 import { pathText } from 'dot-hop';
+import { acceptOf } from 'dot-hop/check';
 import { acceptFinding, acceptNoMore, remedyOf } from 'dot-hop/edit';
 import { useState } from 'react';
 import { Button, Input, Label, TextField } from 'react-aria-components';
@@ -69,23 +70,19 @@ function Accepting({ finding }: { readonly finding: Seen }) {
 }
 
 function Accepted({ finding: { code, path, accepted } }: { readonly finding: Seen }) {
-  const all = useWorkbench((state) => state.definition.accept) ?? [];
   const place = pathText(path);
-  const at = all.findIndex(
-    (one) =>
-      one.finding === code && one.because === accepted && (one.at === undefined || place.startsWith(one.at)),
-  );
+  const takeBack = (): void => {
+    const { definition } = useWorkbench.getState();
+    const at = acceptOf(definition.accept ?? [], code, path);
+    if (at >= 0) act(acceptNoMore(definition, at));
+  };
   return (
     <>
       <p>
         It is accepted, because: <b>{accepted}</b>
       </p>
       <div className="row remedies">
-        <Button
-          className="small"
-          isDisabled={at < 0}
-          onPress={() => act(acceptNoMore(useWorkbench.getState().definition, at))}
-        >
+        <Button className="small" onPress={takeBack}>
           Accept it no more
         </Button>
         <Button className="small" onPress={() => follow(path)}>
