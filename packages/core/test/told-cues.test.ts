@@ -117,6 +117,7 @@ test.each<[NonNullable<Parts['cues']>, string]>([
   [{ stpe: { any } }, 'cues.stpe: no frame has the cue "stpe"; did you mean "step"?'],
   [{ step: { any: ['tap'] } }, 'cues.step.any: "any" picks one of two or more; here is 1'],
   [{ step: { any, weights: [1, 1, 1] } }, 'cues.step.weights: "weights" is for chance'],
+  [{ step: { any, repeats: false } }, 'cues.step.repeats: "repeats" is for chance'],
   [
     { step: { any, pick: 'chance', weights: [1] } },
     '"weights" has a number for each of the 3 in "any", not 1',

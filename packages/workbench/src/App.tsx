@@ -17,7 +17,8 @@ import { beginNew, openDemo, reopen, saveDocument, saveZip, settle, take } from 
 import { keptCharacters } from './character/kept.js';
 import type { Kept } from './character/kept.js';
 import { goTo, redo, showText, undo, useWorkbench } from './character/store.js';
-import type { RoomName } from './character/store.js';
+import { roomTitles } from './character/rooms.js';
+import type { RoomName } from './character/rooms.js';
 import { FoundList } from './parts/FoundList.js';
 import { RoomHelp } from './parts/Help.js';
 import { IconButton } from './parts/ui.js';
@@ -25,39 +26,15 @@ import { Stage } from './stage/Stage.js';
 import { Tour } from './visit/Tour.js';
 import { decline, useVisit, visit } from './visit/visit.js';
 
-const rooms: Readonly<Record<RoomName, { readonly title: string; readonly Room: React.ComponentType }>> = {
-  cut: {
-    title: 'Cut',
-    Room: lazy(async () => ({ default: (await import('./rooms/cut/CutRoom.js')).CutRoom })),
-  },
-  time: {
-    title: 'Time',
-    Room: lazy(async () => ({ default: (await import('./rooms/time/TimeRoom.js')).TimeRoom })),
-  },
-  turn: {
-    title: 'Turn',
-    Room: lazy(async () => ({ default: (await import('./rooms/turn/TurnRoom.js')).TurnRoom })),
-  },
-  signals: {
-    title: 'Signals',
-    Room: lazy(async () => ({ default: (await import('./rooms/signals/SignalsRoom.js')).SignalsRoom })),
-  },
-  rank: {
-    title: 'Rank',
-    Room: lazy(async () => ({ default: (await import('./rooms/rank/RankRoom.js')).RankRoom })),
-  },
-  try: {
-    title: 'Try',
-    Room: lazy(async () => ({ default: (await import('./rooms/try/TryRoom.js')).TryRoom })),
-  },
-  check: {
-    title: 'Check',
-    Room: lazy(async () => ({ default: (await import('./rooms/check/CheckRoom.js')).CheckRoom })),
-  },
-  ship: {
-    title: 'Ship',
-    Room: lazy(async () => ({ default: (await import('./rooms/ship/ShipRoom.js')).ShipRoom })),
-  },
+const rooms: Readonly<Record<RoomName, React.ComponentType>> = {
+  cut: lazy(async () => ({ default: (await import('./rooms/cut/CutRoom.js')).CutRoom })),
+  time: lazy(async () => ({ default: (await import('./rooms/time/TimeRoom.js')).TimeRoom })),
+  turn: lazy(async () => ({ default: (await import('./rooms/turn/TurnRoom.js')).TurnRoom })),
+  signals: lazy(async () => ({ default: (await import('./rooms/signals/SignalsRoom.js')).SignalsRoom })),
+  rank: lazy(async () => ({ default: (await import('./rooms/rank/RankRoom.js')).RankRoom })),
+  try: lazy(async () => ({ default: (await import('./rooms/try/TryRoom.js')).TryRoom })),
+  check: lazy(async () => ({ default: (await import('./rooms/check/CheckRoom.js')).CheckRoom })),
+  ship: lazy(async () => ({ default: (await import('./rooms/ship/ShipRoom.js')).ShipRoom })),
 };
 const TextPane = lazy(async () => ({ default: (await import('./text/TextPane.js')).TextPane }));
 
@@ -130,7 +107,7 @@ export function App() {
   useStanding();
   const room = useWorkbench((state) => state.room);
   const isTextOpen = useWorkbench((state) => state.isTextOpen);
-  const { Room } = rooms[room];
+  const Room = rooms[room];
   return (
     <div className="workbench">
       <Drop />
@@ -220,7 +197,7 @@ function Head() {
             aria-keyshortcuts={`Alt+${i + 1}`}
             onClick={() => goTo(key)}
           >
-            <b>{i + 1}</b> {rooms[key].title}
+            <b>{i + 1}</b> {roomTitles[key]}
           </button>
         ))}
       </nav>

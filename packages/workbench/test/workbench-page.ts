@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { TestBrowser } from '../../../examples/common/browser.js';
 
 /** A file that is no file on the disk. */
-interface FilePayload {
+export interface FilePayload {
   readonly name: string;
   readonly mimeType: string;
   readonly buffer: Buffer;

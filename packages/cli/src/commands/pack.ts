@@ -1,10 +1,7 @@
 import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { compileController } from 'dot-hop';
-import type { ControllerDefinition } from 'dot-hop';
-import { compiledOf } from 'dot-hop/compiled';
-import { PackError, pack, without } from 'dot-hop/pack';
+import { PackError, compiledPack, pack, withoutWardrobe } from 'dot-hop/pack';
 import type { PackedImage } from 'dot-hop/pack';
 import sharp from 'sharp';
 import UPNG from 'upng-js';
@@ -72,7 +69,7 @@ export async function packCharacter(
   );
   const plain = JSON.parse(JSON.stringify(definition)) as object;
   const text = compiled
-    ? compiledText(plain as ControllerDefinition, packed.images)
+    ? `${JSON.stringify(compiledPack(packed))}\n`
     : format === '.json'
       ? `${JSON.stringify(plain)}\n`
       : stringify(plain, { lineWidth: 0 });
@@ -124,19 +121,11 @@ export async function packCharacter(
   return exit.well;
 }
 
-/** A character without its wardrobe, which a compiled document does not hold. */
+/** A character without its wardrobe, with the images that it still has. */
 function bare({ controller: whole, images }: Character): Pick<Character, 'controller' | 'images'> {
-  if (!whole.hasWardrobe) return { controller: whole, images };
-  const controller = compileController(without(whole.definition, 'wardrobe'), {
-    images: Object.fromEntries(images),
-  });
+  const controller = withoutWardrobe(whole, images);
   const shown = new Set([...controller.sheets.values()].flatMap((sheet) => sheet.images));
   return { controller, images: new Map([...images].filter(([name]) => shown.has(name))) };
-}
-
-function compiledText(definition: ControllerDefinition, packed: readonly PackedImage[]): string {
-  const images = Object.fromEntries(packed.map(({ file, atlas }) => [file, atlas]));
-  return `${JSON.stringify(compiledOf(compileController(definition, { images })))}\n`;
 }
 
 function pixelsOf(images: Iterable<{ width: number; height: number }>): number {

@@ -1,6 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import { describeController } from '../explain/describe.js';
 import type { SignalFacts } from '../explain/describe.js';
+import { signalText } from './signal-text.js';
 
 /** Where a game draws, or that it does not. */
 export type GameKind = 'canvas' | 'webgl' | 'three' | 'server';
@@ -40,18 +41,6 @@ const first = ({ kind, first: value }: SignalFacts): string =>
       ? quoted(value)
       : String(value);
 
-/** What a signal takes, in words behind its line. */
-function about({ kind, options, bounds, keep }: SignalFacts): string {
-  if (kind === 'choice') return options.join(', ');
-  if (kind === 'pulse')
-    return keep === 0 ? 'counts in the step in which it is pressed' : `remembered for ${keep} ms`;
-  if (kind === 'vector') return 'x and y';
-  if (kind === 'flag') return 'true or false';
-  const { from, to, unit } = bounds ?? {};
-  const span = from === undefined && to === undefined ? '' : `from ${from ?? 'any'} to ${to ?? 'any'}`;
-  return [span, unit ?? ''].filter((one) => one !== '').join(', ') || 'a number';
-}
-
 /** What a game tells the character, and hears of it, in a step. */
 function stepLines(controller: Controller, one: string): string[] {
   const { signals } = describeController(controller);
@@ -62,11 +51,11 @@ function stepLines(controller: Controller, one: string): string[] {
     ...(set.length > 0
       ? ['// What your game knows, in every step. A value that has not changed costs nothing.']
       : []),
-    ...set.map((signal) => `${one}.set(${quoted(signal.name)}, ${first(signal)}); // ${about(signal)}`),
+    ...set.map((signal) => `${one}.set(${quoted(signal.name)}, ${first(signal)}); // ${signalText(signal)}`),
     ...(pulses.length > 0 ? ['// Presses, each in the step in which it happens.'] : []),
     ...pulses.map(
       (signal) =>
-        `if (pressed.has(${quoted(signal.name)})) ${one}.pulse(${quoted(signal.name)}); // ${about(signal)}`,
+        `if (pressed.has(${quoted(signal.name)})) ${one}.pulse(${quoted(signal.name)}); // ${signalText(signal)}`,
     ),
     ...(pulses.length > 0 ? ['pressed.clear();'] : []),
     `${one}.step(ms);`,
@@ -112,7 +101,7 @@ export function step(ms: number): void {
 ${indented(lines, 2)}
 }
 
-/** What all who look on are told: a copy of some numbers, to go on from. */
+/** The state that shows, for those who look on. */
 export const state = (): string => player.state;
 `;
   const head = {

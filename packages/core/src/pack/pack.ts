@@ -64,10 +64,10 @@ export function pack(
         options,
       ),
   });
-  const bodySheets = new Set(
-    [...controller.clips.values()].flatMap((clip) => clip.cells.map((one) => one.sheet)),
+  const all = [...bodySheetsOf(controller)].reduce(
+    (sum, one) => sum + controller.sheets.get(one)!.cells.length,
+    0,
   );
-  const all = [...bodySheets].reduce((sum, one) => sum + controller.sheets.get(one)!.cells.length, 0);
   return {
     images: [...body.images, ...worn.sheets.flatMap(([, sheet]) => sheet.images)],
     definition: {
@@ -90,6 +90,32 @@ export function pack(
     cells: { used: cells.length, all, drawings: body.drawings },
   };
 }
+
+/** What of a character is not packed. */
+export interface LeftOut {
+  /** The clips that nothing shows. */
+  readonly clips: readonly string[];
+  /** The cells that no packed clip shows, by the sheets of the body. */
+  readonly cells: readonly { readonly sheet: string; readonly cells: readonly number[] }[];
+}
+
+/** What packing leaves out because nothing shows it. */
+export function leftOut(controller: Controller): LeftOut {
+  const kept = new Set(clipsOf(controller, shownNames(controller)));
+  const clips = [...controller.clips.values()];
+  const used = new Set(usedCells(controller, [...kept]).map(keyOf));
+  return {
+    clips: clips.flatMap(({ name }) => (kept.has(name) ? [] : [name])),
+    cells: [...bodySheetsOf(controller)].flatMap((sheet) => {
+      const gone = controller.sheets.get(sheet)!.cells.filter((cell) => !used.has(keyOf(cell)));
+      return gone.length === 0 ? [] : [{ sheet, cells: gone.map(({ index }) => index) }];
+    }),
+  };
+}
+
+/** The sheets that the body's own clips show. */
+const bodySheetsOf = ({ clips }: Controller): Set<string> =>
+  new Set([...clips.values()].flatMap((clip) => clip.cells.map(({ sheet }) => sheet)));
 
 /** The cues that still stand on a frame. */
 const cuesPlaced = <C>(cues: Readonly<Record<string, C>>, clips: readonly Clip[]): Record<string, C> =>

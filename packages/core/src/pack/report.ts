@@ -1,25 +1,13 @@
 import type { Controller } from '../controller/controller.js';
 import { describeController } from '../explain/describe.js';
-import type { SignalFacts } from '../explain/describe.js';
 import { statedOf } from '../controller/stated.js';
+import { listText, signalText } from './signal-text.js';
 
 /** A page of the report: what stands over it, the heads of its columns, and its rows. */
 export interface ReportTable {
   readonly title: string;
   readonly head: readonly string[];
   readonly rows: readonly (readonly string[])[];
-}
-
-const listText = (names: Iterable<string>): string => [...names].join(', ');
-
-function kindText({ kind, options, bounds, keep }: SignalFacts): string {
-  if (kind === 'choice') return `one of ${listText(options)}`;
-  if (kind === 'pulse') return keep === 0 ? 'a press' : `a press, remembered for ${keep} ms`;
-  if (kind === 'flag') return 'on or off';
-  if (kind === 'vector') return 'a vector: x and y';
-  const { from, to, unit, whole } = bounds ?? {};
-  const span = from === undefined && to === undefined ? '' : ` from ${from ?? 'any'} to ${to ?? 'any'}`;
-  return `a ${whole === true ? 'whole ' : ''}number${span}${unit === undefined ? '' : `, ${unit}`}`;
 }
 
 /**
@@ -68,7 +56,7 @@ export function reportTables(controller: Controller): ReportTable[] {
       head: ['signal', 'what it is', 'at first'],
       rows: signals.map((signal) => [
         signal.name,
-        kindText(signal),
+        signalText(signal),
         signal.kind === 'pulse'
           ? ''
           : signal.kind === 'vector'

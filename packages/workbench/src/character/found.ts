@@ -1,7 +1,7 @@
 import { wrap } from 'comlink';
 import { create } from 'zustand';
 import type { Remote } from 'comlink';
-import type { Looking, Row, Seen, Situation } from '../worker/looking.js';
+import type { Looking, Row, Seen } from '../worker/looking.js';
 import type { Drawn } from './pictures.js';
 import { useWorkbench } from './store.js';
 
@@ -11,13 +11,9 @@ export const useFound = create<{ readonly seen: readonly Seen[]; readonly isLook
   isLooking: false,
 }));
 
-export type { Row, Seen, Situation } from '../worker/looking.js';
+export type { Row, Seen } from '../worker/looking.js';
 
 let looks: Remote<Looking> | undefined;
-
-/** In which situations a state of the open character takes over; the answer comes from beside the page. */
-export const whoShows = (state: string): Promise<readonly Situation[]> =>
-  looks === undefined ? Promise.resolve([]) : looks.whoShows(useWorkbench.getState().definition, state);
 
 /** Who takes over in which situation, while something is known; `undefined` where that cannot be told. */
 export const whoTakesOver = (track: string, known: string): Promise<readonly Row[] | undefined> =>

@@ -1,5 +1,5 @@
 import { openDB } from 'idb';
-import type { RoomName } from './store.js';
+import type { RoomName } from './rooms.js';
 
 /** A character as it is kept in the browser. */
 export interface Kept {

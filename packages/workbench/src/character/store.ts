@@ -16,9 +16,10 @@ import { letGo } from './pictures.js';
 import type { Drawn } from './pictures.js';
 import { readData, readText } from './reading.js';
 import type { Sizes, Trouble } from './reading.js';
+import { roomOf } from './rooms.js';
+import type { RoomName } from './rooms.js';
 
 /** The rooms, in the order of the work. */
-export type RoomName = 'cut' | 'time' | 'turn' | 'signals' | 'rank' | 'try' | 'check' | 'ship';
 
 /** What one is looking at; the stage plays it, and the text pane shows its lines. */
 export interface Selection {
@@ -30,8 +31,14 @@ export interface Selection {
   readonly frames: readonly number[];
   readonly signal: string | undefined;
   readonly state: string | undefined;
-  /** The rung of the ladder where it is a group or a track, as `group sea` or `track arms`. */
-  readonly rung: string | undefined;
+  /** A group or a track, whose states are looked at together. */
+  readonly holder: Holder | undefined;
+}
+
+/** What holds states. */
+export interface Holder {
+  readonly kind: 'group' | 'track';
+  readonly name: string;
 }
 
 /** A character that is open: its text, what the text comes to, its files, and what one is looking at. */
@@ -80,7 +87,7 @@ const nothing: Selection = {
     frames: [],
     signal: undefined,
     state: undefined,
-    rung: undefined,
+    holder: undefined,
   },
 };
 
@@ -332,9 +339,9 @@ export const select = (selection: Partial<Selection>): void =>
   put({
     selection: {
       ...state().selection,
-      // A state and a rung of another kind are not looked at together.
-      ...('state' in selection && { rung: undefined }),
-      ...('rung' in selection && { state: undefined }),
+      // A state and what holds states are not looked at together.
+      ...('state' in selection && { holder: undefined }),
+      ...('holder' in selection && { state: undefined }),
       ...selection,
     },
   });
@@ -349,22 +356,25 @@ export const showText = (isTextOpen: boolean): void => put({ isTextOpen });
  * @param line of a fault, which is mended in the text; from 1
  */
 export function follow(path: DocumentPath, line?: number): void {
-  const [part, name, field, number] = path;
   const { sheets, clips } = state().definition;
-  if (part === 'sheets' && String(name) in sheets) {
-    goTo('cut');
+  const [part, first, field, number] = path;
+  const name = String(first);
+  const isGone = (part === 'sheets' && !(name in sheets)) || (part === 'clips' && !(name in clips));
+  const room = isGone ? undefined : roomOf(path);
+  if (room === undefined) showText(true);
+  else goTo(room);
+  if (room === 'cut') {
     const cell = field === 'perCell' || field === 'cells' ? Number(number) : NaN;
-    select({ sheet: String(name), ...(Number.isInteger(cell) ? { cells: [cell] } : {}) });
-  } else if (part === 'clips' && String(name) in clips) {
-    goTo('time');
-    select({ clip: String(name), frames: [] });
-  } else if (part === 'compass' || part === 'flipbooks') goTo('turn');
-  else if (part === 'signals' || part === 'derived') {
-    goTo('signals');
-    select({ signal: String(name) });
-  } else if (path.includes('states')) {
-    goTo('rank');
-    select({ state: String(path[path.lastIndexOf('states') + 1]) });
-  } else showText(true);
+    select({ sheet: name, ...(Number.isInteger(cell) ? { cells: [cell] } : {}) });
+  } else if (room === 'time' && part === 'clips') select({ clip: name, frames: [] });
+  else if (room === 'signals') select({ signal: name });
+  else if (room === 'rank') {
+    // The innermost that is named.
+    const at = Math.max(...['states', 'groups', 'tracks'].map((one) => path.lastIndexOf(one)));
+    const inner = at < 0 || path[at + 1] === undefined ? undefined : String(path[at + 1]);
+    if (inner !== undefined && path[at] === 'states') select({ state: inner });
+    else if (inner !== undefined)
+      select({ holder: { kind: path[at] === 'groups' ? 'group' : 'track', name: inner } });
+  }
   if (line !== undefined) put({ isTextOpen: true, line: { number: line } });
 }

@@ -1,5 +1,6 @@
 import { pathText } from 'dot-hop';
 import { useFound } from '../character/found.js';
+import { roomOf } from '../character/rooms.js';
 import { follow, useWorkbench } from '../character/store.js';
 import { useMissingImages } from './MissingImages.js';
 
@@ -18,17 +19,13 @@ export function FoundList() {
     ([, path]) => !troubles.some((one) => one.path.join('.') === path.join('.')),
   );
   const open = seen.filter(({ accepted, severity }) => accepted === undefined && severity !== 'note');
-  const concerns = (path: readonly (string | number)[]): boolean =>
-    ({
-      cut: path[0] === 'sheets' && path[1] === sheet,
-      time: path[0] === 'clips' && path[1] === clip,
-      signals: (path[0] === 'signals' || path[0] === 'derived') && path[1] === signal,
-      turn: path[0] === 'compass' || path[0] === 'flipbooks',
-      try: false,
-      check: false,
-      ship: false,
-      rank: shown !== undefined && path.includes('states') && path.includes(shown),
-    })[room];
+  const inView = { cut: sheet, time: clip, signals: signal, rank: shown };
+  /** Whether something is about what is looked at in this room. */
+  const concerns = (path: readonly (string | number)[]): boolean => {
+    if (roomOf(path) !== room) return false;
+    const name = room in inView ? inView[room as keyof typeof inView] : undefined;
+    return room === 'turn' || (name !== undefined && path.includes(name));
+  };
   const near = open.filter(({ path }) => concerns(path));
   const far = open.filter(({ path }) => !concerns(path));
   const all = [

@@ -2,7 +2,7 @@ import { glossary } from 'dot-hop/explain';
 import type { Term } from 'dot-hop/explain';
 import { CircleHelp } from 'lucide-react';
 import { Button, Dialog, DialogTrigger, Popover } from 'react-aria-components';
-import type { RoomName } from '../character/store.js';
+import type { RoomName } from '../character/rooms.js';
 import { visit } from '../visit/visit.js';
 import { pictureOf } from './terms-pictures.js';
 

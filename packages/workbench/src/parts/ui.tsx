@@ -94,6 +94,13 @@ export function NumberBox({
   );
 }
 
+/** Names as the options of a choice, each under itself. */
+export const optionsOf = (names: readonly string[]): Record<string, string> =>
+  Object.fromEntries(names.map((one) => [one, one]));
+
+/** The names in a line of text, parted by commas or spaces. */
+export const namesWritten = (text: string): string[] => text.split(/[\s,]+/).filter((one) => one !== '');
+
 /** One of several, by name. */
 export function Choice<T extends string>({
   label,

@@ -1,4 +1,4 @@
-import type { RoomName } from '../character/store.js';
+import type { RoomName } from '../character/rooms.js';
 
 /** A stop on the way through the rooms. */
 export interface Step {

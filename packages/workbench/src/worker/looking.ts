@@ -59,20 +59,6 @@ const looking = {
     }
   },
 
-  /** In which situations of its signals a state of the body or of a further track takes over. */
-  whoShows(definition: ControllerDefinition, name: string): Situation[] {
-    try {
-      const controller = compileWorn(definition, { images: Object.fromEntries(pictures) });
-      const track = controller.stateNamed.get(name)?.track ?? 0;
-      return whoWins(controller, undefined, track)
-        .filter(({ state }) => state === name)
-        .map(({ terms, once, example }) => ({ terms, once, example }));
-    } catch (error) {
-      if (error instanceof DotHopError) return [];
-      throw error;
-    }
-  },
-
   /**
    * Who takes over in which situation, from the highest rank down.
    *
@@ -95,13 +81,6 @@ const looking = {
 
 /** A row of the table of who wins: see `whoWins` of `dot-hop/check`. */
 export type Row = Winner;
-
-/** A situation in which a state takes over: what is on and what is off, and values that bring it about. */
-export interface Situation {
-  readonly terms: readonly { readonly text: string; readonly on: boolean }[];
-  readonly once: boolean;
-  readonly example: string;
-}
 
 export type Looking = typeof looking;
 expose(looking);

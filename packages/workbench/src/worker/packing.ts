@@ -1,7 +1,7 @@
-import { compileController, DotHopError } from 'dot-hop';
+import { DotHopError } from 'dot-hop';
 import type { ControllerDefinition } from 'dot-hop';
-import { compiledOf } from 'dot-hop/compiled';
-import { PackError, pack, without } from 'dot-hop/pack';
+import { PackError, compiledPack, leftOut, pack, withoutWardrobe } from 'dot-hop/pack';
+import type { LeftOut } from 'dot-hop/pack';
 import type { Picture } from 'dot-hop/pixels';
 import { compileWorn } from 'dot-hop/wardrobe';
 import { expose } from 'comlink';
@@ -25,10 +25,7 @@ export interface Shipped {
   /** Pixels of all images, before and after. */
   readonly pixels: readonly [before: number, after: number];
   readonly cells: { readonly used: number; readonly all: number; readonly drawings: number };
-  /** The clips that nothing shows. */
-  readonly clipsLeftOut: readonly string[];
-  /** The cells that no clip shows, by sheet. */
-  readonly cellsLeftOut: readonly { readonly sheet: string; readonly cells: readonly number[] }[];
+  readonly leftOut: LeftOut;
   /** Whether a wardrobe is left out: a compiled document has none. */
   readonly isBare: boolean;
 }
@@ -36,59 +33,37 @@ export interface Shipped {
 const packing = {
   /** @returns why it cannot be packed, where that is so */
   pack(
-    whole: ControllerDefinition,
+    definition: ControllerDefinition,
     pictures: readonly (readonly [string, Picture])[],
     { name, padding, powerOfTwo, compiled }: Packing,
   ): Shipped | string {
     const images = new Map(pictures);
-    const sizes = { images: Object.fromEntries(images) };
-    const isBare = compiled && whole.wardrobe !== undefined;
     try {
-      const definition = isBare ? without(whole, 'wardrobe') : whole;
-      const controller = compileWorn(definition, sizes);
+      const worn = compileWorn(definition, { images: Object.fromEntries(images) });
+      const controller = compiled ? withoutWardrobe(worn, images) : worn;
       const packed = pack(controller, images, `${name}.png`, { padding, powerOfTwo, most: 4096 });
-      const plain = JSON.parse(JSON.stringify(packed.definition)) as ControllerDefinition;
-      const atlases = Object.fromEntries(packed.images.map(({ file, atlas }) => [file, atlas]));
-      const document = compiled ? compiledOf(compileController(plain, { images: atlases })) : plain;
+      const document = JSON.stringify(compiled ? compiledPack(packed) : packed.definition);
       const [{ atlas }] = packed.images as [(typeof packed.images)[number]];
-      const used = [...controller.sheets.values()].flatMap((sheet) => sheet.images);
-      const area = ({ width, height }: Picture): number => width * height;
-      const sum = (all: readonly Picture[]): number => all.reduce((total, one) => total + area(one), 0);
-      const kept = Object.keys(packed.definition.clips);
-      const shown = new Set(
-        [...controller.clips.values()]
-          .filter((clip) => kept.includes(clip.name))
-          .flatMap((clip) => clip.frames.map((cell) => `${cell.sheet} ${cell.index}`)),
-      );
-      const drawn = new Set(
-        [...controller.clips.values()].flatMap((clip) => clip.frames.map((cell) => cell.sheet)),
-      );
+      const used = new Set([...controller.sheets.values()].flatMap((sheet) => sheet.images));
+      const area = (all: readonly Picture[]): number =>
+        all.reduce((sum, { width, height }) => sum + width * height, 0);
       return {
         files: [
           ...packed.images.map(({ file, atlas: { width, height, pixels } }) => ({
             name: file,
             content: UPNG.encode([new Uint8Array(pixels).buffer], width, height, 0),
           })),
-          {
-            name: `${name}.json`,
-            content: new TextEncoder().encode(`${JSON.stringify(document)}\n`).buffer,
-          },
+          { name: `${name}.json`, content: new TextEncoder().encode(`${document}\n`).buffer },
         ],
         width: atlas.width,
         height: atlas.height,
         pixels: [
-          sum([...new Set(used)].flatMap((file) => images.get(file) ?? [])),
-          sum(packed.images.map((one) => one.atlas)),
+          area([...used].flatMap((file) => images.get(file) ?? [])),
+          area(packed.images.map((one) => one.atlas)),
         ],
         cells: packed.cells,
-        clipsLeftOut: [...controller.clips.values()].flatMap((clip) =>
-          kept.includes(clip.name) ? [] : [clip.name],
-        ),
-        cellsLeftOut: [...controller.sheets.values()].flatMap(({ name: sheet, cells }) => {
-          const gone = cells.filter(({ index }) => !shown.has(`${sheet} ${index}`)).map(({ index }) => index);
-          return drawn.has(sheet) && gone.length > 0 ? [{ sheet, cells: gone }] : [];
-        }),
-        isBare,
+        leftOut: leftOut(controller),
+        isBare: controller !== worn,
       };
     } catch (error) {
       if (error instanceof DotHopError || error instanceof PackError) return error.message;

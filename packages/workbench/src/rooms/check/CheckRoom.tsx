@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { GridList, GridListItem } from 'react-aria-components';
 import { useFound } from '../../character/found.js';
 import type { Seen } from '../../character/found.js';
+import { roomOf, roomTitles } from '../../character/rooms.js';
 import { useWorkbench } from '../../character/store.js';
 import { FoundList } from '../../parts/FoundList.js';
 import { MissingImages } from '../../parts/MissingImages.js';
@@ -11,22 +12,13 @@ import { Check } from '../../parts/ui.js';
 import { Finding } from './Finding.js';
 import { Winners } from './Winners.js';
 
-/** In which room what is found is mended, by the first word of its place. */
-const roomOf = ({ path }: Seen): string =>
-  ({
-    sheets: 'Cut',
-    clips: 'Time',
-    cues: 'Time',
-    compass: 'Turn',
-    flipbooks: 'Turn',
-    variants: 'Turn',
-    signals: 'Signals',
-    derived: 'Signals',
-    palettes: 'Wardrobe',
-    wardrobe: 'Wardrobe',
-    accept: 'What is accepted',
-  })[String(path[0])] ?? 'Rank';
-const roomNames = ['Cut', 'Time', 'Turn', 'Signals', 'Rank', 'Wardrobe', 'What is accepted'];
+/** Over what is found stands the room in which it is mended. */
+function headingOf({ path }: Seen): string {
+  const room = roomOf(path);
+  if (room !== undefined) return roomTitles[room];
+  return path[0] === 'accept' ? 'What is accepted' : 'In the text';
+}
+const headings: readonly string[] = [...Object.values(roomTitles), 'In the text', 'What is accepted'];
 
 const keyOf = ({ code, path, text }: Seen): string => `${code} ${pathText(path)} ${text}`;
 
@@ -36,11 +28,11 @@ type View = keyof typeof views;
 /** All that is found, by room, with what can be done about it; and who takes over in which situation. */
 export function CheckRoom() {
   const [view, setView] = useState<View>('found');
-  const troubles = useWorkbench((state) => state.troubles);
+  const isSound = useWorkbench((state) => state.troubles.length === 0);
   return (
     <div className="check-room">
       <Views label="what is looked at" views={views} current={view} onChange={setView} />
-      {troubles.length > 0 ? (
+      {!isSound ? (
         <div className="middle">
           <p className="hint">It is checked once it can be performed. This stands in the way:</p>
           <FoundList />
@@ -63,8 +55,8 @@ function Found() {
     () =>
       seen
         .filter((one) => showsAccepted || one.accepted === undefined)
-        .map((one) => ({ one, room: roomOf(one) }))
-        .sort((a, b) => roomNames.indexOf(a.room) - roomNames.indexOf(b.room)),
+        .map((one) => ({ one, heading: headingOf(one) }))
+        .sort((a, b) => headings.indexOf(a.heading) - headings.indexOf(b.heading)),
     [seen, showsAccepted],
   );
   // What is mended goes; the next one comes in its place.
@@ -98,20 +90,20 @@ function Found() {
           items={shown.map((entry, i) => ({
             ...entry,
             id: keyOf(entry.one),
-            isFirst: entry.room !== shown[i - 1]?.room,
+            isFirst: entry.heading !== shown[i - 1]?.heading,
           }))}
           renderEmptyState={() => (
             <p className="hint">No state is out of reach, nothing flickers or jumps.</p>
           )}
         >
-          {({ id, one, room, isFirst }) => (
+          {({ id, one, heading, isFirst }) => (
             <GridListItem
               id={id}
               textValue={`${one.title}: ${pathText(one.path)}`}
               className={`found-row ${one.severity}`}
             >
               <span className="what">
-                {isFirst ? <em>{room}</em> : null}
+                {isFirst ? <em>{heading}</em> : null}
                 <b>{one.title}</b>
                 <small>
                   {one.accepted === undefined ? '' : 'accepted: '}

@@ -1,8 +1,9 @@
-import { showsOf, stateIn } from 'dot-hop/explain';
+import { stateIn } from 'dot-hop/explain';
 import type { Cell, Clip } from 'dot-hop';
 import type { Seen } from '../../character/found.js';
 import { useWorkbench } from '../../character/store.js';
 import { CellPicture } from '../../parts/CellPicture.js';
+import { StatePicture } from '../../parts/StatePicture.js';
 import { Thumbnail } from '../../parts/Thumbnail.js';
 import { clipMeant, nameIn } from './clip-of.js';
 
@@ -116,7 +117,7 @@ function NumberLine({
           <b>⇄</b>
         ) : (
           <>
-            <Picture name={between} />
+            <StatePicture name={between} size={56} />
             <b>{between}</b>
           </>
         )}
@@ -132,17 +133,10 @@ function NumberLine({
 function Side({ name }: { readonly name: string }) {
   return (
     <span className="side">
-      <Picture name={name} />
+      <StatePicture name={name} size={56} />
       <b>{name}</b>
     </span>
   );
-}
-
-function Picture({ name }: { readonly name: string }) {
-  const definition = useWorkbench((state) => state.definition);
-  const state = stateIn(definition, name)?.definition;
-  const shown = state === undefined ? undefined : showsOf(state)[0];
-  return shown === undefined ? <span className="thumb" /> : <Thumbnail name={shown} size={56} />;
 }
 
 /** Who stands above whom. */
@@ -151,7 +145,7 @@ function Rungs({ above, below }: { readonly above: readonly string[]; readonly b
   const rung = (name: string, isMeant: boolean) => (
     <li key={name} className={isMeant ? 'meant' : ''}>
       <span className="number">{stateIn(definition, name)?.definition.priority ?? 0}</span>
-      <Picture name={name} />
+      <StatePicture name={name} size={56} />
       <b>{name}</b>
     </li>
   );

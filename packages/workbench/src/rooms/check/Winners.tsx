@@ -1,11 +1,10 @@
 import { useEffect, useState } from 'react';
-import { showsOf, stateIn } from 'dot-hop/explain';
 import { useFound, whoTakesOver } from '../../character/found.js';
 import type { Row } from '../../character/found.js';
 import { goTo, select, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
-import { Thumbnail } from '../../parts/Thumbnail.js';
-import { Choice } from '../../parts/ui.js';
+import { StatePicture } from '../../parts/StatePicture.js';
+import { Choice, optionsOf } from '../../parts/ui.js';
 
 /** The most rows of the table; of more, something should be known of the situation. */
 const most = 60;
@@ -34,12 +33,7 @@ export function Winners() {
   return (
     <div className="winners">
       {tracks.length > 1 ? (
-        <Choice
-          label="track"
-          value={track}
-          options={Object.fromEntries(tracks.map((one) => [one, one]))}
-          onChange={setTrack}
-        />
+        <Choice label="track" value={track} options={optionsOf(tracks)} onChange={setTrack} />
       ) : null}
       <Condition
         label="when it is known that"
@@ -75,7 +69,7 @@ export function Winners() {
                         select({ state: row.state });
                       }}
                     >
-                      <Shown name={row.state} /> {row.state}
+                      <StatePicture name={row.state} size={28} /> {row.state}
                     </button>
                   </td>
                   <td>
@@ -106,11 +100,4 @@ export function Winners() {
       )}
     </div>
   );
-}
-
-function Shown({ name }: { readonly name: string }) {
-  const definition = useWorkbench((state) => state.definition);
-  const state = stateIn(definition, name)?.definition;
-  const shown = state === undefined ? undefined : showsOf(state)[0];
-  return shown === undefined ? null : <Thumbnail name={shown} size={28} />;
 }

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { useFound, whoShows } from '../../character/found.js';
-import type { Situation } from '../../character/found.js';
+import { useFound, whoTakesOver } from '../../character/found.js';
+import type { Row } from '../../character/found.js';
 import { select, useWorkbench } from '../../character/store.js';
 
 /** Who can cut a state off, whom it cuts off, and in which situations it shows. */
@@ -8,17 +8,18 @@ export function Around({ name }: { readonly name: string }) {
   const controller = useWorkbench((state) => state.controller);
   const isCurrent = useWorkbench((state) => state.isCurrent);
   const isLooking = useFound((state) => state.isLooking);
-  const [situations, setSituations] = useState<readonly Situation[] | undefined>();
+  const [situations, setSituations] = useState<readonly Row[] | undefined>();
+  const track = controller?.tracks[controller.stateNamed.get(name)?.track ?? 0]?.name ?? 'body';
   useEffect(() => {
     let isWanted = true;
     if (isCurrent && !isLooking)
-      void whoShows(name).then((found) => {
-        if (isWanted) setSituations(found);
+      void whoTakesOver(track, '').then((rows) => {
+        if (isWanted) setSituations(rows?.filter((one) => one.state === name) ?? []);
       });
     return () => {
       isWanted = false;
     };
-  }, [name, controller, isCurrent, isLooking]);
+  }, [name, track, controller, isCurrent, isLooking]);
   const state = controller?.stateNamed.get(name);
   if (controller === undefined || state === undefined) return null;
   // Also states of other tracks that take this one.

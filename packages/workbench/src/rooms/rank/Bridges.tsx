@@ -5,7 +5,7 @@ import type { StatedState } from 'dot-hop/explain';
 import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { Here } from '../../parts/Here.js';
-import { Choice, IconButton } from '../../parts/ui.js';
+import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
 import { Ways } from './Ways.js';
 
 type Bridges = NonNullable<StateDefinition['bridges']>;
@@ -89,7 +89,7 @@ export function BridgeRows({ state }: { readonly state: StatedState }) {
             <Choice
               label="first plays"
               value={row.clip}
-              options={Object.fromEntries([row.clip, ...books].map((one) => [one, one]))}
+              options={optionsOf([row.clip, ...books])}
               onChange={(clip) =>
                 put((now) => now.map((one, at) => (at === i ? { ...one, clip } : one)), `bridge of ${name}`)
               }

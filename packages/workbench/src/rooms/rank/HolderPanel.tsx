@@ -1,16 +1,41 @@
 import type { ControllerDefinition, TrackDefinition } from 'dot-hop';
 import { groupIn, setGroup } from 'dot-hop/edit';
 import { stateIn, statesIn } from 'dot-hop/explain';
+import type { ReactNode } from 'react';
 import { renameEverywhere } from '../../character/rehearsals.js';
 import { act, select, tell } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
 import { Help } from '../../parts/Help.js';
 import { Here } from '../../parts/Here.js';
 import { TextBox } from '../../parts/TextBox.js';
-import { Check, Choice, NumberBox } from '../../parts/ui.js';
+import { Check, Choice, NumberBox, optionsOf } from '../../parts/ui.js';
+import { TagsBox } from './TagsBox.js';
 
-const chosen = (names: readonly string[]): Record<string, string> =>
-  Object.fromEntries(names.map((one) => [one, one]));
+/** A group or a track: what it is, and what is said of it. */
+function Holder({
+  term,
+  name,
+  hint,
+  children,
+}: {
+  readonly term: 'group' | 'track';
+  readonly name: string;
+  readonly hint: string;
+  readonly children: ReactNode;
+}) {
+  return (
+    <section className="holder" aria-label={`the ${term} ${name}`}>
+      <div className="row">
+        <h3>
+          the {term} {name}
+        </h3>
+        <Help term={term} />
+      </div>
+      <p className="hint">{hint}</p>
+      {children}
+    </section>
+  );
+}
 
 /** What a group says for all of its states. */
 export function GroupPanel({
@@ -28,18 +53,17 @@ export function GroupPanel({
     if (stateIn(definition, to) !== undefined || groupIn(definition, to) !== undefined)
       tell(`There is a state or a group ${to} already.`, true);
     // Groups have their names beside those of states.
-    else void renameEverywhere({ kind: 'state', from: name, to }).then(() => select({ rung: `group ${to}` }));
+    else
+      void renameEverywhere({ kind: 'state', from: name, to }).then(() =>
+        select({ holder: { kind: 'group', name: to } }),
+      );
   };
   return (
-    <section className="holder" aria-label={`the group ${name}`}>
-      <div className="row">
-        <h3>the group {name}</h3>
-        <Help term="group" />
-      </div>
-      <p className="hint">
-        Its states show only while its condition is true, and rank among themselves. The whole group ranks
-        among the states beside it.
-      </p>
+    <Holder
+      term="group"
+      name={name}
+      hint="Its states show only while its condition is true, and rank among themselves. The whole group ranks among the states beside it."
+    >
       <div className="fieldset">
         <TextBox label="name of the group" value={name} onChange={rename} />
         <NumberBox
@@ -51,17 +75,13 @@ export function GroupPanel({
         <Choice
           label="at rest shows"
           value={said.rest}
-          options={chosen([said.rest, ...Object.keys(said.states)])}
+          options={optionsOf([said.rest, ...Object.keys(said.states)])}
           onChange={(rest) => act(setGroup(path, 'rest', rest))}
         />
-        <TextBox
+        <TagsBox
           label="tags of all its states"
-          value={(said.tags ?? []).join(', ')}
-          placeholder="none"
-          onChange={(text) => {
-            const tags = text.split(/[\s,]+/).filter((one) => one !== '');
-            act(setGroup(path, 'tags', tags.length === 0 ? undefined : tags));
-          }}
+          tags={said.tags}
+          onChange={(tags) => act(setGroup(path, 'tags', tags))}
         />
       </div>
       <Condition
@@ -71,7 +91,7 @@ export function GroupPanel({
         onChange={(value) => act(setGroup(path, 'while', value ?? 'true'), `while of ${name}`)}
       />
       <Here path={path} />
-    </section>
+    </Holder>
   );
 }
 
@@ -106,22 +126,20 @@ export function TrackPanel({
     });
   const draws = track.draws ?? [];
   return (
-    <section className="holder" aria-label={`the track ${name}`}>
-      <div className="row">
-        <h3>the track {name}</h3>
-        <Help term="track" />
-      </div>
-      <p className="hint">
-        Its states run beside those of the body, on the same signals.{' '}
-        {parts.length === 0
+    <Holder
+      term="track"
+      name={name}
+      hint={`Its states run beside those of the body, on the same signals. ${
+        parts.length === 0
           ? 'The sheets have no parts yet, so it draws nothing: it is for its cues and tags.'
-          : 'It draws the parts that are picked here.'}
-      </p>
+          : 'It draws the parts that are picked here.'
+      }`}
+    >
       <div className="fieldset">
         <Choice
           label="at rest shows"
           value={track.rest ?? own[0]?.name ?? ''}
-          options={chosen(own.map((one) => one.name))}
+          options={optionsOf(own.map((one) => one.name))}
           onChange={(rest) => set('rest', rest)}
         />
         {parts.map((part) => (
@@ -137,6 +155,6 @@ export function TrackPanel({
         ))}
       </div>
       <Here path={path} />
-    </section>
+    </Holder>
   );
 }

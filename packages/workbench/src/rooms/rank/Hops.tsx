@@ -1,10 +1,11 @@
 import type { HopDefinition } from 'dot-hop';
 import { setHop } from 'dot-hop/edit';
-import { stateIn, statesIn } from 'dot-hop/explain';
+import { stateIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
 import { act, tell, useWorkbench } from '../../character/store.js';
-import { Choice } from '../../parts/ui.js';
+import { Choice, optionsOf } from '../../parts/ui.js';
 import { atKey, atOf, instantsOf, spansOf } from './instants.js';
+import { othersOf } from './states.js';
 import { Way, Ways } from './Ways.js';
 
 /** The ways from a state to others: where to, at which instant, and on what condition. */
@@ -12,9 +13,7 @@ export function Hops({ state }: { readonly state: StatedState }) {
   const definition = useWorkbench((one) => one.definition);
   const { name, path, definition: said } = state;
   const hops = said.hops ?? [];
-  const others = statesIn(definition)
-    .filter((one) => one.track === state.track && one.name !== name)
-    .map((one) => one.name);
+  const others = othersOf(definition, state);
   const put = (at: number, hop: HopDefinition | undefined, joins?: string): void =>
     act(setHop(useWorkbench.getState().definition, name, at, hop), joins);
   // What is on screen may be a picture behind: a field is changed in the hop as it is now.
@@ -49,7 +48,7 @@ export function Hops({ state }: { readonly state: StatedState }) {
           <Choice
             label="to"
             value={hop.to}
-            options={Object.fromEntries([hop.to, ...others].map((one) => [one, one]))}
+            options={optionsOf([hop.to, ...others])}
             onChange={(to) => change(i, { to })}
           />
           <Choice

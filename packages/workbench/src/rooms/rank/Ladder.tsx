@@ -1,4 +1,4 @@
-import type { ControllerDefinition } from 'dot-hop';
+import type { ControllerDefinition, DocumentPath } from 'dot-hop';
 import { addState, addTrack, groupIn, rankState, removeState } from 'dot-hop/edit';
 import { ChevronDown, ChevronUp, Layers, Plus, Trash2 } from 'lucide-react';
 import { stateIn } from 'dot-hop/explain';
@@ -6,10 +6,11 @@ import { memo, useDeferredValue, useMemo, useRef } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
 import { useFound } from '../../character/found.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
+import type { Selection } from '../../character/store.js';
 import { IconButton } from '../../parts/ui.js';
 import { useStage, whysOf } from '../../stage/live.js';
 import { Thumbnail } from '../../parts/Thumbnail.js';
-import { besideOf, firstShown, kindOf, rungsOf } from './states.js';
+import { besideOf, firstShown, idOf, kindOf, rungsOf } from './states.js';
 import type { Rung } from './states.js';
 
 /** The ladder follows an edit right after the stage has. */
@@ -22,7 +23,8 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
   const selected = useWorkbench((state) => state.selection.state);
   const seen = useFound((state) => state.seen);
   const rungs = useMemo(() => rungsOf(definition), [definition]);
-  const rung = useWorkbench((state) => state.selection.rung);
+  const holder = useWorkbench((state) => state.selection.holder);
+  const picked = holder === undefined ? selected : idOf(holder);
   const box = useRef<HTMLDivElement>(null);
   useShown(box);
   const current = rungs.find(({ id, kind }) => kind === 'state' && id === selected);
@@ -60,19 +62,10 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
     }
     const isFirst = now.states === undefined;
     const top = Math.max(0, ...rungsOf(now).map(({ priority }) => priority));
-    // Beside what is selected: in the same track and group.
-    const beside = selection.state === undefined ? undefined : stateIn(now, selection.state);
-    const group =
-      selection.rung?.startsWith('group ') === true ? groupIn(now, selection.rung.slice(6)) : undefined;
-    const track = selection.rung?.startsWith('track ') === true ? selection.rung.slice(6) : 'body';
-    const holder = group?.path ?? beside?.path.slice(0, -2) ?? (track === 'body' ? [] : ['tracks', track]);
-    const isFree = holder.length > 0;
-    const edit = addState(
-      now,
-      clip,
-      { shows: clip, ...(isFirst ? {} : { priority: isFree ? 10 : top + 10 }) },
-      holder,
-    );
+    // Beside what is selected: in the same track and group, where its rank counts among few.
+    const path = placeOf(now, selection);
+    const priority = path.length > 0 ? 10 : top + 10;
+    const edit = addState(now, clip, { shows: clip, ...(!isFirst && { priority }) }, path);
     act(edit);
     select({ state: String(edit.changes[0]!.op === 'set' ? edit.changes[0]!.path.at(-1) : clip) });
     if (isFirst) tell(`made state ${clip}: the character rests in it`);
@@ -97,7 +90,7 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
             onPress={() => {
               const edit = addTrack(useWorkbench.getState().definition, 'arms');
               act(edit);
-              select({ rung: `track ${String(edit.changes[0]!.path[1])}` });
+              select({ holder: { kind: 'track', name: String(edit.changes[0]!.path[1]) } });
             }}
           >
             <Layers size={15} />
@@ -143,12 +136,13 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
         <GridList
           aria-label="states, from the highest rank down"
           selectionMode="single"
-          selectedKeys={[rung ?? selected ?? []].flat()}
+          selectedKeys={picked === undefined ? [] : [picked]}
           onSelectionChange={(keys) => {
             if (keys === 'all') return;
             for (const key of keys) {
-              const isState = rungs.some(({ id, kind }) => id === key && kind === 'state');
-              select(isState ? { state: String(key) } : { rung: String(key) });
+              const one = rungs.find(({ id }) => id === key);
+              if (one?.kind === 'state') select({ state: one.name });
+              else if (one !== undefined) select({ holder: { kind: one.kind, name: one.name } });
             }
           }}
           dragAndDropHooks={dragAndDropHooks}
@@ -162,6 +156,13 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
     </div>
   );
 });
+
+/** Where a new state is put: into the group or track that is looked at, or beside the state that is. */
+function placeOf(definition: ControllerDefinition, { holder, state }: Selection): DocumentPath {
+  if (holder?.kind === 'group') return groupIn(definition, holder.name)?.path ?? [];
+  if (holder !== undefined) return holder.name === 'body' ? [] : ['tracks', holder.name];
+  return (state === undefined ? undefined : stateIn(definition, state))?.path.slice(0, -2) ?? [];
+}
 
 function RungRow({ rung, found }: { readonly rung: Rung; readonly found: number }) {
   const { id, kind, name, depth, priority, state } = rung;

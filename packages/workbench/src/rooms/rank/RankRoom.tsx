@@ -8,17 +8,16 @@ import { StatePanel } from './StatePanel.js';
 export function RankRoom() {
   const definition = useWorkbench((state) => state.definition);
   const name = useWorkbench((state) => state.selection.state);
-  const rung = useWorkbench((one) => one.selection.rung);
-  const [, kind, holder = ''] = /^(group|track) (.*)$/.exec(rung ?? '') ?? [];
+  const holder = useWorkbench((one) => one.selection.holder);
   const state = name === undefined ? undefined : stateIn(definition, name);
   return (
     <div className="rank">
       <Ladder />
       <div className="middle">
-        {kind === 'group' ? (
-          <GroupPanel name={holder} definition={definition} />
-        ) : kind === 'track' ? (
-          <TrackPanel name={holder} definition={definition} />
+        {holder?.kind === 'group' ? (
+          <GroupPanel name={holder.name} definition={definition} />
+        ) : holder?.kind === 'track' ? (
+          <TrackPanel name={holder.name} definition={definition} />
         ) : state === undefined ? (
           <div className="hint empty">
             <p>

@@ -5,7 +5,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { act, useWorkbench } from '../../character/store.js';
 import { Parts } from '../../parts/Parts.js';
 import { TextBox } from '../../parts/TextBox.js';
-import { Choice, IconButton, NumberBox } from '../../parts/ui.js';
+import { Choice, IconButton, NumberBox, optionsOf } from '../../parts/ui.js';
 
 const kinds = {
   one: 'one clip or flipbook',
@@ -72,7 +72,7 @@ export function Shows({
         <Choice
           label="namely"
           value={first}
-          options={namesOf([first, ...books])}
+          options={optionsOf([first, ...books])}
           onChange={(shows) => put({ shows })}
         />
       ) : null}
@@ -101,9 +101,6 @@ export function Shows({
     </>
   );
 }
-
-const namesOf = (names: readonly string[]): Record<string, string> =>
-  Object.fromEntries(names.map((one) => [one, one]));
 
 /** The one behind a name in a list, for a first guess. */
 const nextOf = (names: readonly string[], name: string): string =>
@@ -148,7 +145,7 @@ function Gaits({
           <Choice
             label={i === 0 ? 'slowest' : `gait ${i + 1}`}
             value={one}
-            options={namesOf([one, ...books])}
+            options={optionsOf([one, ...books])}
             onChange={(book) => onChange({ shows: shows.with(i, book) })}
           />
           {i === 0 ? null : (
@@ -218,7 +215,7 @@ function Variety({
           <Choice
             label={`pick ${i + 1}`}
             value={one}
-            options={namesOf([one, ...books])}
+            options={optionsOf([one, ...books])}
             onChange={(book) => onChange({ ...variety, any: any.with(i, book) })}
           />
           {pick === 'chance' ? (

@@ -1,5 +1,5 @@
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';
-import { showsOf, stateIn, statesIn } from 'dot-hop/explain';
+import { showsOf, stateIn } from 'dot-hop/explain';
 import { freeName, groupState, groupsOf, setState } from 'dot-hop/edit';
 import type { StatedState } from 'dot-hop/explain';
 import { Fragment, memo, useDeferredValue } from 'react';
@@ -8,12 +8,14 @@ import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
 import { Here } from '../../parts/Here.js';
 import { TextBox } from '../../parts/TextBox.js';
-import { Check, Choice, NumberBox } from '../../parts/ui.js';
+import { Check, Choice, NumberBox, optionsOf } from '../../parts/ui.js';
 import { Around } from './Around.js';
 import { BridgeRows } from './Bridges.js';
 import { Hops } from './Hops.js';
 import { atKey, atOf, instantsOf } from './instants.js';
 import { Shows } from './Shows.js';
+import { othersOf } from './states.js';
+import { TagsBox } from './TagsBox.js';
 import { Takes } from './Takes.js';
 import { VariantRows } from './Variants.js';
 import { Yields } from './Yields.js';
@@ -100,7 +102,7 @@ const Showing = memo(function Showing({ state, definition }: PanelProps) {
             value={state.groups.at(-1)?.name ?? ''}
             options={{
               '': 'none',
-              ...Object.fromEntries(groups.map((one) => [one, one])),
+              ...optionsOf(groups),
               // It rests in the first of its states, and nobody rests in what starts on a press.
               ...(said.when === undefined && { [newGroup]: 'a new one' }),
             }}
@@ -136,9 +138,7 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
     setField(name, field, value);
   const isAct = said.when !== undefined;
   const isPosture = !isAct && said.while !== undefined;
-  const beside = statesIn(definition)
-    .filter((one) => one.track === state.track && one.name !== name)
-    .map((one) => one.name);
+  const beside = othersOf(definition, state);
   const instants = instantsOf(definition, said);
   return (
     <section aria-label="how it goes on">
@@ -148,7 +148,7 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
           <Choice
             label="at its end follows"
             value={said.then ?? ''}
-            options={{ '': 'what wants to show', ...Object.fromEntries(beside.map((one) => [one, one])) }}
+            options={{ '': 'what wants to show', ...optionsOf(beside) }}
             onChange={(then) => set('then', then === '' ? undefined : then)}
           />
         )}
@@ -202,15 +202,7 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
             onChange={(facing) => set('facing', facing === 'held' ? 'held' : undefined)}
           />
         )}
-        <TextBox
-          label="tags"
-          value={(said.tags ?? []).join(', ')}
-          placeholder="none"
-          onChange={(text) => {
-            const tags = text.split(/[\s,]+/).filter((one) => one !== '');
-            set('tags', tags.length === 0 ? undefined : tags);
-          }}
-        />
+        <TagsBox label="tags" tags={said.tags} onChange={(tags) => set('tags', tags)} />
         <Check
           label="nothing cuts it off"
           isOn={said.final ?? false}

@@ -3,7 +3,7 @@ import { changedData, setVariant } from 'dot-hop/edit';
 import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { Here } from '../../parts/Here.js';
-import { Choice, IconButton } from '../../parts/ui.js';
+import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
 import { Ways } from './Ways.js';
 
 /** While a signal says so, one flipbook shows in place of another. */
@@ -105,7 +105,7 @@ export function VariantRows({ shown }: { readonly shown: readonly string[] }) {
             <Choice
               label={`instead of ${row.from}`}
               value={row.to}
-              options={Object.fromEntries([row.to, ...books].map((one) => [one, one]))}
+              options={optionsOf([row.to, ...books])}
               onChange={(to) => put(row, to)}
             />
             <IconButton label={`delete the variant ${row.to}`} onPress={() => put(row, undefined)}>

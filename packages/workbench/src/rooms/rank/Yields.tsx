@@ -1,19 +1,18 @@
 import type { YieldDefinition } from 'dot-hop';
 import { setState } from 'dot-hop/edit';
-import { stateIn, statesIn } from 'dot-hop/explain';
+import { stateIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
 import { act, useWorkbench } from '../../character/store.js';
 import { Choice } from '../../parts/ui.js';
 import { spansOf } from './instants.js';
+import { othersOf } from './states.js';
 import { Way, Ways } from './Ways.js';
 
 /** To whom a state gives way before it has ended: to which states, during which span, and on what condition. */
 export function Yields({ state }: { readonly state: StatedState }) {
   const definition = useWorkbench((one) => one.definition);
   const { name, path, definition: said } = state;
-  const others = statesIn(definition)
-    .filter((one) => one.track === state.track && one.name !== name)
-    .map((one) => one.name);
+  const others = othersOf(definition, state);
   const spans = spansOf(definition, said);
   // What is on screen may be a picture behind: a field is changed in what is said now.
   const put = (

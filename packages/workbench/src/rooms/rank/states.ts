@@ -1,6 +1,7 @@
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';
 import { showsOf, statesIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
+import type { Holder } from '../../character/store.js';
 
 /** What lets a state in, in a word. */
 export function kindOf({ while: during, when }: StateDefinition): string {
@@ -29,6 +30,9 @@ interface Level {
   readonly inside?: Level[];
 }
 
+/** The key of the rung of what holds states, so that a state of the same name has another one. */
+export const idOf = ({ kind, name }: Holder): string => `${kind} ${name}`;
+
 /** The ladder from the highest rank down, track by track, groups as rungs with rungs of their own. */
 export function rungsOf(definition: ControllerDefinition): Rung[] {
   const all = statesIn(definition);
@@ -36,7 +40,13 @@ export function rungsOf(definition: ControllerDefinition): Rung[] {
   const rungs: Rung[] = [];
   for (const track of tracks) {
     if (tracks.length > 1)
-      rungs.push({ id: `track ${track}`, kind: 'track', name: track, depth: 0, priority: 0 });
+      rungs.push({
+        id: idOf({ kind: 'track', name: track }),
+        kind: 'track',
+        name: track,
+        depth: 0,
+        priority: 0,
+      });
     const top: Level[] = [];
     for (const state of all.filter((one) => one.track === track)) {
       let level = top;
@@ -55,7 +65,7 @@ export function rungsOf(definition: ControllerDefinition): Rung[] {
       for (const { name, priority, state, inside } of sorted) {
         if (state !== undefined) rungs.push({ id: name, kind: 'state', name, depth, priority, state });
         else {
-          rungs.push({ id: `group ${name}`, kind: 'group', name, depth, priority });
+          rungs.push({ id: idOf({ kind: 'group', name }), kind: 'group', name, depth, priority });
           climb(inside!, depth + 1);
         }
       }
@@ -64,6 +74,12 @@ export function rungsOf(definition: ControllerDefinition): Rung[] {
   }
   return rungs;
 }
+
+/** The other states of the track that a state is in, by name. */
+export const othersOf = (definition: ControllerDefinition, { name, track }: StatedState): string[] =>
+  statesIn(definition)
+    .filter((one) => one.track === track && one.name !== name)
+    .map((one) => one.name);
 
 /** Where states stand beside one another, as text: only among those can one be moved. */
 export const besideOf = ({ path }: StatedState): string => path.slice(0, -1).join('.');

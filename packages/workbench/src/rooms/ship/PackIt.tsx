@@ -73,7 +73,7 @@ function Outcome({
   readonly images: number;
   readonly name: string;
 }) {
-  const { files, width, height, pixels, cells, clipsLeftOut, cellsLeftOut, isBare } = result;
+  const { files, width, height, pixels, cells, leftOut, isBare } = result;
   const [first] = files;
   const address = usePicture(first?.content);
   const pngs = files.slice(0, -1);
@@ -141,8 +141,8 @@ function Outcome({
       <section aria-label="what is left out">
         <h2>left out</h2>
         <ul>
-          {clipsLeftOut.length > 0 ? <li>clips that nothing shows: {clipsLeftOut.join(', ')}</li> : null}
-          {cellsLeftOut.map(({ sheet, cells: gone }) => (
+          {leftOut.clips.length > 0 ? <li>clips that nothing shows: {leftOut.clips.join(', ')}</li> : null}
+          {leftOut.cells.map(({ sheet, cells: gone }) => (
             <li key={sheet}>
               cells of {sheet} that no clip shows: {listed(gone)}
             </li>

@@ -3,7 +3,7 @@ import { setSignal } from 'dot-hop/edit';
 import { act, useWorkbench } from '../../character/store.js';
 import { Here } from '../../parts/Here.js';
 import { TextBox } from '../../parts/TextBox.js';
-import { Check, Choice, NumberBox } from '../../parts/ui.js';
+import { Check, Choice, NumberBox, namesWritten, optionsOf } from '../../parts/ui.js';
 import { Curve } from './Curve.js';
 import { kindOf } from './kinds.js';
 import { Name } from './Name.js';
@@ -29,7 +29,7 @@ export function SignalPanel({ name, signal }: { readonly name: string; readonly 
               className="number wide"
               value={signal.choice.join(', ')}
               onChange={(text) => {
-                const choice = text.split(/[\s,]+/).filter((one) => one !== '');
+                const choice = namesWritten(text);
                 put({
                   ...signal,
                   choice,
@@ -42,7 +42,7 @@ export function SignalPanel({ name, signal }: { readonly name: string; readonly 
             <Choice
               label="at first"
               value={signal.first ?? signal.choice[0] ?? ''}
-              options={Object.fromEntries(signal.choice.map((one) => [one, one]))}
+              options={optionsOf(signal.choice)}
               onChange={(first) => put({ ...signal, first })}
             />
           </>

@@ -2,7 +2,7 @@ import type { VarietyDefinition } from 'dot-hop';
 import { tellCue } from 'dot-hop/edit';
 import { act, useWorkbench } from '../../character/store.js';
 import { TextBox } from '../../parts/TextBox.js';
-import { Choice } from '../../parts/ui.js';
+import { Choice, namesWritten } from '../../parts/ui.js';
 
 const picks = { turn: 'one after the other', chance: 'by chance' };
 
@@ -17,7 +17,7 @@ export function Told({
   const put = (fields: VarietyDefinition): void =>
     act(tellCue(useWorkbench.getState().definition, cue, fields), `how ${cue} is told`);
   const rename = (text: string): void => {
-    const any = text.split(/[\s,]+/).filter((name) => name !== '');
+    const any = namesWritten(text);
     const { weights, ...plain } = variety ?? {};
     put({ ...plain, ...(weights?.length === any.length && { weights }), any });
   };

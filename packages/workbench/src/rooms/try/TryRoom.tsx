@@ -11,7 +11,7 @@ import { Button } from 'react-aria-components';
 import { addFiles, tell, useWorkbench } from '../../character/store.js';
 import { inPlainMemory } from '../../parts/canvas.js';
 import { FoundList } from '../../parts/FoundList.js';
-import { Choice } from '../../parts/ui.js';
+import { Choice, optionsOf } from '../../parts/ui.js';
 import type { BodyKind } from '../../stage/play.js';
 import { bodyOf } from '../../stage/body.js';
 import { drawQuay } from '../../stage/quay.js';
@@ -270,7 +270,7 @@ function Wrong({
       <Choice
         label="wrong at this instant: it should have shown"
         value={state}
-        options={Object.fromEntries(states.map((one) => [one, one]))}
+        options={optionsOf(states)}
         onChange={setWanted}
       />
       <Button className="main" onPress={keep}>

@@ -1,7 +1,7 @@
 import type { CompassDefinition } from 'dot-hop';
 import { act, useWorkbench } from '../../character/store.js';
 import { TextBox } from '../../parts/TextBox.js';
-import { Choice, NumberBox } from '../../parts/ui.js';
+import { Choice, NumberBox, optionsOf } from '../../parts/ui.js';
 
 const directions = {
   sides: 'two sides',
@@ -61,7 +61,7 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
         <Choice
           label="turned by"
           value={typeof by === 'string' ? by : ''}
-          options={{ ...Object.fromEntries(vectors.map((one) => [one, one])), '': 'two numbers' }}
+          options={{ ...optionsOf(vectors), '': 'two numbers' }}
           onChange={(one) => set('by', one === '' ? [0, 0] : one)}
         />
       ) : null}
@@ -134,7 +134,7 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
         <Choice
           label="faces at first"
           value={compass.start ?? names[0]!}
-          options={Object.fromEntries(names.map((one) => [one, one]))}
+          options={optionsOf(names)}
           onChange={(start) => set('start', start)}
         />
       )}

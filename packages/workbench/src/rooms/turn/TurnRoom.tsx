@@ -2,7 +2,7 @@ import type { CompassDefinition } from 'dot-hop';
 import { useState } from 'react';
 import { act, useWorkbench } from '../../character/store.js';
 import { Here } from '../../parts/Here.js';
-import { Choice } from '../../parts/ui.js';
+import { Choice, optionsOf } from '../../parts/ui.js';
 import { CompassPanel } from './CompassPanel.js';
 import { Dial } from './Dial.js';
 import { Pages } from './Pages.js';
@@ -54,12 +54,7 @@ export function TurnRoom() {
         ) : (
           <>
             <div className="fieldset">
-              <Choice
-                label="what is turned"
-                value={shown}
-                options={Object.fromEntries(names.map((one) => [one, one]))}
-                onChange={setPicked}
-              />
+              <Choice label="what is turned" value={shown} options={optionsOf(names)} onChange={setPicked} />
               <p className="hint told">
                 drag the vector on the dial; the ring in the middle is the dead zone, and can be dragged too
               </p>

@@ -1,11 +1,10 @@
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { WorkbenchPage, fileOf } from './workbench-page.js';
+import { runIn } from '../../cli/test/command-line.js';
+import { clips, keeper, png } from './keeper.js';
+import { WorkbenchPage } from './workbench-page.js';
 
-const root = fileURLToPath(new URL('../../..', import.meta.url));
 const bench = new WorkbenchPage();
 let folder: string;
 
@@ -14,44 +13,19 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
-const png = readFileSync(path.join(root, 'demo/wick.png'));
-
-/** Clips of Wick, and no more: what comes after they are timed is done in the page. */
-const clips = `dotHop: 1
-name: keeper
-sheets: { wick: { image: wick.png, size: [512, 672], grid: { cell: [64, 56] } } }
-clips:
-  stand: { cells: 0-7, fps: 8 }
-  walk: { cells: 8-15, fps: 11, stride: 23 }
-  run: { cells: 16-23, fps: 14, stride: 53 }
-  crouch: { cells: 24-25, fps: 12, loop: once, cues: { leap: 1 } }
-  rise: { cells: 27-29, fps: 12, loop: once }
-  swing: { cells: 38-43, fps: 12, loop: once, spans: { late: 3-5 } }
-`;
-
-/** Opens them. */
-async function begin(): Promise<void> {
-  await bench.beginNew();
-  await bench.bring([fileOf('keeper.dothop.yaml', clips), fileOf('wick.png', png)]);
-  await bench.told(/keeper/);
-}
-
 /** What the command says to a rehearsal of what was made in the page. */
 async function rehearsed(rehearsal: string): Promise<string> {
   writeFileSync(path.join(folder, 'keeper.dothop.yaml'), await bench.document());
   writeFileSync(path.join(folder, 'wick.png'), png);
   writeFileSync(path.join(folder, 'day.rehearsal.yaml'), rehearsal);
-  const program = path.join(root, 'packages/cli/bin/dot-hop.js');
-  const { stdout } = spawnSync(process.execPath, [program, 'rehearse', 'day.rehearsal.yaml', '--quiet'], {
-    cwd: folder,
-    encoding: 'utf8',
-  });
-  return stdout;
+  return runIn(folder, ['rehearse', 'day.rehearsal.yaml', '--quiet']).out;
 }
 
 test('from clips to a character that stands, goes, leaps and swings, without a word typed into the text', async () => {
   const { page } = bench;
-  await begin();
+  await bench.beginNew();
+  await bench.bring(keeper(clips));
+  await bench.told(/keeper/);
   await bench.room('Try');
   await page.getByText('Nothing can be tried yet').waitFor();
   await bench.room('Signals');
@@ -149,7 +123,7 @@ derived:
 test('a chain of blows in a group, hurt, death, a bridge, a variant and a track are made by hand, and rehearsed', async () => {
   const { page } = bench;
   await bench.beginNew();
-  await bench.bring([fileOf('keeper.dothop.yaml', fighter), fileOf('wick.png', png)]);
+  await bench.bring(keeper(fighter));
   await bench.told(/keeper/);
   await bench.room('Rank');
   await bench.newState('stand', 'stand');
@@ -307,203 +281,4 @@ test('a condition is one thing seen two ways; what is misspelt is told under it'
   expect(await bench.document()).toMatch(/\n {4}while: footing and moving\n/);
   // What is true on the stage is lit.
   await page.locator('.chip.lit', { hasText: 'footing' }).waitFor();
-}, 240_000);
-
-test('a wrong threshold is found by trying, kept as a rehearsal, and mended', async () => {
-  const { page } = bench;
-  await bench.begin();
-  await bench.room('Signals');
-  await page.getByRole('row', { name: 'moving', exact: true }).click();
-  const readers = page.getByRole('region', { name: 'who reads it' });
-  expect(await readers.getByRole('button').allInnerTexts()).toEqual([
-    'drowsy',
-    'go',
-    'swing1',
-    'swing2',
-    'swing3',
-  ]);
-  await readers.getByRole('button', { name: 'go' }).click();
-  await page.getByTestId('room-rank').waitFor();
-  await bench.room('Signals');
-  await bench.put('on above', '500');
-  // Its curve runs: something green is drawn.
-  await page.waitForFunction(() => {
-    const canvas = document.querySelector<HTMLCanvasElement>('.curve canvas');
-    const { data } = canvas?.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height) ?? {};
-    return data?.some((_, i) => i % 4 === 0 && data[i + 1]! > 180 && data[i]! < 150) === true;
-  });
-  await bench.room('Try');
-  const stage = page.getByTestId('try-stage');
-  const shows = (state: string): Promise<void> =>
-    page
-      .locator('[data-overlay] [data-shows]')
-      .filter({ hasText: new RegExp(`^${state}$`) })
-      .waitFor();
-  await shows('stand');
-  // On a slow machine he would doze by now.
-  await page.getByRole('button', { name: 'begin anew' }).click();
-  await stage.focus();
-  await page.keyboard.down('ArrowRight');
-  // At full speed, however slow the machine is.
-  await page.locator('[data-overlay] [data-signal=vx]').filter({ hasText: /^120/ }).waitFor();
-  await page.waitForTimeout(300);
-  await page.locator('[data-overlay] [title="stop time"]').click();
-  expect(await page.locator('[data-overlay] [data-shows]').innerText()).not.toBe('go');
-  await page.locator('[data-overlay] [title="why go?"]').click();
-  await page
-    .locator('[data-overlay] .why')
-    .filter({ hasText: /moving .*on above 500/ })
-    .waitFor();
-  await bench.choose('it should have shown', 'go');
-  await page.getByRole('button', { name: 'keep as a rehearsal' }).click();
-  await bench.told(/kept as wick-tried-1.rehearsal.yaml: go is expected at \d+ ms/);
-  const light = page.getByRole('listitem').filter({ hasText: 'wick-tried-1' });
-  await light.filter({ hasText: /1 of 1 not met: at \d+ ms: state go, instead state/ }).waitFor();
-  await bench.room('Signals');
-  await page.getByRole('row', { name: 'moving', exact: true }).click();
-  await bench.put('on above', '12');
-  await bench.room('Try');
-  await light.filter({ hasText: '1 met' }).waitFor();
-}, 240_000);
-
-test('what a hand holds, and whom it asks about, stays over an edit; what is begun anew lets go', async () => {
-  const { page } = bench;
-  await bench.begin();
-  await bench.room('Try');
-  const overlay = page.locator('[data-overlay]');
-  const field = overlay.getByLabel('breath, as a number');
-  await field.fill('2.5');
-  await field.press('Enter');
-  await overlay.locator('[title="why go?"]').click();
-  await overlay.locator('.why').filter({ hasText: 'go:' }).waitFor();
-  // Another number in the document, by undo and doing again.
-  await bench.room('Time');
-  await bench.clip('walk');
-  await bench.put('frames a second', '9');
-  await bench.room('Try');
-  await field.fill('2.5');
-  await field.press('Enter');
-  await overlay.locator('[title="why go?"]').click();
-  await overlay.locator('.why').filter({ hasText: 'go:' }).waitFor();
-  await page.keyboard.press('Control+z');
-  await bench.told(/^undone/);
-  await overlay.locator('.why').filter({ hasText: 'go:' }).waitFor();
-  await overlay.locator('.free.held').waitFor();
-  await page.waitForTimeout(300);
-  expect(await field.inputValue()).toBe('2.5');
-  await page.getByRole('button', { name: 'begin anew' }).click();
-  await overlay.locator('.free.held').waitFor({ state: 'detached' });
-}, 240_000);
-
-test('what keeps a character from being tried is told there, and leads to its place', async () => {
-  const { page } = bench;
-  await bench.beginNew();
-  const faulty = `${clips}states: { stand: { shows: stnad } }\n`;
-  await bench.bring([fileOf('keeper.dothop.yaml', faulty), fileOf('wick.png', png)]);
-  await bench.room('Try');
-  await page
-    .getByRole('button', { name: 'there is no clip or flipbook "stnad"; did you mean "stand"?' })
-    .click();
-  await page.getByTestId('room-rank').waitFor();
-  await bench.choose('namely', 'stand');
-  await bench.room('Try');
-  await page
-    .locator('[data-overlay] [data-shows]')
-    .filter({ hasText: /^stand$/ })
-    .waitFor();
-  await bench.bring([fileOf('empty.dothop.yaml', '')]);
-  await bench.told('empty.dothop.yaml is no character');
-}, 240_000);
-
-test('the dial is moved by hand and by keys, its dead zone dragged; each direction says what shows in it', async () => {
-  const { page } = bench;
-  await bench.begin();
-  await bench.room('Turn');
-  const says = (words: string | RegExp): Promise<void> =>
-    page.getByTestId('dial-says').filter({ hasText: words }).waitFor();
-  await says(/^east$/);
-  const box = (await page.getByTestId('dial').boundingBox())!;
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  await page.mouse.move(x + 60, y);
-  await page.mouse.down();
-  await page.mouse.move(x - 80, y + 10, { steps: 6 });
-  await says(/^west$/);
-  // Within the dead zone it keeps facing where it faced.
-  await page.mouse.move(x + 10, y, { steps: 6 });
-  await page.waitForTimeout(200);
-  await says(/^west$/);
-  await page.mouse.up();
-  // The ring is the dead zone: 6 of 24, a quarter of the way to the edge.
-  const ring = ((box.width / 2 - 8) * 6) / 24;
-  await page.mouse.move(x, y + ring);
-  await page.mouse.down();
-  await page.mouse.move(x, y + 2 * ring, { steps: 5 });
-  await page.mouse.up();
-  await bench.told('dead zone 12');
-  await page.keyboard.press('Control+z');
-  expect(await bench.document()).toContain('  deadZone: 6\n');
-  const stand = (direction: string) => page.getByRole('button', { name: `stand, ${direction}: stand` });
-  await stand('west').filter({ hasText: 'mirrored' }).waitFor();
-  await bench.choose('directions', 'four');
-  await stand('south').filter({ hasText: 'drawn' }).waitFor();
-  await stand('south').click();
-  await says(/^south$/);
-  await page.getByTestId('dial').focus();
-  for (let i = 0; i < 14; i++) await page.keyboard.press('ArrowRight');
-  await says(/^west$/);
-  await page.keyboard.press('Control+z');
-  await says(/^west$/);
-  expect(await bench.document()).toContain('  directions: sides\n');
-}, 240_000);
-
-test('a gamepad leads it: the stick, jump, and a pulse', async () => {
-  const { page } = bench;
-  await page.addInitScript(() => {
-    const pad = {
-      connected: true,
-      mapping: 'standard',
-      axes: [0, 0, 0, 0],
-      buttons: Array.from({ length: 17 }, () => ({ pressed: false })),
-    };
-    Object.assign(window, { pad });
-    navigator.getGamepads = () => [pad as unknown as Gamepad];
-  });
-  await bench.begin();
-  await bench.room('Try');
-  const shows = (state: string): Promise<void> =>
-    page
-      .locator('[data-overlay] [data-shows]')
-      .filter({ hasText: new RegExp(`^${state}$`) })
-      .waitFor();
-  await shows('stand');
-  await page.evaluate('pad.axes[0] = -0.9');
-  await shows('go');
-  await page.locator('[data-overlay] small').filter({ hasText: 'facing west' }).waitFor();
-  await page.evaluate('pad.axes[0] = 0');
-  await shows('stand');
-  await page.evaluate('pad.buttons[2].pressed = true');
-  await shows('swing1');
-  await shows('stand');
-  await page.evaluate('pad.buttons[0].pressed = true');
-  await shows('(takeoff|rise|fall|fall-start)');
-}, 240_000);
-
-test('on a small page it is led by a finger, and nothing lies beside the page', async () => {
-  const { page } = bench;
-  await page.setViewportSize({ width: 390, height: 844 });
-  await bench.begin();
-  for (const name of ['Turn', 'Signals', 'Rank', 'Try'] as const) {
-    await bench.room(name);
-    if (name === 'Rank') await page.getByRole('row', { name: 'go', exact: true }).click();
-    await page.waitForTimeout(300);
-    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
-    expect([name, wide]).toEqual([name, 390]);
-  }
-  const right = (await page.getByRole('button', { name: 'hold right' }).boundingBox())!;
-  await page.mouse.move(right.x + 10, right.y + 10);
-  await page.mouse.down();
-  const shows = page.locator('[data-overlay] [data-shows]');
-  await shows.filter({ hasText: /^go$/ }).waitFor();
-  await page.mouse.up();
-  await shows.filter({ hasText: /^stand$/ }).waitFor();
 }, 240_000);
