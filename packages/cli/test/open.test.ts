@@ -1,4 +1,5 @@
 import {
+  existsSync,
   chmodSync,
   linkSync,
   mkdirSync,
@@ -127,6 +128,30 @@ test('a file is written whole, only over the version that was read, and keeps it
   // Half written by hand, it holds no document for a moment, and is kept all the same.
   expect((await put('name: b\n', undefined)).status).toBe(200);
   expect(readFileSync(file, 'utf8')).toBe('name: b\n');
+});
+
+test('what the page wrote beside a document can be taken away again, and nothing else', async () => {
+  const inside = path.join(folder, 'wick');
+  const listed = async (): Promise<string[]> =>
+    ((await (await call('folder')).json()) as { files: { name: string }[] }).files.map(({ name }) => name);
+  const remove = (name: string, version?: string): Promise<Response> =>
+    call(fileOf(name), {
+      method: 'DELETE',
+      ...(version !== undefined && { headers: { 'if-match': version } }),
+    });
+  writeFileSync(path.join(inside, 'wick.controls.json'), '{}');
+  writeFileSync(path.join(inside, 'other.controls.json'), '{}');
+  // The controls of another character are none of the page's.
+  expect((await listed()).filter((name) => name.endsWith('.controls.json'))).toEqual(['wick.controls.json']);
+  expect((await remove('wick.controls.json', 'another')).status).toBe(412);
+  const version = (await call(fileOf('wick.controls.json'))).headers.get('etag')!;
+  expect((await remove('wick.controls.json', version)).status).toBe(200);
+  expect(existsSync(path.join(inside, 'wick.controls.json'))).toBe(false);
+  // It is gone, as was wanted.
+  expect((await remove('wick.controls.json')).status).toBe(200);
+  for (const name of ['wick.dothop.yaml', 'wick.png', '../away.rehearsal.yaml'])
+    expect((await remove(name)).status).toBe(403);
+  expect(existsSync(path.join(inside, 'wick.dothop.yaml'))).toBe(true);
 });
 
 test('a disk that refuses is told, and the old file stays', async () => {

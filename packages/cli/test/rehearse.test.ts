@@ -149,6 +149,19 @@ test('one that cannot be run keeps no other from it, and stands in every report'
   });
 });
 
+test('a cue that is told by another name is named with the one on the frame', () => {
+  writeFileSync(
+    path.join(folder, 'planks.dothop.yaml'),
+    `${readFileSync(path.join(folder, 'wick.dothop.yaml'), 'utf8')}cues: { step: { any: [plank, creak] } }\n`,
+  );
+  writeFileSync(
+    path.join(folder, 'planks.rehearsal.yaml'),
+    'dotHopRehearsal: 1\ndocument: planks.dothop.yaml\nlasts: 900\nscript: [{ at: 0, set: { vx: 60, along: 1 } }]\n',
+  );
+  const { out } = runIn(folder, ['rehearse', 'planks.rehearsal.yaml']);
+  expect(out).toMatch(/cue plank \(step\)[^]*cue creak \(step\)/);
+});
+
 /** A short run, in which Wick goes west over level ground and is given a body to go by. */
 const walk = `# He goes home.
 dotHopRehearsal: 1

@@ -151,6 +151,14 @@ test('what it has no place for is listed, on standard error and in the file', ()
   expect(left).toEqual(
     expect.arrayContaining(['states.stand.bridges', 'states.go.gaits', 'states.rise.scrub']),
   );
+  const walker = `${ferry}cues: { splash: { any: [plash, drip] } }\nstates: { sit: { shows: sit }, row: { shows: row } }\nrest: sit\n`;
+  writeFileSync(
+    path.join(folder, 'told.yaml'),
+    walker.replace('row: { cells: 2 }', 'row: { cells: 2, cues: { splash: 0 } }'),
+  );
+  expect(runIn(folder, ['convert', 'told.yaml', '-o', 'told.scxml']).err).toContain(
+    'not in the chart: cues.splash (told by its own name)',
+  );
   const text = readFileSync(path.join(folder, 'wick.scxml'), 'utf8');
   for (const one of left) expect(text).toContain(one);
 });

@@ -2,6 +2,7 @@ import { DotHopError, Performer } from 'dot-hop';
 import type { VarietyDefinition } from 'dot-hop';
 import { compiledOf } from 'dot-hop/compiled';
 import { changedData, placeCue, removeClip, removeFrames, rename, tellCue } from 'dot-hop/edit';
+import { pack } from 'dot-hop/pack';
 import { Player, loadCompiled } from 'dot-hop/play';
 import { runRehearsal } from 'dot-hop/rehearsal';
 import { Troupe } from 'dot-hop/troupe';
@@ -146,4 +147,15 @@ test('taking the last of a cue away, with its clip or with its frame, takes away
     puff: { any: ['puff', 'pant'] },
   });
   expect(changedData(definition, tellCue(definition, 'step', { any: [] }).changes).cues).toBeUndefined();
+});
+
+test('packing leaves out how a cue is told that only clips have which nobody shows', () => {
+  const images = new Map([
+    ['s.png', { width: 64, height: 64, pixels: new Uint8Array(64 * 64 * 4).fill(255) }],
+  ]);
+  const packed = (states: Parts['states']): unknown =>
+    pack(compile(walking({ any }, { states })), images, 'a.png', { padding: 1, powerOfTwo: false, most: 512 })
+      .definition.cues;
+  expect(packed({ stand: { shows: 'stand' }, walk: { shows: 'walk' } })).toEqual({ step: { any } });
+  expect(packed({ stand: { shows: 'stand' } })).toBeUndefined();
 });

@@ -1,4 +1,13 @@
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { copyWick, root } from '../../cli/test/command-line.js';
@@ -148,6 +157,42 @@ expect:
   expect(readFileSync(own, 'utf8')).toBe(text);
   // What is no rehearsal of this character is left alone.
   expect(readFileSync(other, 'utf8')).toContain('thud: 1');
+});
+
+test('what is kept beside the document is a file there, and is taken away by undo', async () => {
+  const { page } = bench;
+  const beside = (name: string): string => path.join(folder, name);
+  const until = async (isThere: boolean, name: string): Promise<void> => {
+    while (existsSync(beside(name)) !== isThere) await new Promise((done) => setTimeout(done, 50));
+  };
+  await bench.begin();
+  await bench.room('Try');
+  await page.getByText('keys and pad').click();
+  await page.getByRole('button', { name: 'another key for jump' }).click();
+  await page.keyboard.press('w');
+  await until(true, 'wick.controls.json');
+  await bench.kept();
+  expect(JSON.parse(readFileSync(beside('wick.controls.json'), 'utf8'))).toEqual({
+    dotHopControls: 1,
+    controls: { jump: { keys: ['KeyW'], buttons: [0] } },
+  });
+  await page.getByRole('button', { name: 'keep as a rehearsal' }).click();
+  await until(true, 'wick-tried-1.rehearsal.yaml');
+  await bench.kept();
+  await page.keyboard.press('Control+z');
+  await until(false, 'wick-tried-1.rehearsal.yaml');
+  await bench.kept();
+  // Done again it is there again, and read when the folder is opened anew.
+  await page.keyboard.press('Control+y');
+  await until(true, 'wick-tried-1.rehearsal.yaml');
+  await bench.kept();
+  await page.reload();
+  await bench.room('Try');
+  await page.getByRole('listitem').filter({ hasText: 'wick-tried-1' }).waitFor();
+  await page.locator('.hint.keys').filter({ hasText: 'W jump' }).waitFor();
+  await page.getByText('keys and pad').click();
+  await page.getByRole('button', { name: 'as usual' }).click();
+  await until(false, 'wick.controls.json');
 });
 
 test('what another program has changed can be undone', async () => {

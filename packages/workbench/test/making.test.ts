@@ -204,6 +204,46 @@ expect:
   expect(passed).toContain('all 2 expectations met');
 }, 240_000);
 
+test('an instant at parts of a pass, what a turn shows, and what is kept of the clip by state, are said by hand', async () => {
+  const { page } = bench;
+  await bench.beginNew();
+  const going = `${clips}compass: { directions: sides, mirror: { west: east }, by: [vx, 0] }
+signals: { vx: { number: 0 } }
+states:
+  stand: { shows: stand }
+  walk: { shows: walk, while: abs(vx) > 10 }
+  run: { shows: run, while: abs(vx) > 60, priority: 10, carry: phase }
+`;
+  await bench.bring(keeper(going));
+  await bench.told(/keeper/);
+  await bench.room('Rank');
+  await page.getByRole('row', { name: 'walk', exact: true }).click();
+  await bench.choose('is left', 'at parts of a pass');
+  const strip = page.getByRole('group', { name: 'where it may be in walk' });
+  await strip.getByRole('button', { name: 'where frame 5 begins', pressed: true }).waitFor();
+  await strip.getByRole('button', { name: 'where frame 1 begins' }).click();
+  await strip.getByRole('button', { name: 'where frame 5 begins' }).click();
+  await strip.getByRole('button', { name: 'where frame 7 begins' }).click();
+  // The last one stays: without any it could never be left.
+  await strip.getByRole('button', { name: 'where frame 7 begins' }).click();
+  await strip.getByRole('button', { name: 'where frame 1 begins' }).click();
+  await bench.choose('turning round, first plays', 'crouch');
+  await bench.put('from a turn of', '170');
+  await page.getByRole('row', { name: 'run', exact: true }).click();
+  await page.getByRole('button', { name: 'coming from one state' }).click();
+  const keeps = page.getByRole('group', { name: /^what run keeps/ });
+  const [first, second] = [keeps.locator('.hop').nth(0), keeps.locator('.hop').nth(1)];
+  await second.getByRole('button', { name: /its clip$/ }).click();
+  await page.getByRole('option', { name: 'goes on at the frame', exact: true }).click();
+  await first.getByRole('button', { name: /its clip$/ }).click();
+  await page.getByRole('option', { name: 'begins anew', exact: true }).click();
+  expect(await bench.document()).toBe(
+    going
+      .replace('10 }\n', '10, leaves: { phases: [0] }, turns: { shows: crouch, least: 170 } }\n')
+      .replace('carry: phase', 'carry: { stand: none, walk: frame }'),
+  );
+}, 240_000);
+
 test('a state is dragged up the ladder, ranked by keys, and undone; who wins is told', async () => {
   const { page } = bench;
   await bench.begin();

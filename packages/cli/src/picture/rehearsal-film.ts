@@ -1,6 +1,12 @@
 import type { Controller } from 'dot-hop';
 import { describeController } from 'dot-hop/explain';
-import type { RehearsalDefinition, RehearsalResult, TraceEntry } from 'dot-hop/rehearsal';
+import type {
+  GroundDefinition,
+  LevelPiece,
+  RehearsalDefinition,
+  RehearsalResult,
+  TraceEntry,
+} from 'dot-hop/rehearsal';
 import type { Image } from '../images.js';
 import { Misuse } from '../misuse.js';
 import { verdictOf } from '../rehearsal/verdict.js';
@@ -146,7 +152,7 @@ function stageOf({ definition, result, controller, images }: Filmed): (ms: numbe
   const scale = Math.max(1, Math.min(largest, Math.floor(highest / (reach.top + reach.bottom))));
   const fromAbove = isFromAbove(controller);
   const body = definition.body;
-  const ground = body && 'platformer' in body ? body.platformer.ground : undefined;
+  const ground = body && 'platformer' in body ? body.platformer : {};
   const view = { ...way(0) };
   return (ms) => {
     const place = way(ms);
@@ -158,7 +164,7 @@ function stageOf({ definition, result, controller, images }: Filmed): (ms: numbe
     const down = (world: number): number =>
       Math.round(stageHeight * (fromAbove ? 0.62 : feet) + (world - view.y) * scale);
     if (fromAbove) drawFloor(part, across, down, scale);
-    else drawGround(part, across, down, scale, ground ?? [[-Infinity, Infinity, 0]]);
+    else drawGround(part, across, down, scale, ground);
     drawSteps(part, way, ms, across, down, scale);
     const sample = result.samples.findLast(({ at }) => at <= ms) ?? result.samples[0]!;
     part.pose(images, sample.pose, across(place.x), down(place.y), scale);
@@ -171,26 +177,45 @@ function stageOf({ definition, result, controller, images }: Filmed): (ms: numbe
 const followed = (view: number, place: number, most: number): number =>
   Math.min(Math.max(view, place - most), place + most);
 
-/** Pieces of ground with posts in them, so that one sees how fast it goes by. */
+/** Pieces of ground with posts in them, so that one sees how fast it goes by; planks, and water in front of what is under it. */
 function drawGround(
   canvas: Canvas,
   across: (x: number) => number,
   down: (y: number) => number,
   scale: number,
-  pieces: readonly (readonly [number, number, number])[],
+  { ground = [[-Infinity, Infinity, 0]], planks = [], water = [] }: GroundDefinition,
 ): void {
-  const post = 32;
-  for (const [from, to, height] of pieces) {
-    const left = Math.max(0, from === -Infinity ? 0 : across(from));
-    const right = Math.min(width, to === Infinity ? width : across(to));
-    const top = down(-height);
-    if (right <= left) continue;
-    canvas.fill(left, top, right - left, stageHeight - top, theme.panel);
-    canvas.fill(left, top, right - left, scale, theme.lamp);
-    const origin = ((across(0) % (post * scale)) + post * scale) % (post * scale);
-    for (let x = origin; x < right; x += post * scale)
+  const post = 32 * scale;
+  const origin = ((across(0) % post) + post) % post;
+  // What is wider than the picture is drawn as wide as that.
+  const near = (x: number): number => Math.max(-width, Math.min(2 * width, across(x)));
+  for (const [from, to, height, other = height] of ground) {
+    const [left, right, top, end] = [near(from), near(to), down(-height), down(-other)];
+    if (right <= 0 || left >= width) continue;
+    const surface = `M${left} ${top} L${right} ${end}`;
+    canvas.draw(
+      `<path d="${surface} V${stageHeight} H${left} Z" fill="${theme.panel}"/>` +
+        `<path d="${surface} v${scale} L${left} ${top + scale} Z" fill="${theme.lamp}"/>`,
+    );
+    if (top !== end) continue;
+    for (let x = origin; x < Math.min(right, width); x += post)
       if (x >= left) canvas.fill(x, top + 3 * scale, scale, 4 * scale, theme.dim);
   }
+  const box = ([from, to, height]: LevelPiece): readonly [number, number, number] => {
+    const left = Math.max(0, near(from));
+    return [left, Math.min(width, near(to)) - left, down(-height)];
+  };
+  for (const [left, wide, top] of planks.map(box))
+    if (wide > 0) {
+      canvas.fill(left, top, wide, 3 * scale, theme.panel);
+      canvas.fill(left, top, wide, scale, theme.lamp);
+    }
+  for (const [left, wide, top] of water.map(box))
+    if (wide > 0)
+      canvas.draw(
+        `<rect x="${left}" y="${top}" width="${wide}" height="${Math.max(0, stageHeight - top)}" fill="#4d7fa8" fill-opacity="0.35"/>` +
+          `<rect x="${left}" y="${top}" width="${wide}" height="${scale}" fill="#a9d3ea"/>`,
+      );
 }
 
 /** The floor of one who is seen from above: dots at even distances. */

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { readFile, readdir, realpath, stat } from 'node:fs/promises';
+import { readFile, readdir, realpath, stat, unlink } from 'node:fs/promises';
 import path from 'node:path';
 import { gatherBases, readDocument } from 'dot-hop/document';
 import type { BaseText, Bases } from 'dot-hop/document';
@@ -9,6 +9,9 @@ import { writeWhole } from '../files/writing.js';
 /** What the page may read and write: drawings, documents, rehearsals and tables. */
 const allowed = /\.(?:png|apng|webp|gif|jpe?g|ya?ml|json|csv)$/i;
 const pictures = /\.(?:png|apng|webp|gif|jpe?g)$/i;
+
+/** The controls to try a character with, as the workbench keeps them beside its document. */
+const controls = /\.controls\.json$/i;
 
 /** A folder with more drawings than this hands over those that its document names. */
 const mostFiles = 2000;
@@ -93,7 +96,7 @@ export class ServedFolder {
     const named = namedBy(text, this.document, bases);
     // Of a folder of several characters only what belongs to this one.
     const wanted = named === undefined ? found.slice(0, mostFiles) : found.filter((name) => named.has(name));
-    const own: string[] = [];
+    const own = all.filter((name) => controls.test(name) && isControlsOf(name, this.document));
     for (const name of all.filter(isRehearsalFile).slice(0, mostFiles))
       if (text !== undefined && (await this.isOwnRehearsal(name))) own.push(name);
     const read = [...bases].flatMap(([name, base]) => ('text' in base ? [name] : []));
@@ -161,7 +164,28 @@ export class ServedFolder {
     }
     return versionOf(content);
   }
+
+  /**
+   * Takes a rehearsal or controls away that the page wrote. Nothing else of the folder can be deleted from there.
+   *
+   * @param expected the version that it must have; `undefined` takes away whatever is there
+   * @throws {Refused} for another file, or when another program has changed it
+   */
+  async takeAway(name: string, expected: string | undefined): Promise<void> {
+    if (!isRehearsalFile(name) && !controls.test(name))
+      throw new Refused(403, `${name}: only rehearsals and controls can be taken away`);
+    const file = await this.pathOf(name);
+    const now = await this.versionNow(name);
+    if (now === undefined) return;
+    if (expected !== undefined && now !== expected)
+      throw new Refused(412, `${name}: another program has changed it meanwhile`);
+    await unlink(file);
+  }
 }
+
+/** Whether controls lie beside a document, and are named as it is. */
+const isControlsOf = (name: string, document: string): boolean =>
+  name.replace(controls, '') === document.replace(/(?:\.dothop)?\.\w+$/, '');
 
 /** The drawings that a document names; `undefined` where it cannot be read, or names none. */
 function namedBy(text: string | undefined, file: string, bases: Bases): ReadonlySet<string> | undefined {

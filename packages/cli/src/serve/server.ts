@@ -135,6 +135,9 @@ async function answer(request: IncomingMessage, response: ServerResponse, served
     } else if (method === 'PUT') {
       const expected = request.headers['if-match'];
       response.end(await folder.write(name, await bodyOf(request), expected));
+    } else if (method === 'DELETE') {
+      await folder.takeAway(name, request.headers['if-match']);
+      response.end();
     } else throw new Refused(405, `${method} is not answered here`);
   } else throw new Refused(404, 'there is nothing here');
 }

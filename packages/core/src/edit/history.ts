@@ -60,6 +60,12 @@ export function withText(history: History, text: string, says: string, joins?: s
   return { ...history, text, past: [...history.past, step], future: [] };
 }
 
+/** The document with a step that leaves its text as it is: something was done beside it, and is undone in the same history. */
+export function beside(history: History, says: string): History {
+  const step = { says, splice: { at: 0, gone: '', come: '' }, joins: undefined };
+  return { ...history, past: [...history.past, step], future: [] };
+}
+
 /** The text as it was before a splice. */
 const without = (text: string, { at, gone, come }: Splice): string =>
   text.slice(0, at) + gone + text.slice(at + come.length);

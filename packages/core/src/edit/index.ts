@@ -6,7 +6,7 @@ export { inlineText, styleOf } from './writing.js';
 export type { TextStyle } from './writing.js';
 
 // An open document: what was done to it, undone and done again.
-export { beginHistory, edited, redoSays, redone, undoSays, undone, withText } from './history.js';
+export { beginHistory, beside, edited, redoSays, redone, undoSays, undone, withText } from './history.js';
 export type { Edit, History } from './history.js';
 
 // Names, with everything that refers to them.
@@ -52,6 +52,9 @@ export {
   strideClip,
   timeFrames,
 } from './clips.js';
+// Step 3: directions.
+export { drawFor } from './flipbooks.js';
+
 // Step 4: signals, and conditions over them.
 export { addDerived, addSignal, removeSignal, setSignal } from './signals.js';
 export { conditionText, conditionTree } from './conditions.js';

@@ -34,8 +34,8 @@ export function gridFit(image: ImageSize, grid: GridDefinition): GridFit {
   };
 }
 
-/** A clip for each row of a grid, without the empty cells at its end; rows without a drawing are left out. */
-export function clipsOfRows(picture: Picture, grid: GridDefinition): Record<string, ClipDefinition> {
+/** The cells of each row of a grid, by the row's number, without the empty cells at its end; rows without a drawing are left out. */
+export function drawnRows(picture: Picture, grid: GridDefinition): ReadonlyMap<number, readonly number[]> {
   const { columns, rows } = gridFit(picture, grid);
   const { cell, margin = 0, offset = [0, 0] } = grid;
   const gaps = gapsOf(grid);
@@ -45,12 +45,16 @@ export function clipsOfRows(picture: Picture, grid: GridDefinition): Record<stri
     const y = margin + offset[1] + row * (height + gaps[1]);
     return inkOf(picture, { x, y, width, height }) !== undefined;
   };
-  const clips: Record<string, ClipDefinition> = {};
+  const found = new Map<number, number[]>();
   for (let row = 0; row < rows; row++) {
     let last = columns - 1;
     while (last >= 0 && !isDrawn(last, row)) last--;
     const cells = Array.from({ length: last + 1 }, (_, column) => row * columns + column);
-    if (last >= 0) clips[`row${row}`] = plainClip(cells);
+    if (last >= 0) found.set(row, cells);
   }
-  return clips;
+  return found;
 }
+
+/** A clip for each row of a grid. */
+export const clipsOfRows = (picture: Picture, grid: GridDefinition): Record<string, ClipDefinition> =>
+  Object.fromEntries([...drawnRows(picture, grid)].map(([row, cells]) => [`row${row}`, plainClip(cells)]));

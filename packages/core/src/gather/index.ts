@@ -1,6 +1,6 @@
 // What pictures amount to: sheets, cells, clips, and where the drawings stand.
 export { commonFeet, feetOf, feetOfCells } from './feet.js';
-export { clipsOfRows, gridFit } from './grid.js';
+export { clipsOfRows, drawnRows, gridFit } from './grid.js';
 export type { GridFit } from './grid.js';
 export { cutIslands } from './islands.js';
 export type { IslandCut } from './islands.js';

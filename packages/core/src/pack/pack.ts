@@ -77,12 +77,10 @@ export function pack(
         ...Object.fromEntries(worn.sheets.map(([one, sheet]) => [one, sheet.definition])),
       },
       clips: Object.fromEntries(clips.map((one) => [one, clipDefinition(controller, one, numbers)])),
-      ...(definition.cues && {
-        cues: cuesPlaced(
-          definition.cues,
-          clips.map((one) => controller.clips.get(one)!),
-        ),
-      }),
+      cues: cuesPlaced(
+        definition.cues,
+        clips.map((one) => controller.clips.get(one)!),
+      ),
       ...(definition.variants && { variants: variantsShown(controller) }),
       ...(Object.keys(flipbooks).length > 0 ? { flipbooks } : { flipbooks: undefined }),
       ...(worn.wardrobe && { wardrobe: worn.wardrobe }),
@@ -117,11 +115,16 @@ export function leftOut(controller: Controller): LeftOut {
 const bodySheetsOf = ({ clips }: Controller): Set<string> =>
   new Set([...clips.values()].flatMap((clip) => clip.cells.map(({ sheet }) => sheet)));
 
-/** The cues that still stand on a frame. */
-const cuesPlaced = <C>(cues: Readonly<Record<string, C>>, clips: readonly Clip[]): Record<string, C> =>
-  Object.fromEntries(
-    Object.entries(cues).filter(([cue]) => clips.some((clip) => clip.cues.flat().includes(cue))),
+/** How the cues are told that still stand on a frame; `undefined` where there is none. */
+function cuesPlaced(
+  cues: ControllerDefinition['cues'],
+  clips: readonly Clip[],
+): ControllerDefinition['cues'] {
+  const placed = Object.entries(cues ?? {}).filter(([cue]) =>
+    clips.some((clip) => clip.cues.flat().includes(cue)),
   );
+  return placed.length === 0 ? undefined : Object.fromEntries(placed);
+}
 
 /** An object without some of its fields. */
 export function without<T extends object, K extends keyof T>(object: T, ...fields: readonly K[]): Omit<T, K> {

@@ -1,4 +1,5 @@
 import type { BodyDefinition } from './definition.js';
+import { Ground } from './ground.js';
 
 /** What a body tells of itself. Lengths in pixels, speeds in pixels a second, x to the right, y downwards. */
 export const quantityNames = [
@@ -9,6 +10,7 @@ export const quantityNames = [
   'speed',
   'grounded',
   'blocked',
+  'wet',
   'along',
   'across',
   'velocity',
@@ -27,6 +29,9 @@ export const isButton = (name: string): name is ButtonName =>
 /** Defaults, in pixels a second, and in pixels a second every second. */
 const usual = { speed: 90, gain: 600, brake: 900, jump: 260, gravity: 800 };
 
+/** In water it falls so much slower, sinks at most so fast in pixels a second, and a stroke is so much weaker than a leap. */
+const water = { gravity: 0.3, sinks: 60, stroke: 0.6 };
+
 /** A body moves in steps of at most so many seconds, so that it does not fall through thin ground. */
 const finest = 1 / 240;
 
@@ -39,6 +44,8 @@ export class Body {
   grounded = true;
   /** Whether it was stopped by a piece of ground that stands higher. */
   blocked = false;
+  /** Whether its feet are under water. */
+  wet: boolean;
   readonly held = new Set<ButtonName>();
   /** The cue that it leaps at; `undefined` when it leaps as soon as `jump` is pressed. */
   readonly leapAt: string | undefined;
@@ -48,7 +55,7 @@ export class Body {
   private readonly brake: number;
   private readonly jump: number;
   private readonly gravity: number;
-  private readonly ground: readonly (readonly [number, number, number])[];
+  private readonly ground: Ground;
 
   constructor(definition: BodyDefinition) {
     this.falls = 'platformer' in definition;
@@ -57,14 +64,15 @@ export class Body {
     this.speed = speed ?? usual.speed;
     this.gain = gain ?? usual.gain;
     this.brake = brake ?? usual.brake;
-    const { jump, gravity, ground, leapAt } = 'platformer' in definition ? definition.platformer : {};
+    const falling = 'platformer' in definition ? definition.platformer : {};
+    const { jump, gravity, leapAt } = falling;
     this.jump = jump ?? usual.jump;
     this.gravity = gravity ?? usual.gravity;
     this.leapAt = leapAt;
-    // Heights are written upwards, as a person draws a slope of steps; inside, y goes down.
-    this.ground = (ground ?? [[-Infinity, Infinity, 0]]).map(([from, to, height]) => [from, to, 0 - height]);
+    this.ground = new Ground(falling);
     [this.x, this.y] = start;
-    this.grounded = !this.falls || this.groundAt(this.x, this.y) === this.y;
+    this.grounded = !this.falls || this.ground.floorAt(this.x, this.y) === this.y;
+    this.wet = this.falls && this.ground.isWet(this.x, this.y);
   }
 
   press(button: ButtonName): void {
@@ -76,10 +84,10 @@ export class Body {
     this.held.delete(button);
   }
 
-  /** Leaps if it stands on something. */
+  /** Leaps if it stands on something, or swims up. */
   leap(): void {
-    if (!this.grounded || !this.falls) return;
-    this.vy = -this.jump;
+    if (!this.falls || !(this.grounded || this.wet)) return;
+    this.vy = -this.jump * (this.wet ? water.stroke : 1);
     this.grounded = false;
   }
 
@@ -104,20 +112,37 @@ export class Body {
   private part(seconds: number): void {
     const slower = this.falls || this.along === 0 || this.across === 0 ? 1 : Math.SQRT1_2;
     this.vx = this.toward(this.vx, this.along * slower, seconds);
-    if (this.falls) this.vy = this.grounded ? 0 : this.vy + this.gravity * seconds;
+    if (this.falls) this.vy = this.grounded ? 0 : this.falling(seconds);
     else this.vy = this.toward(this.vy, this.across * slower, seconds);
     const [x, y] = [this.x + this.vx * seconds, this.y + this.vy * seconds];
     if (!this.falls) {
       [this.x, this.y] = [x, y];
       return;
     }
-    const wall = this.ground.some(
-      ([from, to, top]) => top < this.y && x >= from && x <= to && !(this.x >= from && this.x <= to),
-    );
+    this.onGround(x, y);
+    this.wet = this.ground.isWet(this.x, this.y);
+  }
+
+  /** How fast it falls a moment later. */
+  private falling(seconds: number): number {
+    if (!this.wet) return this.vy + this.gravity * seconds;
+    return Math.min(water.sinks, this.vy + this.gravity * water.gravity * seconds);
+  }
+
+  /** Goes to a place as far as walls and ground let it. */
+  private onGround(x: number, y: number): void {
+    const { ground } = this;
+    const wall = ground.isWall(this.x, x, this.y);
     this.blocked = wall && this.along !== 0;
+    const before = this.x;
     if (wall) this.vx = 0;
     else this.x = x;
-    const floor = this.groundAt(this.x, this.y);
+    const slope = this.grounded ? ground.slopeUnder(before, this.x, this.y) : undefined;
+    if (slope !== undefined) {
+      this.y = slope;
+      return;
+    }
+    const floor = ground.floorAt(this.x, this.y, before);
     if (this.grounded) this.grounded = floor === this.y;
     else if (this.vy >= 0 && y >= floor) {
       [this.y, this.vy, this.grounded] = [floor, 0, true];
@@ -131,13 +156,6 @@ export class Body {
     const aim = wanted * this.speed;
     const change = (wanted === 0 || Math.sign(speed) * aim < 0 ? this.brake : this.gain) * seconds;
     return speed < aim ? Math.min(aim, speed + change) : Math.max(aim, speed - change);
-  }
-
-  /** The height of the highest ground at or below a place. */
-  private groundAt(x: number, y: number): number {
-    return Math.min(
-      ...this.ground.filter(([from, to, top]) => x >= from && x <= to && top >= y).map(([, , top]) => top),
-    );
   }
 
   /**

@@ -1,4 +1,5 @@
 import type { ButtonName, QuantityName } from './body.js';
+import type { GroundDefinition } from './ground.js';
 
 /** What shows at an instant. */
 interface ShownThen {
@@ -59,13 +60,11 @@ interface Moving {
   readonly feeds?: Readonly<Record<string, QuantityName | ButtonName>> | undefined;
 }
 
-interface Falling extends Moving {
+interface Falling extends Moving, GroundDefinition {
   readonly jump?: number | undefined;
   /** The cue at which it leaps; by default it leaps when `jump` is pressed. */
   readonly leapAt?: string | undefined;
   readonly gravity?: number | undefined;
-  /** Pieces of ground, each from one x to another at a height; without it, level without end. */
-  readonly ground?: readonly (readonly [number, number, number])[] | undefined;
 }
 
 /** A small body that moves as buttons say. */

@@ -14,7 +14,7 @@ interface Feed {
 /** What kinds of signal each thing that a body tells can feed. */
 export function kindsFedBy(from: QuantityName | ButtonName): readonly string[] {
   if (isButton(from)) return ['flag', 'pulse'];
-  if (from === 'grounded' || from === 'blocked') return ['flag'];
+  if (from === 'grounded' || from === 'blocked' || from === 'wet') return ['flag'];
   return from === 'velocity' || from === 'push' ? ['vector'] : ['number'];
 }
 

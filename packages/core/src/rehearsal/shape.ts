@@ -1,4 +1,5 @@
 import { any, fields, flag, list, map, number, one, text, texts, tuple } from '../shape/shape.js';
+import type { Shape } from '../shape/shape.js';
 import { fastest } from '../engine/pace.js';
 import { buttonNames, quantityNames } from './body.js';
 
@@ -87,20 +88,34 @@ const moving = {
     'signals with what feeds them, such as { falling: vy }',
   ),
 };
-const ground = 'pieces of ground, each [from x, to x, height]';
+const ground =
+  'pieces of ground, each [from x, to x, height] or [from x, to x, height, height at the other end]';
+const level = (what: string): Shape => {
+  const says = `${what}, each [from x, to x, height]`;
+  return list(tuple([number(), number(), number()], says), says);
+};
 const body = any(
   '{ platformer: {} } or { walker: {} }',
   fields('runner', '{ platformer: {} }', {
     platformer: fields(
       'platformer',
-      '{ speed, gain, brake, jump, leapAt, gravity, ground, feeds }, all of them optional',
+      '{ speed, gain, brake, jump, leapAt, gravity, ground, planks, water, feeds }, all of them optional',
       {},
       {
         ...moving,
         jump: positive,
         leapAt: text(),
         gravity: positive,
-        ground: list(tuple([number(), number(), number()], ground), ground),
+        ground: list(
+          any(
+            ground,
+            tuple([number(), number(), number()], ground),
+            tuple([number(), number(), number(), number()], ground),
+          ),
+          ground,
+        ),
+        planks: level('planks'),
+        water: level('water'),
       },
     ),
   }),

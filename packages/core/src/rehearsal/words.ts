@@ -47,7 +47,10 @@ export const rehearsalWords: Readonly<Record<string, string>> = {
   'platformer.leapAt': 'The cue at which it leaps; by default it leaps when "jump" is pressed.',
   'platformer.gravity': 'In pixels a second, every second; 800 by default.',
   'platformer.ground':
-    'Pieces of ground, each from one x to another at a height; without it, level without end.',
+    'Pieces of ground, each from one x to another at a height, or from one height to another; without it, level without end.',
+  'platformer.planks':
+    'Planks, each from one x to another at a height: stood on from above, passed from below.',
+  'platformer.water': 'Water, each from one x to another by the height of its surface.',
   'stroller.walker': 'It goes in all directions and never falls.',
   'walker.speed': 'The fastest it goes, in pixels a second; 90 by default.',
   'walker.gain': 'How much faster it gets in a second, in pixels a second; 600 by default.',

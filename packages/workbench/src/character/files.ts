@@ -1,11 +1,17 @@
 import { gatherBases } from 'dot-hop/document';
+import { isRehearsalFile } from 'dot-hop/rehearsal';
 import type { Bases } from 'dot-hop/document';
 import { PictureError, drawnOf } from './pictures.js';
 import type { Drawn } from './pictures.js';
 import type { Opened } from './store.js';
 
+/** The controls to try a character with, beside its document. */
+const isControlsFile = (name: string): boolean => /\.controls\.json$/i.test(name);
+
 export const isDocument = (name: string): boolean =>
-  /\.(ya?ml|json)$/i.test(name) && !/rehearsal/i.test(name);
+  /\.(ya?ml|json)$/i.test(name) && !/rehearsal/i.test(name) && !isControlsFile(name);
+/** What the workbench writes beside a document, and takes away when that is undone: rehearsals, and the controls to try it with. */
+export const isBeside = (name: string): boolean => isRehearsalFile(name) || isControlsFile(name);
 export const isPicture = (name: string): boolean => /\.(png|apng|webp|gif|jpe?g)$/i.test(name);
 
 /** Files by their names, in folders parted by `/`. */

@@ -1,3 +1,4 @@
+import { isBeside } from './files.js';
 import type { NamedFiles } from './files.js';
 
 /** Thrown when another program has changed a file since it was read. */
@@ -64,9 +65,11 @@ export class Folder {
     return { file: document, text, files };
   }
 
-  /** Writes the document, and files that are new or changed. @throws when the disk refuses, or another program was faster */
+  /** Writes the document, and files that are new or changed; rehearsals and controls that are gone go. @throws when the disk refuses, or another program was faster */
   async write(file: string, text: string, files: NamedFiles): Promise<void> {
     for (const [name, blob] of files) if (this.held.get(name) !== blob) await this.put(name, blob);
+    for (const name of [...this.held.keys()])
+      if (name !== file && isBeside(name) && !files.has(name)) await this.takeAway(name);
     await this.put(file, new Blob([text]));
     this.force = false;
   }
@@ -74,6 +77,17 @@ export class Folder {
   /** The next writing is over whatever is there. */
   forceNext(): void {
     this.force = true;
+  }
+
+  /** Takes away what was written beside the document and was undone. */
+  private async takeAway(name: string): Promise<void> {
+    const version = this.versions.get(name) ?? '';
+    await this.call(`file/${encodeURIComponent(name)}`, {
+      method: 'DELETE',
+      headers: this.force ? {} : { 'if-match': version },
+    });
+    this.versions.delete(name);
+    this.held.delete(name);
   }
 
   private async put(name: string, body: Blob): Promise<void> {
@@ -95,7 +109,7 @@ export class Folder {
         name: string;
         version: string;
       };
-      if (this.versions.get(name) === version) return;
+      if ((this.versions.get(name) ?? '') === version) return;
       told.changed();
     });
     events.addEventListener('error', () => {

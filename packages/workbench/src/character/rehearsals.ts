@@ -3,25 +3,32 @@ import type { ControllerDefinition } from 'dot-hop';
 import { EditError, changedText, rename, renameInRehearsal, styleOf } from 'dot-hop/edit';
 import type { Renaming } from 'dot-hop/edit';
 import { isRehearsalFile, readRehearsal } from 'dot-hop/rehearsal';
-import { resolved } from './files.js';
+import { controlsFileOf, renamedControls } from './controls.js';
+import { isBeside, resolved } from './files.js';
 import { act, tell, useWorkbench } from './store.js';
 
 /**
- * Renames something in the document and in the rehearsals beside it, as one step that is undone as one. A rehearsal that cannot be
+ * Renames something in the document, in the rehearsals and in the controls beside it, as one step that is undone as one. A rehearsal that cannot be
  * read stays as it is, and is told.
  */
 export async function renameEverywhere(renaming: Renaming): Promise<void> {
   const texts = new Map<string, string>();
   for (const [name, blob] of useWorkbench.getState().files)
-    if (isRehearsalFile(name)) texts.set(name, await blob.text());
+    if (isBeside(name)) texts.set(name, await blob.text());
   // From here on nothing is waited for: what is renamed is what there is now.
   const { definition, file, files } = useWorkbench.getState();
   const renamed = new Map<string, Blob>();
   const unread: string[] = [];
   for (const [name, text] of texts) {
+    if (!isRehearsalFile(name)) continue;
     const now = renamedText({ text, name, file, definition }, renaming);
     if (now === undefined) unread.push(name);
     else if (now !== text) renamed.set(name, new Blob([now], { type: 'text/yaml' }));
+  }
+  const controls = texts.get(controlsFileOf(file));
+  if (controls !== undefined && renaming.kind === 'signal') {
+    const now = renamedControls(controls, renaming.from, renaming.to);
+    if (now !== controls) renamed.set(controlsFileOf(file), new Blob([now]));
   }
   const before = new Map([...renamed.keys()].map((name) => [name, files.get(name)!]));
   act(rename(definition, renaming), undefined, { before, after: renamed });

@@ -1,6 +1,7 @@
 import type { Controller, ControllerDefinition, DocumentPath } from 'dot-hop';
 import {
   beginHistory,
+  beside,
   changedData,
   changesOver,
   edited,
@@ -18,8 +19,6 @@ import { readData, readText } from './reading.js';
 import type { Sizes, Trouble } from './reading.js';
 import { roomOf } from './rooms.js';
 import type { RoomName } from './rooms.js';
-
-/** The rooms, in the order of the work. */
 
 /** What one is looking at; the stage plays it, and the text pane shows its lines. */
 export interface Selection {
@@ -118,17 +117,23 @@ const { getState: state, setState: put } = useWorkbench;
 export const sizesOf = (drawn: ReadonlyMap<string, Drawn>): Sizes =>
   Object.fromEntries([...drawn].map(([file, { picture }]) => [file, picture]));
 
+/** Files as they become; one that is `undefined` goes. */
+type FilesToBe = ReadonlyMap<string, Blob | undefined>;
+
 /** What a step does to other files than the document: the rehearsals in which something is renamed too. */
 export interface FileChange {
-  readonly before: ReadonlyMap<string, Blob>;
-  readonly after: ReadonlyMap<string, Blob>;
+  readonly before: FilesToBe;
+  readonly after: FilesToBe;
 }
 
 type Step = History['past'][number];
 const fileChanges = new WeakMap<Step, FileChange>();
 const latest = (steps: readonly Step[]): Step | undefined => steps[steps.length - 1];
-const withFiles = (some: ReadonlyMap<string, Blob> | undefined): { files?: Workbench['files'] } =>
-  some === undefined || some.size === 0 ? {} : { files: new Map([...state().files, ...some]) };
+const withFiles = (some: FilesToBe | undefined): { files?: Workbench['files'] } => {
+  if (some === undefined || some.size === 0) return {};
+  const all = [...new Map([...state().files, ...some])];
+  return { files: new Map(all.flatMap(([name, file]) => (file === undefined ? [] : [[name, file]]))) };
+};
 
 /** Edits that show already and are not in the text yet: to write them takes longer than a picture. */
 let waiting: {
@@ -165,6 +170,16 @@ export function act(edit: Edit, joins?: string, files?: FileChange): void {
   });
   clearTimeout(timer);
   timer = setTimeout(writeDown, 60);
+}
+
+/** Writes files beside the document, no pictures among them: a step that is undone like any other. */
+export function putBeside(says: string, after: FilesToBe): void {
+  writeDown();
+  const { files, history } = state();
+  const next = beside(history, says);
+  const before = new Map([...after.keys()].map((name) => [name, files.get(name)]));
+  fileChanges.set(latest(next.past)!, { before, after });
+  put({ ...withFiles(after), history: next, notice: { text: says, isBad: false }, saved: 'unsaved' });
 }
 
 /** Brings the text up to what shows. */

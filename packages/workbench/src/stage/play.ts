@@ -2,10 +2,8 @@ import { poseOf } from 'dot-hop';
 import type { Clip, Controller, Performer, Pose } from 'dot-hop';
 import { showingAt } from 'dot-hop/explain';
 import type { ButtonName } from 'dot-hop/rehearsal';
+import type { BodyKind } from './body.js';
 import { LedCharacter } from './led.js';
-
-/** How a body moves while one tries: by running and jumping, seen from above, or not at all. */
-export type BodyKind = 'platformer' | 'walker' | 'none';
 
 /** Something that plays on the stage: moved on by time, asked for what it shows. */
 export interface Play {

@@ -25,6 +25,23 @@ export function drawQuay(
   x: number,
   y: number,
 ): void {
+  drawDusk(context, width, floor, x);
+  context.fillStyle = '#4a3a44';
+  context.fillRect(0, floor, width, height - floor);
+  context.fillStyle = '#6b5349';
+  context.fillRect(0, floor, width, 2);
+  // Planks that pass under the feet show whether they slide.
+  const plank = 16;
+  const off = ((Math.round(x) % plank) + plank) % plank;
+  context.fillStyle = '#362b38';
+  for (let at = -off; at < width; at += plank) context.fillRect(at, floor + 2, 1, height - floor);
+  const row = ((Math.round(y) % 12) + 12) % 12;
+  if (y !== 0)
+    for (let at = floor - row; at < height; at += 12) context.fillRect(0, Math.max(floor, at), width, 1);
+}
+
+/** The sky and the far roofs, down to a line. */
+export function drawDusk(context: CanvasRenderingContext2D, width: number, floor: number, x: number): void {
   context.imageSmoothingEnabled = false;
   for (const [i, colour] of ['#241f3d', '#2b2447', '#352a50', '#433057', '#55375c'].entries()) {
     context.fillStyle = colour;
@@ -42,16 +59,4 @@ export function drawQuay(
       context.fillStyle = '#7a5a48';
       context.fillRect(at + wide - 8, floor - high + 9, 2, 3);
     }
-  context.fillStyle = '#4a3a44';
-  context.fillRect(0, floor, width, height - floor);
-  context.fillStyle = '#6b5349';
-  context.fillRect(0, floor, width, 2);
-  // Planks that pass under the feet show whether they slide.
-  const plank = 16;
-  const off = ((Math.round(x) % plank) + plank) % plank;
-  context.fillStyle = '#362b38';
-  for (let at = -off; at < width; at += plank) context.fillRect(at, floor + 2, 1, height - floor);
-  const row = ((Math.round(y) % 12) + 12) % 12;
-  if (y !== 0)
-    for (let at = floor - row; at < height; at += 12) context.fillRect(0, Math.max(floor, at), width, 1);
 }

@@ -4,7 +4,8 @@ import { stateIn } from 'dot-hop/explain';
 import type { StatedState } from 'dot-hop/explain';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { Choice, optionsOf } from '../../parts/ui.js';
-import { atKey, atOf, instantsOf, spansOf } from './instants.js';
+import { Instant } from './Instant.js';
+import { spansOf } from './instants.js';
 import { othersOf } from './states.js';
 import { Way, Ways } from './Ways.js';
 
@@ -21,7 +22,6 @@ export function Hops({ state }: { readonly state: StatedState }) {
     const now = stateIn(useWorkbench.getState().definition, name)?.definition.hops?.[at];
     if (now !== undefined) put(at, { ...now, ...fields }, `hop ${at} of ${name}`);
   };
-  const instants = { now: 'at once', ...instantsOf(definition, said) };
   const spans = spansOf(definition, said);
   return (
     <Ways
@@ -51,12 +51,7 @@ export function Hops({ state }: { readonly state: StatedState }) {
             options={optionsOf([hop.to, ...others])}
             onChange={(to) => change(i, { to })}
           />
-          <Choice
-            label="when"
-            value={atKey(hop.at)}
-            options={{ [atKey(hop.at)]: atKey(hop.at), ...instants }}
-            onChange={(key) => change(i, { at: atOf(key) })}
-          />
+          <Instant label="when" state={said} at={hop.at} onChange={(at) => change(i, { at })} />
           {spans.length === 0 ? null : (
             <Choice
               label="its condition counts"

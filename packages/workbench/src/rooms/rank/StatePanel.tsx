@@ -11,16 +11,17 @@ import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox, optionsOf } from '../../parts/ui.js';
 import { Around } from './Around.js';
 import { BridgeRows } from './Bridges.js';
+import { Carries } from './Carries.js';
 import { Hops } from './Hops.js';
-import { atKey, atOf, instantsOf } from './instants.js';
+import { Instant } from './Instant.js';
 import { Shows } from './Shows.js';
 import { othersOf } from './states.js';
 import { TagsBox } from './TagsBox.js';
 import { Takes } from './Takes.js';
+import { Turning } from './Turning.js';
 import { VariantRows } from './Variants.js';
 import { Yields } from './Yields.js';
 
-const carries = { none: 'begins anew', phase: 'goes on at the phase', frame: 'goes on at the frame' };
 const agains = { ignore: 'is not heard', restart: 'begins it anew', queue: 'plays it once more after' };
 const facings = { turns: 'follows the compass', held: 'stays as it is' };
 
@@ -139,7 +140,6 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
   const isAct = said.when !== undefined;
   const isPosture = !isAct && said.while !== undefined;
   const beside = othersOf(definition, state);
-  const instants = instantsOf(definition, said);
   return (
     <section aria-label="how it goes on">
       <h3>how it goes on</h3>
@@ -153,12 +153,7 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
           />
         )}
         {isPosture ? (
-          <Choice
-            label="is left"
-            value={atKey(said.leaves)}
-            options={{ [atKey(said.leaves)]: atKey(said.leaves), now: 'at once', ...instants }}
-            onChange={(key) => set('leaves', atOf(key))}
-          />
+          <Instant label="is left" state={said} at={said.leaves} onChange={(at) => set('leaves', at)} />
         ) : null}
         {isAct ? (
           <Choice
@@ -186,14 +181,6 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
             onChange={(ms) => set('lasts', ms === 0 ? undefined : ms)}
           />
         )}
-        {typeof said.carry === 'object' ? null : (
-          <Choice
-            label="entered, its clip"
-            value={said.carry ?? 'none'}
-            options={carries}
-            onChange={(carry) => set('carry', carry === 'none' ? undefined : carry)}
-          />
-        )}
         {typeof said.facing === 'object' || definition.compass === undefined ? null : (
           <Choice
             label="direction"
@@ -209,7 +196,9 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
           onChange={(final) => set('final', final ? true : undefined)}
         />
       </div>
+      <Turning state={state} />
       <BridgeRows state={state} />
+      <Carries state={state} />
       <Takes state={state} />
       <Hops state={state} />
       <Yields state={state} />

@@ -19,7 +19,7 @@ export function Ways({
 }: {
   readonly title: string;
   /** The word that is explained beside it. */
-  readonly term: Term;
+  readonly term?: Term;
   readonly label: string;
   /** Told while there is none. */
   readonly hint: string;
@@ -31,7 +31,7 @@ export function Ways({
     <div className="hops" role="group" aria-label={label}>
       <div className="row">
         <b>{title}</b>
-        <Help term={term} />
+        {term === undefined ? null : <Help term={term} />}
         {children.length === 0 ? <span className="hint">{hint}</span> : null}
         <IconButton label={adds} onPress={onAdd}>
           <Plus size={14} />

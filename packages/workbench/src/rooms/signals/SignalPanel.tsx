@@ -1,9 +1,13 @@
 import type { SignalDefinition } from 'dot-hop';
 import { setSignal } from 'dot-hop/edit';
+import { useMemo } from 'react';
+import { targetsOf, useControls } from '../../character/controls.js';
 import { act, useWorkbench } from '../../character/store.js';
+import { ControlRow } from '../../parts/ControlRow.js';
 import { Here } from '../../parts/Here.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox, namesWritten, optionsOf } from '../../parts/ui.js';
+import { bodyOf } from '../../stage/body.js';
 import { Curve } from './Curve.js';
 import { kindOf } from './kinds.js';
 import { Name } from './Name.js';
@@ -78,11 +82,25 @@ export function SignalPanel({ name, signal }: { readonly name: string; readonly 
           down.
         </p>
       ) : null}
+      {'pulse' in signal || 'flag' in signal ? <Leads name={name} /> : null}
       <Here path={['signals', name]} />
       {'number' in signal || 'flag' in signal || 'pulse' in signal ? <Curve name={name} /> : null}
       <Readers name={name} />
     </>
   );
+}
+
+/** Which key and button of a gamepad lead a signal while the character is tried. */
+function Leads({ name }: { readonly name: string }) {
+  const controller = useWorkbench((state) => state.controller);
+  const known = useControls();
+  const targets = useMemo(
+    () => (controller === undefined ? [] : targetsOf(controller, bodyOf(controller))),
+    [controller],
+  );
+  const target = targets.find((one) => one.name === name);
+  if (target === undefined) return null;
+  return <ControlRow target={target} targets={targets} known={known} />;
 }
 
 function NumberFields({

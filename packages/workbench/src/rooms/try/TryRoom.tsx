@@ -1,44 +1,40 @@
-import { drawPose, startLoop } from '@dot-hop/browser';
+import { startLoop } from '@dot-hop/browser';
 import type { Loop } from '@dot-hop/browser';
 import { mountOverlay } from '@dot-hop/browser/overlay';
 import type { Overlay, OverlaySetup } from '@dot-hop/browser/overlay';
+import type { GroundDefinition } from 'dot-hop/rehearsal';
 import type { Controller } from 'dot-hop';
-import { describeController } from 'dot-hop/explain';
-import type { ButtonName } from 'dot-hop/rehearsal';
 import { RotateCcw } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from 'react-aria-components';
-import { addFiles, tell, useWorkbench } from '../../character/store.js';
-import { inPlainMemory } from '../../parts/canvas.js';
+import { useWorkbench } from '../../character/store.js';
+import { ControlRow } from '../../parts/ControlRow.js';
 import { FoundList } from '../../parts/FoundList.js';
-import { Choice, optionsOf } from '../../parts/ui.js';
-import type { BodyKind } from '../../stage/play.js';
+import { Choice } from '../../parts/ui.js';
+import { controlsFor, keyName, targetsOf, useControls } from '../../character/controls.js';
+import type { KnownControls, Target } from '../../character/controls.js';
 import { bodyOf } from '../../stage/body.js';
-import { drawQuay } from '../../stage/quay.js';
+import type { BodyKind } from '../../stage/body.js';
+import { levelGround, rubbedOut, withStroke } from './ground.js';
+import type { Stroke } from './ground.js';
+import { GroundPanel } from './GroundPanel.js';
+import type { GroundTool } from './GroundPanel.js';
 import { Lights } from './Lights.js';
 import { Pad } from './pad.js';
-import { freeFile, rehearsalText } from './rehearsals.js';
+import { turn } from './turn.js';
 import { Trial, stepsPerSecond } from './trial.js';
+import { draw, height, placeAt, strokeBetween, width } from './view.js';
+import { Wrong } from './Wrong.js';
+import { Holds } from './Holds.js';
 
-const [width, height] = [300, 144];
-const floor = 120;
+/** What has been drawn for each document, as long as the page is open. */
+const drawnGrounds = new Map<string, GroundDefinition>();
 
 const bodies: Readonly<Record<BodyKind, string>> = {
   platformer: 'runs and leaps',
   walker: 'is seen from above',
   none: 'none: signals by hand',
 };
-
-const buttons: Readonly<Record<string, ButtonName>> = {
-  ArrowLeft: 'left',
-  ArrowRight: 'right',
-  ArrowUp: 'up',
-  ArrowDown: 'down',
-  Space: 'jump',
-};
-
-/** The keys of pulses that no button of the body brings about, in the order of the document. */
-const pulseKeys = ['KeyJ', 'KeyK', 'KeyL', 'KeyU', 'KeyI', 'KeyO'];
 
 /** The character is led by keys here; what it does and why stands beside it. */
 export function TryRoom() {
@@ -59,34 +55,57 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
   const cues = controller.cueNames;
   const [leapAt, setLeapAt] = useState(() => (cues.includes('leap') ? 'leap' : ''));
   const [round, setRound] = useState(0);
+  const file = useWorkbench((state) => state.file);
+  const [ground, setGround] = useState(() => drawnGrounds.get(file) ?? levelGround);
+  const [tool, setTool] = useState<GroundTool | undefined>();
+  const [stroke, setStroke] = useState<Stroke | undefined>();
+  useEffect(() => {
+    drawnGrounds.set(file, ground);
+  }, [file, ground]);
   const canvas = useRef<HTMLCanvasElement>(null);
   const panel = useRef<HTMLDivElement>(null);
   const trial = useRef<Trial | undefined>(undefined);
   const overlay = useRef<Overlay | undefined>(undefined);
   const loop = useRef<Loop | undefined>(undefined);
   const setup = useRef<OverlaySetup | undefined>(undefined);
-  const keys = useMemo(() => keysOf(controller), [controller]);
+  const known = useControls();
+  const { said } = known;
+  const targets = useMemo(() => targetsOf(controller, kind), [controller, kind]);
+  const controls = useMemo(() => controlsFor(targets, said), [targets, said]);
+  const byKey = useMemo(
+    () =>
+      new Map(
+        targets.flatMap((target) => (controls[target.name]?.keys ?? []).map((key) => [key, target] as const)),
+      ),
+    [targets, controls],
+  );
+  // The pad is read in each step; another one begins without a pause in what is tried.
+  const pad = useRef<Pad | undefined>(undefined);
+  useEffect(() => {
+    const now = new Pad(targets, controls);
+    pad.current = now;
+    return () => now.destroy();
+  }, [targets, controls]);
 
   // A new trial for another body, and whenever it begins anew; an edit goes on in the same state.
   useEffect(() => {
     trial.current = undefined;
     setup.current = undefined;
-  }, [kind, leapAt, round]);
+  }, [kind, leapAt, ground, round]);
   useEffect(() => {
-    if (trial.current === undefined) trial.current = new Trial(controller, { kind, leapAt });
+    if (trial.current === undefined) trial.current = new Trial(controller, { kind, leapAt, ground });
     else trial.current.exchange(controller);
     const now = trial.current;
     const { drawn } = useWorkbench.getState();
     const images = Object.fromEntries([...drawn].map(([name, { bitmap }]) => [name, bitmap]));
     const pace = loop.current?.pace ?? 1;
-    const pad = new Pad([...keys.values()]);
     const running = startLoop({
       stepsPerSecond,
       step: (ms) => {
-        pad.lead(now);
+        pad.current?.lead(now);
         now.step(ms);
       },
-      draw: () => draw(canvas.current, now, overlay.current, images),
+      draw: () => draw(canvas.current, now, overlay.current, images, preview.current),
     });
     running.pace = pace;
     loop.current = running;
@@ -96,7 +115,6 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
     );
     return () => {
       running.stop();
-      pad.destroy();
       // Where time stood still it stays so.
       const { pace: now } = running;
       setup.current = overlay.current?.setup;
@@ -104,18 +122,50 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
       overlay.current = undefined;
       running.pace = now;
     };
-  }, [controller, kind, leapAt, round, keys]);
+  }, [controller, kind, leapAt, ground, round]);
 
+  // What is being drawn shows before it is there.
+  const preview = useRef<Stroke | undefined>(undefined);
+  useEffect(() => {
+    preview.current = stroke;
+  }, [stroke]);
+  /** The place of the world that lies under the pointer, heights upwards. */
+  const placeOf = (event: React.PointerEvent): readonly [number, number] => {
+    const box = canvas.current!.getBoundingClientRect();
+    return placeAt(
+      trial.current!,
+      ((event.clientX - box.left) / box.width) * width,
+      ((event.clientY - box.top) / box.height) * height,
+    );
+  };
+  const begun = useRef<readonly [number, number] | undefined>(undefined);
+  const drawing = {
+    onPointerDown: (event: React.PointerEvent) => {
+      if (tool === undefined || trial.current === undefined) return;
+      const place = placeOf(event);
+      if (tool === 'rubber') {
+        setGround(rubbedOut(ground, place[0]));
+        return;
+      }
+      event.currentTarget.setPointerCapture(event.pointerId);
+      begun.current = place;
+    },
+    onPointerMove: (event: React.PointerEvent) => {
+      const start = begun.current;
+      if (tool === undefined || tool === 'rubber' || start === undefined) return;
+      setStroke(strokeBetween(tool, start, placeOf(event)));
+    },
+    onPointerUp: () => {
+      begun.current = undefined;
+      if (stroke !== undefined) setGround(withStroke(ground, stroke));
+      setStroke(undefined);
+    },
+  };
   const press = (event: React.KeyboardEvent, isDown: boolean): void => {
-    const button = buttons[event.code];
-    const pulse = keys.get(event.code);
-    if ((button === undefined && pulse === undefined) || event.ctrlKey || event.altKey || event.metaKey)
-      return;
+    const target = byKey.get(event.code);
+    if (target === undefined || event.ctrlKey || event.altKey || event.metaKey) return;
     event.preventDefault();
-    if (button !== undefined) {
-      if (isDown) trial.current?.press(button);
-      else trial.current?.release(button);
-    } else if (isDown && !event.repeat) trial.current?.performer.pulse(pulse!);
+    if (!event.repeat && trial.current !== undefined) turn(trial.current, target, isDown);
   };
   return (
     <div className="try">
@@ -147,13 +197,23 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
           onKeyUp={(event) => press(event, false)}
           onBlur={() => trial.current?.letGoOfAll()}
         >
-          <canvas ref={canvas} width={width} height={height} className="crisp" />
+          <canvas
+            ref={canvas}
+            width={width}
+            height={height}
+            className={tool === undefined ? 'crisp' : 'crisp drawing-ground'}
+            data-testid="try-canvas"
+            {...drawing}
+          />
           <p className="hint keys">
-            click here, then arrows and space
-            {[...keys].map(([code, pulse]) => `, ${code.slice(3)} ${pulse}`).join('')}
+            click here, then {[...byKey].map(([code, { name }]) => `${keyName(code)} ${name}`).join(', ')}
           </p>
         </div>
-        <Holds kind={kind} pulses={[...keys.values()]} trial={trial} />
+        <Holds targets={targets} trial={trial} />
+        <ControlsPanel targets={targets} known={known} />
+        {kind === 'platformer' ? (
+          <GroundPanel ground={ground} tool={tool} onTool={setTool} onChange={setGround} />
+        ) : null}
         <Wrong controller={controller} trial={trial} overlay={overlay} />
         <Lights controller={controller} />
         {isFaulty ? <FoundList /> : null}
@@ -163,119 +223,23 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
   );
 }
 
-const walking = { left: '←', right: '→' } as const;
-const holdable: Readonly<Record<BodyKind, Readonly<Partial<Record<ButtonName, string>>>>> = {
-  platformer: { ...walking, jump: 'jump' },
-  walker: { ...walking, up: '↑', down: '↓' },
-  none: {},
-};
-
-/** The same as the keys, for a finger or a pointer: buttons that are held, and pulses that are pressed. */
-function Holds({
-  kind,
-  pulses,
-  trial,
+/** What leads what, and by which key or button; kept beside the document. */
+function ControlsPanel({
+  targets,
+  known,
 }: {
-  readonly kind: BodyKind;
-  readonly pulses: readonly string[];
-  readonly trial: { readonly current: Trial | undefined };
+  readonly targets: readonly Target[];
+  readonly known: KnownControls;
 }) {
   return (
-    <div className="holds" role="group" aria-label="the same by pointer or finger">
-      {Object.entries(holdable[kind]).map(([name, sign]) => {
-        const letGo = (): void => trial.current?.release(name as ButtonName);
-        return (
-          <button
-            key={name}
-            type="button"
-            aria-label={`hold ${name}`}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              trial.current?.press(name as ButtonName);
-            }}
-            onPointerUp={letGo}
-            onPointerCancel={letGo}
-            onKeyDown={(event) => event.key === ' ' && trial.current?.press(name as ButtonName)}
-            onKeyUp={letGo}
-            onBlur={letGo}
-          >
-            {sign}
-          </button>
-        );
-      })}
-      {pulses.map((pulse) => (
-        <button key={pulse} type="button" onClick={() => trial.current?.performer.pulse(pulse)}>
-          {pulse}
-        </button>
+    <details className="controls">
+      <summary>keys and pad</summary>
+      {targets.map((target) => (
+        <ControlRow key={target.name} target={target} targets={targets} known={known} />
       ))}
-    </div>
-  );
-}
-
-/** The keys of pulses that the body has no button for. */
-function keysOf(controller: Controller): Map<string, string> {
-  const named = new Set<string>(Object.values(buttons));
-  const pulses = describeController(controller).signals.filter(
-    ({ kind, name }) => kind === 'pulse' && !named.has(name),
-  );
-  return new Map(pulses.slice(0, pulseKeys.length).map(({ name }, i) => [pulseKeys[i]!, name]));
-}
-
-/** What is drawn: the instant that is looked at, where it was then. */
-function draw(
-  canvas: HTMLCanvasElement | null,
-  trial: Trial,
-  overlay: Overlay | undefined,
-  images: Readonly<Record<string, ImageBitmap>>,
-): void {
-  const context = canvas?.getContext('2d', inPlainMemory);
-  if (!context) return;
-  const now = trial.performer.time;
-  const at = overlay?.instant ?? now;
-  const { x, y } = trial.placeAt(at);
-  const isAbove = trial.setup.kind === 'walker';
-  drawQuay(context, width, height, floor, x, isAbove ? y : 0);
-  const then = overlay !== undefined && at < now ? overlay.recording.at(at) : trial.performer;
-  const { pose } = then;
-  if (pose.layers.every(({ cell }) => cell.image in images))
-    drawPose(context, images, pose, width / 2, floor + (isAbove ? 0 : y));
-}
-
-/** Marks an instant that was wrong: what was done until then becomes a rehearsal that expects what should have shown. */
-function Wrong({
-  controller,
-  trial,
-  overlay,
-}: {
-  readonly controller: Controller;
-  readonly trial: { readonly current: Trial | undefined };
-  readonly overlay: { readonly current: Overlay | undefined };
-}) {
-  const states = controller.states.filter(({ takenBy }) => takenBy < 0).map(({ name }) => name);
-  const [wanted, setWanted] = useState('');
-  const state = states.includes(wanted) ? wanted : states[0]!;
-  const keep = (): void => {
-    const [now, panel] = [trial.current, overlay.current];
-    if (now === undefined || panel === undefined) return;
-    const { file, files } = useWorkbench.getState();
-    const back = now.performer.time - panel.instant;
-    const at = Math.max(0, Math.round(now.time - back));
-    const name = freeFile(file, files);
-    const text = rehearsalText(file, now.rehearsal(at + 100), { at, state });
-    addFiles(new Map([[name, new Blob([text], { type: 'text/yaml' })]]), new Map());
-    tell(`kept as ${name}: ${state} is expected at ${at} ms`);
-  };
-  return (
-    <div className="fieldset wrong">
-      <Choice
-        label="wrong at this instant: it should have shown"
-        value={state}
-        options={optionsOf(states)}
-        onChange={setWanted}
-      />
-      <Button className="main" onPress={keep}>
-        keep as a rehearsal
-      </Button>
-    </div>
+      <p className="hint">
+        Kept in {known.file}, beside the document: a game can read them from there, and need not.
+      </p>
+    </details>
   );
 }

@@ -1,30 +1,34 @@
 import { Controls } from '@dot-hop/browser';
+import type { Binding } from '@dot-hop/browser';
 import type { ButtonName } from 'dot-hop/rehearsal';
+import type { Target } from '../../character/controls.js';
+import { turn } from './turn.js';
 import type { Trial } from './trial.js';
 
 /** How far a stick must be pushed to count as a button. */
 const pushed = 0.35;
 
-/** Which buttons of a standard gamepad press pulses, in the order of the document: those beside the one for jump, then the shoulders. */
-const pulseButtons = [2, 1, 3, 4, 5, 6, 7];
+/** The button of a binding alone. Keys are for the stage, which has the focus or has it not. */
+const ofPad = (binding: Binding | undefined): Binding => ({ buttons: binding?.buttons ?? [] });
 
-/** A gamepad that leads a trial: stick or cross for the ways, the lower button for jump, the others for pulses. */
+/** A gamepad that leads a trial: a stick for the ways, and buttons for what they are bound to. */
 export class Pad {
   private readonly controls: Controls;
   private readonly held = new Set<string>();
 
-  /** @param pulses those that no button of the body brings about */
-  constructor(private readonly pulses: readonly string[]) {
-    const bound = pulses.flatMap((name, i) =>
-      pulseButtons[i] === undefined ? [] : [[`pulse ${name}`, { buttons: [pulseButtons[i]] }]],
-    );
-    // Keys are for the stage, which has the focus or has it not: only the pad is read here.
+  constructor(
+    private readonly targets: readonly Target[],
+    bound: Readonly<Record<string, Binding>>,
+  ) {
+    const { left, right, up, down } = bound;
+    const others = targets
+      .filter(({ name, kind }) => kind !== 'button' || name === 'jump')
+      .map(({ name }) => [`press ${name}`, ofPad(bound[name])]);
     this.controls = new Controls(
       {
-        along: { less: { buttons: [14] }, more: { buttons: [15], axis: 0 } },
-        across: { less: { buttons: [12] }, more: { buttons: [13], axis: 1 } },
-        jump: { buttons: [0] },
-        ...(Object.fromEntries(bound) as Record<string, { buttons: number[] }>),
+        along: { less: ofPad(left), more: { ...ofPad(right), axis: 0 } },
+        across: { less: ofPad(up), more: { ...ofPad(down), axis: 1 } },
+        ...(Object.fromEntries(others) as Record<string, Binding>),
       },
       new EventTarget(),
     );
@@ -34,21 +38,15 @@ export class Pad {
   lead(trial: Trial): void {
     const { controls } = this;
     const [along, across] = [controls.numberOf('along'), controls.numberOf('across')];
-    const buttons: Readonly<Record<ButtonName, boolean>> = {
+    const ways: Readonly<Partial<Record<ButtonName, boolean>>> = {
       left: along < -pushed,
       right: along > pushed,
       up: across < -pushed,
       down: across > pushed,
-      jump: controls.isHeld('jump'),
     };
-    for (const [name, isDown] of Object.entries(buttons) as [ButtonName, boolean][]) {
-      if (!this.changes(name, isDown)) continue;
-      if (isDown) trial.press(name);
-      else trial.release(name);
-    }
-    for (const name of this.pulses) {
-      const isDown = controls.isHeld(`pulse ${name}`);
-      if (this.changes(`pulse ${name}`, isDown) && isDown) trial.performer.pulse(name);
+    for (const target of this.targets) {
+      const isDown = ways[target.name as ButtonName] ?? controls.isHeld(`press ${target.name}`);
+      if (this.changes(target.name, isDown)) turn(trial, target, isDown);
     }
   }
 

@@ -1,7 +1,14 @@
 import type { Controller, Performer } from 'dot-hop';
-import type { BodyDefinition, ButtonName, RehearsalScript, ScriptLine } from 'dot-hop/rehearsal';
+import type {
+  BodyDefinition,
+  ButtonName,
+  GroundDefinition,
+  RehearsalScript,
+  ScriptLine,
+} from 'dot-hop/rehearsal';
 import { LedCharacter } from '../../stage/led.js';
-import type { BodyKind } from '../../stage/play.js';
+import type { BodyKind } from '../../stage/body.js';
+import { written } from './ground.js';
 
 /** Steps a second: each is a whole number of milliseconds, so that what is tried passes the same in a rehearsal. */
 export const stepsPerSecond = 125;
@@ -14,12 +21,14 @@ export interface TrialSetup {
   readonly kind: BodyKind;
   /** The cue at which it leaves the ground; empty for the press itself. */
   readonly leapAt: string;
+  /** What it runs on. */
+  readonly ground: GroundDefinition;
 }
 
-const bodyOf = ({ kind, leapAt }: TrialSetup): BodyDefinition | undefined => {
+const bodyOf = ({ kind, leapAt, ground }: TrialSetup): BodyDefinition | undefined => {
   if (kind === 'none') return undefined;
   if (kind === 'walker') return { walker: { speed: 60 } };
-  return { platformer: { speed: 120, ...(leapAt === '' ? {} : { leapAt }) } };
+  return { platformer: { speed: 120, ...(leapAt === '' ? {} : { leapAt }), ...written(ground) } };
 };
 
 /** A character that is tried. Everything that is done to it is written down, so that it can become a rehearsal that passes the same. */
@@ -28,6 +37,8 @@ export class Trial {
   private readonly script: ScriptLine[] = [];
   private places: { readonly at: number; readonly x: number; readonly y: number }[] = [];
   private steps = 0;
+  /** Flags that are changed because something is held. */
+  private readonly flags = new Set<string>();
   private endWatch: () => void;
 
   constructor(
@@ -74,8 +85,19 @@ export class Trial {
     this.led.release(button);
   }
 
+  /** Has a flag be what it is not at first, as long as something is held. */
+  hold(flag: string, isDown: boolean): void {
+    if (isDown) this.flags.add(flag);
+    else this.flags.delete(flag);
+    const signal = this.performer.controller.definition.signals?.[flag];
+    const isOnAtFirst = signal !== undefined && 'flag' in signal && signal.flag;
+    this.performer.set(flag, isDown !== isOnAtFirst);
+  }
+
+  /** Lets go of everything: nobody is told of keys that go up elsewhere. */
   letGoOfAll(): void {
     this.led.letGoOfAll();
+    for (const flag of [...this.flags]) this.hold(flag, false);
   }
 
   step(ms: number): void {

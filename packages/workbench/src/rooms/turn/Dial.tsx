@@ -1,12 +1,15 @@
 import { drawDial, drawPose } from '@dot-hop/browser';
-import type { ControllerDefinition, Performer } from 'dot-hop';
+import type { Compass, CompassDefinition, ControllerDefinition, Performer } from 'dot-hop';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { act, useWorkbench } from '../../character/store.js';
 import { inPlainMemory } from '../../parts/canvas.js';
 import { useEachPicture } from '../../parts/loop.js';
 import { drawQuay } from '../../stage/quay.js';
+import { diagonalAt, gripAt, knobsAt, meetingsOf, stickAt } from './grips.js';
+import type { Grip } from './grips.js';
 import { moveHand, turnedByHand } from './hand.js';
+import { Orbit } from './Orbit.js';
 
 const size = 264;
 const radius = size / 2 - 8;
@@ -16,8 +19,6 @@ const [width, height] = [132, 132];
 const floor = 106;
 /** So many places of the vector are shown as its trail. */
 const mostTrail = 160;
-/** How near the edge of the dead zone it is taken hold of, in pixels. */
-const near = 7;
 
 /** The compass as a dial that is moved by hand, and what shows in the direction it points to. */
 export function Dial({
@@ -34,7 +35,7 @@ export function Dial({
   const stage = useRef<HTMLCanvasElement>(null);
   const vector = useRef<readonly [number, number]>([0, 0]);
   const trail = useRef<(readonly [number, number])[]>([]);
-  const held = useRef<'vector' | 'dead' | undefined>(undefined);
+  const held = useRef<Grip | undefined>(undefined);
   const [says, setSays] = useState('');
   const deadZone = definition.compass?.deadZone ?? 0;
   // A vector of this length reaches the edge. While the dead zone is dragged it stays as it was.
@@ -68,6 +69,7 @@ export function Dial({
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, size, size);
     drawDial(context, performer, size / 2, size / 2, radius, longest);
+    drawKnobs(context, performer.controller.compass);
     context.fillStyle = 'rgba(255, 246, 230, 0.45)';
     for (const [x, y] of trail.current)
       context.fillRect(size / 2 + (x / longest) * radius - 1, size / 2 + (y / longest) * radius - 1, 2, 2);
@@ -81,23 +83,25 @@ export function Dial({
     if (now !== says) setSays(now);
   });
 
-  const at = (event: React.PointerEvent): readonly [number, number] => {
+  /** A place of the pointer, in CSS pixels from the middle of the dial. */
+  const at = (event: React.PointerEvent | React.MouseEvent): readonly [number, number] => {
     const box = canvas.current!.getBoundingClientRect();
-    const part = longest / radius;
-    return [
-      (event.clientX - box.left - box.width / 2) * part,
-      (event.clientY - box.top - box.height / 2) * part,
-    ];
+    return [event.clientX - box.left - box.width / 2, event.clientY - box.top - box.height / 2];
   };
-  const setDeadZone = (value: number): void => {
-    const rounded = Number(value.toFixed(longest > 20 ? 0 : 2));
-    act(
-      {
-        says: `dead zone ${rounded}`,
-        changes: [{ op: 'set', path: ['compass', 'deadZone'], value: Math.max(0, rounded) }],
-      },
-      'dead zone',
-    );
+  const unit = longest / radius;
+  const gripOf = (x: number, y: number): Grip =>
+    performer === undefined
+      ? { kind: 'vector' }
+      : gripAt(performer.controller.compass, { radius, deadZone: deadZone / unit }, x, y);
+  const drag = (grip: Grip, x: number, y: number): void => {
+    const angle = (Math.atan2(y, x) * 180) / Math.PI;
+    if (grip.kind === 'vector') put(x * unit, y * unit);
+    else if (grip.kind === 'stick') setCompass('stick', stickAt(grip.at, angle), 0);
+    else if (grip.kind === 'diagonal') setCompass('diagonal', diagonalAt(grip.at, angle), 'nearest');
+    else {
+      const long = Math.min(longest, Math.hypot(x, y) * unit);
+      setCompass('deadZone', Number(long.toFixed(longest > 20 ? 0 : 2)), 0);
+    }
   };
   const turn = (degrees: number, longer: number): void => {
     const [x, y] = vector.current;
@@ -119,19 +123,21 @@ export function Dial({
         data-testid="dial"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
-          const [x, y] = at(event);
-          const off = Math.abs(Math.hypot(x, y) - deadZone) * (radius / longest);
-          held.current = deadZone > 0 && off < near ? 'dead' : 'vector';
-          if (held.current === 'vector') put(x, y);
+          const grip = gripOf(...at(event));
+          held.current = grip;
+          if (grip.kind === 'vector') drag(grip, ...at(event));
         }}
         onPointerMove={(event) => {
-          const [x, y] = at(event);
-          if (held.current === 'vector') put(x, y);
-          else if (held.current === 'dead') setDeadZone(Math.min(longest, Math.hypot(x, y)));
+          if (held.current !== undefined) drag(held.current, ...at(event));
+          else event.currentTarget.style.cursor = gripOf(...at(event)).kind === 'vector' ? '' : 'grab';
         }}
         onPointerUp={() => {
-          if (held.current === 'dead') setLongest(Math.max(10, deadZone * 4));
+          if (held.current?.kind === 'dead zone') setLongest(Math.max(10, deadZone * 4));
           held.current = undefined;
+        }}
+        onDoubleClick={(event) => {
+          if (gripOf(...at(event)).kind !== 'diagonal') return;
+          setCompass('diagonal', definition.compass?.diagonal === 'keep' ? 'nearest' : 'keep', 'nearest');
         }}
         onKeyDown={(event) => {
           const keys: Readonly<Record<string, readonly [number, number]>> = {
@@ -161,6 +167,46 @@ export function Dial({
           </Button>
         </figcaption>
       </figure>
+      <details>
+        <summary>as a 3D camera sees it</summary>
+        <Orbit longest={longest} onSeen={put} />
+      </details>
     </div>
   );
+}
+
+const compassWords = { deadZone: 'dead zone', stick: 'sticks by', diagonal: 'diagonals:' };
+
+/** Gives a field of the compass another value; what is usual is not written. */
+function setCompass<F extends 'deadZone' | 'stick' | 'diagonal'>(
+  field: F,
+  value: NonNullable<CompassDefinition[F]>,
+  usual: CompassDefinition[F],
+): void {
+  const path = ['compass', field];
+  const { compass } = useWorkbench.getState().definition;
+  if (value === (compass?.[field] ?? usual)) return;
+  act(
+    {
+      says: `${compassWords[field]} ${value}`,
+      changes: [value === usual ? { op: 'remove', path } : { op: 'set', path, value }],
+    },
+    `compass ${field}`,
+  );
+}
+
+/** Where diagonals are taken hold of. */
+function drawKnobs(context: CanvasRenderingContext2D, compass: Compass): void {
+  for (const { border, leans } of meetingsOf(compass)) {
+    if (leans === undefined) continue;
+    const angle = (border * Math.PI) / 180;
+    const [x, y] = [Math.cos(angle), Math.sin(angle)].map((part) => size / 2 + part * radius * knobsAt);
+    context.beginPath();
+    context.arc(x!, y!, 5, 0, 2 * Math.PI);
+    context.fillStyle = '#fff6e6';
+    context.fill();
+    context.lineWidth = 2;
+    context.strokeStyle = '#1d1930';
+    context.stroke();
+  }
 }

@@ -6,6 +6,7 @@ import { Choice, optionsOf } from '../../parts/ui.js';
 import { CompassPanel } from './CompassPanel.js';
 import { Dial } from './Dial.js';
 import { Pages } from './Pages.js';
+import { RowTray } from './RowTray.js';
 
 /** The directions a character can face, and what it shows in each. */
 export function TurnRoom() {
@@ -56,7 +57,9 @@ export function TurnRoom() {
             <div className="fieldset">
               <Choice label="what is turned" value={shown} options={optionsOf(names)} onChange={setPicked} />
               <p className="hint told">
-                drag the vector on the dial; the ring in the middle is the dead zone, and can be dragged too
+                drag the vector on the dial. The ring in the middle is the dead zone, the borders stick, the
+                knobs lean diagonals to one side: all of them can be dragged; a knob pressed twice keeps the
+                direction
               </p>
             </div>
             <Dial definition={definition} flipbook={shown} pointTo={pointTo} />
@@ -72,6 +75,7 @@ export function TurnRoom() {
             setPointTo({ degrees });
           }}
         />
+        <RowTray />
       </div>
     </div>
   );

@@ -1,0 +1,74 @@
+import type { ClipDefinition } from '../clip/definition.js';
+import type { ControllerDefinition } from '../controller/definition.js';
+import { plainClip } from '../gather/sequence.js';
+import type { Change } from './change.js';
+import { freeName, newClips } from './clips.js';
+import { changedData } from './data.js';
+import type { Edit } from './history.js';
+
+/**
+ * Cells become what a flipbook shows in one direction: a clip of them, timed as what shows there now or in its first direction.
+ * A clip that stood alone becomes a flipbook of the same name first, drawn so far for where the character faces at first.
+ *
+ * @param shown a flipbook, or a clip that is shown in every direction
+ * @param first the direction that a single clip counts as drawn for
+ */
+export function drawFor(
+  definition: ControllerDefinition,
+  shown: string,
+  direction: string,
+  sheet: string,
+  cells: readonly number[],
+  first: string,
+): Edit {
+  const says = `${shown} to the ${direction}`;
+  const split = definition.flipbooks?.[shown] === undefined ? asFlipbook(definition, shown, first) : [];
+  const now = changedData(definition, split);
+  const book = now.flipbooks?.[shown] ?? {};
+  const [sample] = [book[direction], ...Object.values(book)].filter((name) => name !== undefined);
+  const like = sample === undefined ? undefined : now.clips[sample];
+  const name = freeName(`${shown}-${direction}`, now.clips);
+  const made = said({ ...plainClip(cells), ...(like && timedLike(like, cells.length)) });
+  return {
+    says,
+    changes: [
+      ...split,
+      ...newClips(now, sheet, { [name]: made }),
+      { op: 'set', path: ['flipbooks', shown, direction], value: name },
+    ],
+  };
+}
+
+/** How a clip is timed and goes on, where another one has that many frames. Cues and spans stand on drawings, and are set anew. */
+function timedLike(
+  { fps, ms, lasts, hold, loop, stride }: ClipDefinition,
+  frames: number,
+): Partial<ClipDefinition> {
+  const reach = Math.max(
+    -1,
+    ...Object.keys(hold ?? {}).map(Number),
+    typeof loop === 'object' ? loop.from : -1,
+  );
+  const isAsLong = !Array.isArray(ms) || ms.length === frames;
+  return reach < frames && isAsLong ? { fps, ms, lasts, hold, loop, stride } : { stride };
+}
+
+/** Without fields that say nothing. */
+const said = <T extends object>(fields: T): T =>
+  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as T;
+
+/** The changes that make a flipbook of a clip: whoever showed the clip shows the flipbook. */
+function asFlipbook({ clips, flipbooks = {} }: ControllerDefinition, clip: string, first: string): Change[] {
+  const name = freeName(`${clip}-${first}`, clips);
+  // What another flipbook shows is a clip.
+  const inOthers = Object.entries(flipbooks).flatMap(([book, all]) =>
+    Object.entries(all).flatMap(([direction, one]): Change[] =>
+      one === clip ? [{ op: 'set', path: ['flipbooks', book, direction], value: name }] : [],
+    ),
+  );
+  return [
+    { op: 'rename', path: ['clips', clip], name },
+    ...inOthers,
+    { op: 'set', path: ['flipbooks', clip, first], value: name },
+  ];
+}

@@ -1,0 +1,41 @@
+import { setState } from 'dot-hop/edit';
+import { stateIn } from 'dot-hop/explain';
+import type { StatedState } from 'dot-hop/explain';
+import { act, useWorkbench } from '../../character/store.js';
+import { Here } from '../../parts/Here.js';
+import { Choice, NumberBox, optionsOf } from '../../parts/ui.js';
+
+/** What is played first when the character turns round in a state, and from how large a turn on. */
+export function Turning({ state }: { readonly state: StatedState }) {
+  const definition = useWorkbench((one) => one.definition);
+  const { name, path, definition: said } = state;
+  if (definition.compass === undefined || said.facing === 'held') return null;
+  const shown = said.turns?.shows ?? '';
+  const books = [...Object.keys(definition.flipbooks ?? {}), ...Object.keys(definition.clips)];
+  const set = (turns: typeof said.turns): void =>
+    act(setState(useWorkbench.getState().definition, name, 'turns', turns), `turns of ${name}`);
+  return (
+    <div className="fieldset">
+      <Choice
+        label="turning round, first plays"
+        value={shown}
+        options={{ '': 'nothing: it turns at once', ...optionsOf(books) }}
+        onChange={(shows) => {
+          const now = stateIn(useWorkbench.getState().definition, name)?.definition.turns;
+          set(shows === '' ? undefined : { ...now, shows });
+        }}
+      />
+      {said.turns === undefined ? null : (
+        <NumberBox
+          label="from a turn of"
+          unit="°"
+          least={1}
+          most={180}
+          value={said.turns.least ?? 90}
+          onChange={(least) => set({ ...said.turns!, least: least === 90 ? undefined : least })}
+        />
+      )}
+      <Here path={[...path, 'turns']} />
+    </div>
+  );
+}
