@@ -287,6 +287,25 @@ test('a state is dragged up the ladder, ranked by keys, and undone; who wins is 
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await comesTo(before.indexOf('doze'));
+  // A hop is drawn from rung to rung, in one track only.
+  const knob = async (to: string): Promise<void> => {
+    const [from, onto] = [
+      (await page.getByTestId('hop-knob').boundingBox())!,
+      (await row(to).boundingBox())!,
+    ];
+    await page.mouse.move(from.x + 7, from.y + 7);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 7, onto.y + onto.height / 2, { steps: 5 });
+    await page.mouse.up();
+  };
+  await row('doze').click();
+  await knob('swing1');
+  await bench.told('A hop leads to another state of the same track');
+  await knob('land');
+  await bench.told('a hop from doze to land at its end');
+  await page.getByRole('button', { name: 'delete the hop to land' }).waitFor();
+  await page.keyboard.press('Control+z');
+  await page.getByRole('button', { name: 'delete the hop to land' }).waitFor({ state: 'detached' });
   expect(await order()).toEqual(before);
 }, 240_000);
 

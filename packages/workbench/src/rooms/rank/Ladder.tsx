@@ -10,6 +10,7 @@ import type { Selection } from '../../character/store.js';
 import { IconButton } from '../../parts/ui.js';
 import { useStage, whysOf } from '../../stage/live.js';
 import { Thumbnail } from '../../parts/Thumbnail.js';
+import { HopLines } from './HopLines.js';
 import { besideOf, firstShown, idOf, kindOf, rungsOf } from './states.js';
 import type { Rung } from './states.js';
 
@@ -125,6 +126,7 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
       </div>
       <p className="hint">highest rank first</p>
       <div
+        className="rungs-and-hops"
         onKeyDownCapture={(event) => {
           if (!event.altKey || current === undefined) return;
           if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
@@ -152,6 +154,7 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
         >
           {(rung: Rung) => <RungRow rung={rung} found={countOf(rung)} />}
         </GridList>
+        <HopLines definition={definition} selected={holder === undefined ? selected : undefined} />
       </div>
     </div>
   );

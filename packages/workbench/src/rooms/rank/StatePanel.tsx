@@ -197,8 +197,8 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
         />
       </div>
       <Turning state={state} />
-      <BridgeRows state={state} />
       <Carries state={state} />
+      <BridgeRows state={state} />
       <Takes state={state} />
       <Hops state={state} />
       <Yields state={state} />

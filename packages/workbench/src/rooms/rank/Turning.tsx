@@ -19,7 +19,7 @@ export function Turning({ state }: { readonly state: StatedState }) {
       <Choice
         label="turning round, first plays"
         value={shown}
-        options={{ '': 'nothing: it turns at once', ...optionsOf(books) }}
+        options={{ '': 'nothing', ...optionsOf(books) }}
         onChange={(shows) => {
           const now = stateIn(useWorkbench.getState().definition, name)?.definition.turns;
           set(shows === '' ? undefined : { ...now, shows });
