@@ -1,5 +1,6 @@
 // Wick's body: joints from a pose, then shapes from the joints, back to front. Lengths are pixels; x is forward,
 // y is down, the origin is the ground under the hip of the standing figure.
+import { along, joint, mix, point } from './bones.mjs';
 import { crescent, ellipse, limb, polygon, ribbon, turned } from './brush.mjs';
 
 export const palette = {
@@ -32,27 +33,6 @@ const shin = 7;
 const upperArm = 5;
 const foreArm = 5;
 const torso = 9;
-
-const point = (x, y) => ({ x, y });
-const mix = (a, b, t) => point(a.x + (b.x - a.x) * t, a.y + (b.y - a.y) * t);
-/** From `a`, `length` along an angle: 0 is up, 90 forward. */
-export const along = (a, degrees, length) => {
-  const turn = (degrees * Math.PI) / 180;
-  return point(a.x + Math.sin(turn) * length, a.y - Math.cos(turn) * length);
-};
-
-/** The middle joint of a limb of two bones; `bend` 1 bends it forward, -1 backward. The end is drawn in to reach. */
-function joint(from, to, first, second, bend) {
-  const reach = first + second - 0.05;
-  const wanted = Math.hypot(to.x - from.x, to.y - from.y) || 0.01;
-  const end = wanted > reach ? mix(from, to, reach / wanted) : to;
-  const distance = Math.min(wanted, reach);
-  const a = (first * first - second * second + distance * distance) / (2 * distance);
-  const h = Math.sqrt(Math.max(0, first * first - a * a)) * bend;
-  const ux = (end.x - from.x) / distance;
-  const uy = (end.y - from.y) / distance;
-  return { middle: point(from.x + ux * a + uy * h, from.y + uy * a - ux * h), end };
-}
 
 /** A standing figure; a pose says only what differs. */
 export const standing = {

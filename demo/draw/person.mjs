@@ -9,8 +9,8 @@ const depth = 0.5;
 /** The five directions that are drawn, in degrees clockwise from east. */
 export const directions = { south: 90, southeast: 45, east: 0, northeast: -45, north: -90 };
 
-/** Turns the body's space to a direction. */
-function turned(degrees) {
+/** Turns the space of a body to a direction: what lies forward, to the left and up, to a place of the picture. */
+export function turned(degrees) {
   const turn = (degrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   return (forward, left, up) => {

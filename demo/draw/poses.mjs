@@ -1,29 +1,7 @@
 // Wick's poses, clip by clip, in the order of the sheet.
 import { bump, dash, flip } from './air.mjs';
 import { getUp, knocked, skid, swing3 } from './blows.mjs';
-
-const wave = (p, shift = 0) => Math.sin((p + shift) * 2 * Math.PI);
-const lerp = (a, b, t) => a + (b - a) * t;
-
-/** Where a foot is in a cycle: on the ground from `reach` to `-reach` while `stance` lasts, else swinging forward. */
-function step(p, { reach, stance, lift, heel, toe }) {
-  const q = ((p % 1) + 1) % 1;
-  if (q < stance) {
-    const t = q / stance;
-    const tip = t < 0.18 ? lerp(heel, 0, t / 0.18) : t > 0.7 ? lerp(0, toe, (t - 0.7) / 0.3) : 0;
-    // On its toes the heel, and with it the ankle, is lifted; on its heel the toes are.
-    return [lerp(reach, -reach, t), tip > 0 ? -tip * 0.035 : tip * 0.03, tip];
-  }
-  const t = (q - stance) / (1 - stance);
-  const ease = t * t * (3 - 2 * t);
-  return [
-    lerp(-reach, reach, ease),
-    -lift * Math.sin(Math.PI * t) ** 0.9 - (1 - t) * toe * 0.035,
-    lerp(toe, heel, ease),
-  ];
-}
-
-const frames = (count, pose) => Array.from({ length: count }, (_, i) => pose(i / count, i));
+import { frames, step, wave } from './cycle.mjs';
 
 const stand = frames(8, (p, i) => {
   const breath = (1 - Math.cos(p * 2 * Math.PI)) / 2;

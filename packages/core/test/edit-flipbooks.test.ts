@@ -33,6 +33,18 @@ test('a row of cells becomes what a flipbook shows in a direction, timed as what
   });
 });
 
+test('a clip of just these cells that nobody shows becomes it; one that is shown stays', () => {
+  const rows: ControllerDefinition = {
+    ...ferryman,
+    clips: { ...ferryman.clips, row7: { cells: '11-12', fps: 10 } },
+  };
+  const made = after(rows, 'stroll', 'west', 'all', [11, 12], 'east');
+  expect(Object.keys(made.clips)).toContain('stroll-west');
+  expect(Object.keys(made.clips)).not.toContain('row7');
+  const shown = { ...rows, states: { ...rows.states, seven: { shows: 'row7' } } };
+  expect(Object.keys(after(shown, 'stroll', 'west', 'all', [11, 12], 'east').clips)).toContain('row7');
+});
+
 test('a clip that stood alone becomes a flipbook of its name; whoever showed it shows that', () => {
   const made = after(ferryman, 'stroll', 'west', 'all', [11, 12], 'east');
   expect(Object.keys(made.clips)).toEqual(

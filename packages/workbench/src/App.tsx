@@ -13,7 +13,16 @@ import {
 } from 'react-aria-components';
 import { chosenFiles, droppedFiles } from './character/files.js';
 import { demoNames, demoTitles } from './character/demo.js';
-import { beginNew, openDemo, reopen, saveDocument, saveZip, settle, take } from './character/place.js';
+import {
+  beginNew,
+  nameCharacter,
+  openDemo,
+  reopen,
+  saveDocument,
+  saveZip,
+  settle,
+  take,
+} from './character/place.js';
 import { keptCharacters } from './character/kept.js';
 import type { Kept } from './character/kept.js';
 import { goTo, redo, showText, undo, useWorkbench } from './character/store.js';
@@ -185,7 +194,7 @@ function Head() {
           <path d="M4 4h1v3h-1z" fill="#fff2c9" />
           <path d="M1 8h7v1h-7zM2 9h5v2h-5z" fill="#8a6a1f" />
         </svg>
-        <span>{name}</span>
+        <CharacterName name={name} />
       </h1>
       <Files />
       <nav className="rooms" aria-label="rooms, in the order of the work">
@@ -207,6 +216,37 @@ function Head() {
         <RoomHelp room={room} />
       </div>
     </header>
+  );
+}
+
+/** What the character is called; pressed, it can be written anew. */
+function CharacterName({ name }: { readonly name: string }) {
+  const [written, setWritten] = useState<string | undefined>();
+  if (written === undefined)
+    return (
+      <button type="button" className="name" title="give it another name" onClick={() => setWritten(name)}>
+        {name}
+      </button>
+    );
+  const finish = (): void => {
+    nameCharacter(written.trim());
+    setWritten(undefined);
+  };
+  return (
+    <input
+      className="name"
+      aria-label="name of the character"
+      value={written}
+      autoFocus
+      spellCheck={false}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setWritten(event.target.value)}
+      onBlur={finish}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') finish();
+        else if (event.key === 'Escape') setWritten(undefined);
+      }}
+    />
   );
 }
 

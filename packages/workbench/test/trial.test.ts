@@ -3,6 +3,8 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { runRehearsal } from 'dot-hop/rehearsal';
+import { levelGround, withStroke } from '../src/rooms/try/ground.js';
+import type { Stroke } from '../src/rooms/try/ground.js';
 import { Trial, stepsPerSecond } from '../src/rooms/try/trial.js';
 
 const wick = readDocument(
@@ -24,10 +26,23 @@ test('what is tried passes the same as a rehearsal, whatever is pressed', () => 
     }),
     { minLength: 3, maxLength: 14 },
   );
+  const drawn = fc.array(
+    fc
+      .record({
+        kind: fc.constantFrom('ground' as const, 'slope' as const, 'plank' as const, 'water' as const),
+        from: fc.integer({ min: -120, max: 120 }),
+        wide: fc.integer({ min: 10, max: 90 }),
+        height: fc.integer({ min: -40, max: 40 }),
+        end: fc.integer({ min: -40, max: 40 }),
+      })
+      .map(({ wide, ...stroke }): Stroke => ({ ...stroke, to: stroke.from + wide })),
+    { maxLength: 6 },
+  );
   let switches = 0;
   fc.assert(
-    fc.property(deeds, (all) => {
-      const trial = new Trial(controller, { kind: 'platformer', leapAt: 'leap' });
+    fc.property(deeds, drawn, fc.integer({ min: 60, max: 200 }), (all, strokes, speed) => {
+      const ground = strokes.reduce(withStroke, levelGround);
+      const trial = new Trial(controller, { kind: 'platformer', leapAt: 'leap', speed, ground });
       const told: string[] = [];
       const step = (): void => {
         trial.step(1000 / stepsPerSecond);

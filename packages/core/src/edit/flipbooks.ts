@@ -1,13 +1,14 @@
+import { writeCells } from '../clip/cells.js';
 import type { ClipDefinition } from '../clip/definition.js';
 import type { ControllerDefinition } from '../controller/definition.js';
 import { plainClip } from '../gather/sequence.js';
 import type { Change } from './change.js';
-import { freeName, newClips } from './clips.js';
+import { freeName, newClips, sheetOf } from './clips.js';
 import { changedData } from './data.js';
 import type { Edit } from './history.js';
 
 /**
- * Cells become what a flipbook shows in one direction: a clip of them, timed as what shows there now or in its first direction.
+ * Cells become what a flipbook shows in one direction: a clip of them, also one that is there and that nobody shows, timed as what shows there now or in its first direction.
  * A clip that stood alone becomes a flipbook of the same name first, drawn so far for where the character faces at first.
  *
  * @param shown a flipbook, or a clip that is shown in every direction
@@ -28,15 +29,40 @@ export function drawFor(
   const [sample] = [book[direction], ...Object.values(book)].filter((name) => name !== undefined);
   const like = sample === undefined ? undefined : now.clips[sample];
   const name = freeName(`${shown}-${direction}`, now.clips);
-  const made = said({ ...plainClip(cells), ...(like && timedLike(like, cells.length)) });
+  const timed = like && timedLike(like, cells.length);
+  const idle = idleClip(now, sheet, cells);
+  const clip: Change[] =
+    idle === undefined
+      ? newClips(now, sheet, { [name]: said({ ...plainClip(cells), ...timed }) })
+      : [
+          { op: 'rename', path: ['clips', idle], name },
+          { op: 'set', path: ['clips', name], value: said({ ...now.clips[idle]!, ...timed }) },
+        ];
   return {
     says,
-    changes: [
-      ...split,
-      ...newClips(now, sheet, { [name]: made }),
-      { op: 'set', path: ['flipbooks', shown, direction], value: name },
-    ],
+    changes: [...split, ...clip, { op: 'set', path: ['flipbooks', shown, direction], value: name }],
   };
+}
+
+/** A clip of just these cells that nobody shows yet, such as one that was made of each row of the sheet. */
+function idleClip(
+  { sheets, clips, ...rest }: ControllerDefinition,
+  sheet: string,
+  cells: readonly number[],
+): string | undefined {
+  const wanted = JSON.stringify(writeCells(cells));
+  // Names stand in many places, also in expressions: what is found nowhere is shown by nobody.
+  const elsewhere = JSON.stringify(rest);
+  return Object.keys(clips).find((name) => {
+    const clip = clips[name]!;
+    return (
+      sheetOf({ sheets }, clip) === sheet &&
+      JSON.stringify(clip.cells) === wanted &&
+      clip.cues === undefined &&
+      clip.spans === undefined &&
+      !elsewhere.includes(name)
+    );
+  });
 }
 
 /** How a clip is timed and goes on, where another one has that many frames. Cues and spans stand on drawings, and are set anew. */

@@ -27,6 +27,7 @@ export {
   resizeCell,
   splitCell,
 } from './sheets.js';
+export { addPart, hangPart, movePart, partOf, removePart } from './parts.js';
 export { updateImages } from './images.js';
 export type { ImagesUpdate } from './images.js';
 export { between, copyMarks, placeMark, placePivots, removeMark } from './marks.js';

@@ -10,42 +10,50 @@ type Point = readonly [number, number];
 const cellsText = (cells: readonly number[], sheet: string): string =>
   cells.length === 1 ? `cell ${cells[0]!} of ${sheet}` : `${cells.length} cells of ${sheet}`;
 
+type Sheets = Pick<ControllerDefinition, 'sheets'>;
+
+/** Puts one mark on cells. One that all cells share stands at the sheet; one that is the sheet's own is not written again. */
+function placeOn(
+  { sheets }: Sheets,
+  sheet: string,
+  field: readonly ['pivot'] | readonly ['boxes' | 'points', string],
+  places: Readonly<Record<number, BoxDefinition | Point>>,
+  count: number,
+): Change[] {
+  const cells = Object.keys(places).map(Number);
+  const { perCell = {}, ...own } = sheets[sheet]!;
+  const [kind, name = ''] = field;
+  const said = (marks: MarksDefinition | undefined): string | undefined =>
+    (kind === 'pivot' ? marks?.pivot : marks?.[kind]?.[name])?.join();
+  const [first] = cells;
+  const isShared = cells.every((cell) => places[cell]!.join() === places[first!]!.join());
+  if (cells.length === count && isShared)
+    return [
+      ...Object.keys(perCell).flatMap((cell) => dropMark(perCell, sheet, cell, field)),
+      { op: 'set', path: ['sheets', sheet, ...field], value: places[first!] },
+    ];
+  return cells.flatMap((cell): Change[] => {
+    const at = places[cell]!;
+    if (said(perCell[cell]) === at.join()) return [];
+    if (said(own) === at.join()) return dropMark(perCell, sheet, String(cell), field);
+    return [{ op: 'set', path: ['sheets', sheet, 'perCell', cell, ...field], value: at }];
+  });
+}
+
 /**
  * Pivots of single cells, in pixels from the upper left of their frames. A pivot that is the sheet's own is not written again.
  *
  * @param count how many cells the sheet has: one that all of them share stands at the sheet
  */
-export function placePivots(
-  { sheets }: ControllerDefinition,
+export const placePivots = (
+  definition: Sheets,
   sheet: string,
   pivots: Readonly<Record<number, Point>>,
   count: number,
-): Edit {
-  const cells = Object.keys(pivots).map(Number);
-  const { pivot, perCell = {} } = sheets[sheet]!;
-  const says = `place the feet of ${cellsText(cells, sheet)}`;
-  const shared =
-    new Set(Object.values(pivots).map((at) => at.join())).size === 1 ? pivots[cells[0]!] : undefined;
-  if (cells.length === count && shared !== undefined) {
-    const own = Object.keys(perCell).filter((cell) => perCell[cell]!.pivot !== undefined);
-    return {
-      says,
-      changes: [
-        ...own.flatMap((cell) => dropMark(perCell, sheet, cell, ['pivot'])),
-        { op: 'set', path: ['sheets', sheet, 'pivot'], value: shared },
-      ],
-    };
-  }
-  return {
-    says,
-    changes: cells.flatMap((cell): Change[] => {
-      const at = pivots[cell]!;
-      if (perCell[cell]?.pivot?.join() === at.join()) return [];
-      if (pivot?.join() === at.join()) return dropMark(perCell, sheet, String(cell), ['pivot']);
-      return [{ op: 'set', path: ['sheets', sheet, 'perCell', cell, 'pivot'], value: at }];
-    }),
-  };
-}
+): Edit => ({
+  says: `place the feet of ${cellsText(Object.keys(pivots).map(Number), sheet)}`,
+  changes: placeOn(definition, sheet, ['pivot'], pivots, count),
+});
 
 /** Takes one mark of a cell away, and the cell's entry when nothing else stands in it. */
 function dropMark(
@@ -67,23 +75,18 @@ function dropMark(
   return [{ op: 'remove', path: ['sheets', sheet, 'perCell', cell, ...field.slice(0, keep)] }];
 }
 
-/** Puts a box or a point on cells of a sheet. */
-export function placeMark(
+/** Puts a box or a point on cells of a sheet. @param count how many cells the sheet has: what all of them share stands at the sheet */
+export const placeMark = (
+  definition: Sheets,
   sheet: string,
   kind: 'boxes' | 'points',
   name: string,
   places: Readonly<Record<number, BoxDefinition | Point>>,
-): Edit {
-  const cells = Object.keys(places).map(Number);
-  return {
-    says: `place ${name} on ${cellsText(cells, sheet)}`,
-    changes: cells.map((cell) => ({
-      op: 'set',
-      path: ['sheets', sheet, 'perCell', cell, kind, name],
-      value: places[cell],
-    })),
-  };
-}
+  count: number,
+): Edit => ({
+  says: `place ${name} on ${cellsText(Object.keys(places).map(Number), sheet)}`,
+  changes: placeOn(definition, sheet, [kind, name], places, count),
+});
 
 /** Takes a box or a point off cells of a sheet. What the sheet says for all of its cells stays. */
 export function removeMark(

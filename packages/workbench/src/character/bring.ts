@@ -1,5 +1,14 @@
 import type { ClipDefinition, ControllerDefinition } from 'dot-hop';
-import { addSheet, changedData, cutSheet, freeName, newClips, updateImages } from 'dot-hop/edit';
+import {
+  addPart,
+  addSheet,
+  changedData,
+  cutSheet,
+  freeName,
+  newClips,
+  partOf,
+  updateImages,
+} from 'dot-hop/edit';
 import type { Edit } from 'dot-hop/edit';
 import { clipsOfRows, cutByTable, cutIslands, naturalOrder, plainName, sequenceOf } from 'dot-hop/gather';
 import type { TableColumns, TableRows } from 'dot-hop/gather';
@@ -8,6 +17,7 @@ import { decoded, isDocument, isPicture } from './files.js';
 import type { NamedFiles } from './files.js';
 import { drawnOf } from './pictures.js';
 import type { Drawn } from './pictures.js';
+import { useWorkbench } from './store.js';
 
 /** What files amount to: an edit, the files that it needs, and what was noticed. */
 export interface Brought {
@@ -56,10 +66,87 @@ export async function bringIn(files: NamedFiles, definition: ControllerDefinitio
   }
   const { drawn, refused } = await decoded(pictures);
   if (drawn.size === 0) return nothing(refused);
+  const parts = partsAmong(drawn, definition);
+  const sheets = new Map([...drawn].filter(([name]) => !parts.some((one) => one.file === name)));
   const own = new Map([...pictures].filter(([name]) => drawn.has(name)));
-  const bring = drawn.size === 1 ? bringOne : areSheets(drawn, definition) ? bringSheets : bringMany;
-  const brought = bring(own, drawn, definition);
-  return { ...brought, told: [...refused, ...brought.told] };
+  const bring = sheets.size === 1 ? bringOne : areSheets(sheets, definition) ? bringSheets : bringMany;
+  const brought = sheets.size === 0 ? nothing([]) : bring(own, sheets, definition);
+  const whole = bringParts(parts, own, drawn, changedData(definition, brought.edit.changes));
+  return {
+    edit: {
+      says: sheets.size === 0 ? whole.edit.says : brought.edit.says,
+      changes: [...brought.edit.changes, ...whole.edit.changes],
+    },
+    files: new Map([...brought.files, ...whole.files]),
+    drawn: new Map([...brought.drawn, ...whole.drawn]),
+    told: [...refused, ...brought.told, ...whole.told],
+    sheet: brought.sheet ?? whole.sheet,
+  };
+}
+
+/** A picture that has a part of the drawings of another one. */
+interface PartFile {
+  readonly file: string;
+  /** The image of the whole. */
+  readonly of: string;
+  readonly part: string;
+}
+
+/** Pictures that are laid out like another one and named after it: `hedda-legs.png` beside `hedda.png`, as large as that. */
+function partsAmong(drawn: ReadonlyMap<string, Drawn>, { sheets }: ControllerDefinition): PartFile[] {
+  const present = useWorkbench.getState().drawn;
+  const known = Object.values(sheets).flatMap(({ image }) => image ?? []);
+  const wholes = [
+    ...[...drawn].map(([name, { picture }]) => ({ name: baseOf(name), picture })),
+    ...known.flatMap((name) => {
+      const picture = present.get(name)?.picture;
+      return picture === undefined ? [] : [{ name, picture }];
+    }),
+  ];
+  return [...drawn].flatMap(
+    ([
+      file,
+      {
+        picture: { width, height },
+      },
+    ]): PartFile[] => {
+      const name = plainName(file);
+      const whole = wholes.find(
+        ({ name: other, picture }) =>
+          name.startsWith(`${plainName(other)}-`) && picture.width === width && picture.height === height,
+      );
+      if (whole === undefined) return [];
+      return [{ file, of: whole.name, part: name.slice(plainName(whole.name).length + 1) }];
+    },
+  );
+}
+
+const baseOf = (path: string): string => path.replace(/^.*\//, '');
+
+/** Takes parts into their sheets, those that are there already included. */
+function bringParts(
+  parts: readonly PartFile[],
+  files: NamedFiles,
+  drawn: ReadonlyMap<string, Drawn>,
+  definition: ControllerDefinition,
+): Brought {
+  const taken = parts.flatMap((one) => {
+    const sheet = Object.keys(definition.sheets).find((name) => definition.sheets[name]!.image === one.of);
+    return sheet === undefined ? [] : [{ ...one, sheet, image: baseOf(one.file) }];
+  });
+  const fresh = taken.filter(({ sheet, part }) => partOf(definition, sheet, part) === undefined);
+  return {
+    edit: {
+      says: `parts ${taken.map(({ part }) => part).join(', ')}`,
+      changes: fresh.flatMap(({ sheet, part, image }) => addPart(sheet, part, image).changes),
+    },
+    files: new Map(taken.map(({ file, image }) => [image, files.get(file)!])),
+    drawn: new Map(taken.map(({ file, image }) => [image, drawn.get(file)!])),
+    told: taken.map(
+      ({ image, sheet, part }) => `${image} is laid out like ${sheet}: it is its part ${part}.`,
+    ),
+    sheet: taken[0]?.sheet,
+  };
 }
 
 /** @param single the name of the clip, where all drawings are one */
@@ -70,7 +157,7 @@ function bringOne(
   single?: string,
 ): Brought {
   const [[path, { picture }]] = [...drawn] as [[string, Drawn]];
-  const image = path.replace(/^.*\//, '');
+  const image = baseOf(path);
   const known = Object.entries(definition.sheets).find(
     ([, sheet]) => sheet.image === image || sheet.images?.includes(image),
   );

@@ -3,7 +3,7 @@ import type { DemoName } from './demo.js';
 import { sheetOf } from 'dot-hop/edit';
 import { bringIn } from './bring.js';
 import { claim } from './claim.js';
-import { basesAmong, characterIn, decoded, download, toOpen, unpacked, zipOf } from './files.js';
+import { basesAmong, characterIn, decoded, download, isBeside, toOpen, unpacked, zipOf } from './files.js';
 import type { NamedFiles } from './files.js';
 import { keepLooking } from './found.js';
 import { keep, keptCharacters } from './kept.js';
@@ -148,6 +148,20 @@ export async function beginWithDrawings(): Promise<void> {
   const { files } = await demo('wick');
   beginNew();
   await take(new Map([['wick.png', files.get('wick.png')!]]));
+}
+
+/**
+ * Gives the open character a name. Where the browser keeps it, its file is called after it, unless rehearsals or controls name that file
+ * already; in a folder the file is what it is.
+ */
+export function nameCharacter(name: string): void {
+  const { definition, file, files } = state();
+  if (name === '' || name === definition.name) return;
+  act({ says: `name ${name}`, changes: [{ op: 'set', path: ['name'], value: name }] }, 'name');
+  const isFree = folder === undefined && ![...files.keys()].some(isBeside);
+  const end = '.dothop.yaml';
+  if (isFree && file === `${definition.name ?? ''}${end}` && /^[\w-]+$/.test(name))
+    useWorkbench.setState({ file: `${name}${end}` });
 }
 
 /** Begins a character with nothing. */

@@ -26,9 +26,9 @@ export class LedCharacter {
     private readonly definition: BodyDefinition | undefined,
     private readonly noted: (button: ButtonName, isDown: boolean) => void = () => undefined,
   ) {
-    this.performer = new Performer(controller);
     this.body = this.bodyFor(controller);
-    this.feed();
+    // As in a rehearsal: what the body tells at first is so from the beginning, and has not just become so.
+    this.performer = new Performer(controller, Object.fromEntries(this.body?.changes() ?? []));
   }
 
   private bodyFor(controller: Controller): FeedingBody | undefined {

@@ -15,6 +15,7 @@ import { cutWith } from './cut-with.js';
 import type { Proposal } from './CutPanel.js';
 import { layoutOf } from './layout.js';
 import { MarksPanel } from './MarksPanel.js';
+import { PartsPanel } from './PartsPanel.js';
 import { SheetView } from './SheetView.js';
 import type { Split } from './SplitLine.js';
 
@@ -129,6 +130,7 @@ export function CutRoom() {
         )}
         <CutPanel sheet={selection.sheet} proposal={proposal} onProposal={setProposal} />
         {sheet === undefined ? null : <MarksPanel sheet={sheet} />}
+        {sheet === undefined ? null : <PartsPanel sheet={sheet} />}
       </div>
       <div className="middle">
         <CellTools

@@ -21,6 +21,9 @@ import { CloseUp } from './CloseUp.js';
 import { markKey, placeOf, putMark } from './mark.js';
 import type { Mark, Place } from './mark.js';
 
+/** Where a mark begins that a cell does not have yet. */
+const unplaced = ({ kind }: Mark): Place => (kind === 'boxes' ? [0, 0, 8, 8] : [0, 0]);
+
 /** The marks of the selected cells, seen close. */
 export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
   const selected = useWorkbench((state) => state.selection.cells);
@@ -122,10 +125,12 @@ export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
               least={i > 1 ? 1 : -999}
               value={place?.[i]}
               onChange={(value) => {
-                const before = place ?? (mark.kind === 'boxes' ? [0, 0, 8, 8] : [0, 0]);
-                putMark(sheet, mark, {
-                  [index]: before.map((one, n) => (n === i ? value : one)) as unknown as Place,
-                });
+                // A number counts for all cells that are selected; what else they have they keep.
+                const changed = (one: number): Place => {
+                  const before = placeOf(sheet.cells[one]!, mark) ?? place ?? unplaced(mark);
+                  return before.map((part, n) => (n === i ? value : part)) as unknown as Place;
+                };
+                putMark(sheet, mark, Object.fromEntries(cells.map((one) => [one, changed(one)])));
               }}
             />
           ),

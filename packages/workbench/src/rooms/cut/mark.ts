@@ -37,6 +37,6 @@ export function putMark(
           places as Record<number, readonly [number, number]>,
           sheet.cells.length,
         )
-      : placeMark(sheet.name, mark.kind, mark.name, places);
+      : placeMark(definition, sheet.name, mark.kind, mark.name, places, sheet.cells.length);
   act(edit, joins);
 }

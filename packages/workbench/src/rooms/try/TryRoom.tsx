@@ -10,7 +10,7 @@ import { Button } from 'react-aria-components';
 import { useWorkbench } from '../../character/store.js';
 import { ControlRow } from '../../parts/ControlRow.js';
 import { FoundList } from '../../parts/FoundList.js';
-import { Choice } from '../../parts/ui.js';
+import { Choice, NumberBox } from '../../parts/ui.js';
 import { controlsFor, keyName, targetsOf, useControls } from '../../character/controls.js';
 import type { KnownControls, Target } from '../../character/controls.js';
 import { bodyOf } from '../../stage/body.js';
@@ -22,7 +22,7 @@ import type { GroundTool } from './GroundPanel.js';
 import { Lights } from './Lights.js';
 import { Pad } from './pad.js';
 import { turn } from './turn.js';
-import { Trial, stepsPerSecond } from './trial.js';
+import { Trial, stepsPerSecond, usualSpeed } from './trial.js';
 import { draw, height, placeAt, strokeBetween, width } from './view.js';
 import { Wrong } from './Wrong.js';
 import { Holds } from './Holds.js';
@@ -55,6 +55,8 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
   const cues = controller.cueNames;
   const [leapAt, setLeapAt] = useState(() => (cues.includes('leap') ? 'leap' : ''));
   const [round, setRound] = useState(0);
+  const [speeds, setSpeeds] = useState(usualSpeed);
+  const speed = speeds[kind];
   const file = useWorkbench((state) => state.file);
   const [ground, setGround] = useState(() => drawnGrounds.get(file) ?? levelGround);
   const [tool, setTool] = useState<GroundTool | undefined>();
@@ -91,9 +93,9 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
   useEffect(() => {
     trial.current = undefined;
     setup.current = undefined;
-  }, [kind, leapAt, ground, round]);
+  }, [kind, leapAt, speed, ground, round]);
   useEffect(() => {
-    if (trial.current === undefined) trial.current = new Trial(controller, { kind, leapAt, ground });
+    if (trial.current === undefined) trial.current = new Trial(controller, { kind, leapAt, speed, ground });
     else trial.current.exchange(controller);
     const now = trial.current;
     const { drawn } = useWorkbench.getState();
@@ -122,7 +124,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
       overlay.current = undefined;
       running.pace = now;
     };
-  }, [controller, kind, leapAt, ground, round]);
+  }, [controller, kind, leapAt, speed, ground, round]);
 
   // What is being drawn shows before it is there.
   const preview = useRef<Stroke | undefined>(undefined);
@@ -183,6 +185,16 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
               onChange={setLeapAt}
             />
           ) : null}
+          {kind === 'none' ? null : (
+            <NumberBox
+              label="goes so fast"
+              unit="px/s"
+              least={1}
+              most={2000}
+              value={speed}
+              onChange={(value) => setSpeeds({ ...speeds, [kind]: value })}
+            />
+          )}
           <Button onPress={() => setRound(round + 1)}>
             <RotateCcw size={14} /> begin anew
           </Button>

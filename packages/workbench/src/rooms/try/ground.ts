@@ -39,6 +39,12 @@ function outside(one: GroundPiece, from: number, to: number): GroundPiece[] {
   ];
 }
 
+/** Where somebody stands on it at first, in pixels, y downwards. */
+export function startOn({ ground = [] }: GroundDefinition): readonly [number, number] {
+  const under = ground.filter(([from, to]) => from <= 0 && to >= 0).map((one) => heightAt(one, 0));
+  return [0, 0 - Math.max(...under, ...(under.length === 0 ? [0] : []))];
+}
+
 /** The ground with a piece more. Ground and slopes take the place of what was there; planks and water come besides. */
 export function withStroke(
   ground: GroundDefinition,

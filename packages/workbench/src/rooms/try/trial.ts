@@ -8,7 +8,7 @@ import type {
 } from 'dot-hop/rehearsal';
 import { LedCharacter } from '../../stage/led.js';
 import type { BodyKind } from '../../stage/body.js';
-import { written } from './ground.js';
+import { startOn, written } from './ground.js';
 
 /** Steps a second: each is a whole number of milliseconds, so that what is tried passes the same in a rehearsal. */
 export const stepsPerSecond = 125;
@@ -16,19 +16,32 @@ export const stepsPerSecond = 125;
 /** So many places are remembered, to show where it was: those of the last ten seconds. */
 const mostPlaces = 10 * stepsPerSecond;
 
+/** How fast bodies go unless somebody says otherwise. */
+export const usualSpeed: Readonly<Record<BodyKind, number>> = { platformer: 120, walker: 60, none: 0 };
+
 /** What it is tried with. */
 export interface TrialSetup {
   readonly kind: BodyKind;
   /** The cue at which it leaves the ground; empty for the press itself. */
   readonly leapAt: string;
+  /** How fast its body goes, in pixels a second. */
+  readonly speed: number;
   /** What it runs on. */
   readonly ground: GroundDefinition;
 }
 
-const bodyOf = ({ kind, leapAt, ground }: TrialSetup): BodyDefinition | undefined => {
+const bodyOf = ({ kind, leapAt, speed, ground }: TrialSetup): BodyDefinition | undefined => {
   if (kind === 'none') return undefined;
-  if (kind === 'walker') return { walker: { speed: 60 } };
-  return { platformer: { speed: 120, ...(leapAt === '' ? {} : { leapAt }), ...written(ground) } };
+  if (kind === 'walker') return { walker: { speed } };
+  const start = startOn(ground);
+  return {
+    platformer: {
+      speed,
+      ...(leapAt !== '' && { leapAt }),
+      ...(start[1] !== 0 && { start }),
+      ...written(ground),
+    },
+  };
 };
 
 /** A character that is tried. Everything that is done to it is written down, so that it can become a rehearsal that passes the same. */
