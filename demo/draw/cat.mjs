@@ -5,8 +5,8 @@ import { Brush, ellipse, limb, polygon, ribbon } from './brush.mjs';
 import { frames, wave } from './cycle.mjs';
 import { directions, turned } from './person.mjs';
 
-const cell = { width: 32, height: 36 };
-const pivot = { x: 16, y: 28 };
+const cell = { width: 32, height: 40 };
+const pivot = { x: 16, y: 29 };
 const columns = 8;
 
 const line = '#1c1830';

@@ -210,6 +210,19 @@ test('law: any change of any place of a document comes to the same as in plain d
   );
 });
 
+test('what has got another name is met by that name, and what is made anew may have the old one', () => {
+  const text = 'clips:\n  row1: { cells: 0 } # one\n  row2: { cells: 1 }\n';
+  const changes: Change[] = [
+    { op: 'rename', path: ['clips', 'row1'], name: 'sit' },
+    { op: 'set', path: ['clips', 'sit'], value: { cells: 0, fps: 5 } },
+    { op: 'set', path: ['clips', 'row1'], value: { cells: 2 } },
+    { op: 'rename', path: ['clips', 'row2'], name: 'walk' },
+  ];
+  expect(changedText(text, changes)).toBe(
+    'clips:\n  sit: { cells: 0, fps: 5 } # one\n  walk: { cells: 1 }\n  row1: { cells: 2 }\n',
+  );
+});
+
 test('law: many changes at once come to the same as one after the other', () => {
   const cells = Array.from({ length: 60 }, (_, i) => i);
   fc.assert(

@@ -207,7 +207,7 @@ test('her cat is made, seen from above: rows of its sheet are dropped on the dir
   await bench.beginNew();
   await nameCharacter('tallow');
   await bench.bring(drawings('cat.png'));
-  await bench.told(/Cut in cells of 32 x 36/);
+  await bench.told(/Cut in cells of 32 x 40/);
   await page.getByTestId('stand').click();
   await page.getByRole('menuitem', { name: /one foot line for all/ }).click();
   await bench.room('Time');
@@ -243,7 +243,6 @@ test('her cat is made, seen from above: rows of its sheet are dropped on the dir
   await page.getByRole('button', { name: 'let it turn' }).click();
   await bench.put('downwards', 'vy');
   await bench.choose('directions', 'eight');
-  await bench.choose('drawn as a mirror image', 'what points west');
   await bench.put('dead zone', '4');
   await bench.choose('faces at first', 'south');
   const drawnFor = ['south', 'southeast', 'east', 'northeast', 'north'];

@@ -68,7 +68,9 @@ export function changedText(text: string, changes: readonly Change[], style: Tex
     const cuts: (Cut['splices'][number] & { readonly depth: number })[] = [];
     for (; next < changes.length; next++) {
       const change = changes[next]!;
-      if (touched.meets(change.path)) break;
+      // What has another name now is met by that name, too.
+      const renamed = change.op === 'rename' ? [...change.path.slice(0, -1), change.name] : undefined;
+      if (touched.meets(change.path) || (renamed !== undefined && touched.meets(renamed))) break;
       const cut = cutOf(now, root, change, style);
       // The end of a map is the end of the maps around it, too: what comes into the inner one has to stand before the rest.
       const depth = cut.touched.length;
@@ -77,6 +79,7 @@ export function changedText(text: string, changes: readonly Change[], style: Tex
       );
       if (touched.meets(cut.touched) || comesLate) break;
       touched.add(cut.touched);
+      if (renamed !== undefined) touched.add(renamed);
       cuts.push(...cut.splices.map((one) => ({ ...one, depth })));
     }
     now = spliced(now, cuts);

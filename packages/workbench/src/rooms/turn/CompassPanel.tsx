@@ -19,6 +19,13 @@ const diagonals = {
 const mirrors = { none: 'nothing', west: 'what points west', east: 'what points east' };
 const ups = { '-y': 'grows downwards', '+y': 'grows upwards' };
 
+/** How one says that what points to a side is a mirror image of the other. */
+const mirrorOf = (
+  side: 'west' | 'east',
+  directions: CompassDefinition['directions'],
+): CompassDefinition['mirror'] =>
+  directions !== 'sides' ? side : side === 'west' ? { west: 'east' } : { east: 'west' };
+
 /** A number or an expression as it was typed. */
 const typed = (text: string): string | number => (/^-?\d+(\.\d+)?$/.test(text) ? Number(text) : text);
 
@@ -41,6 +48,8 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
   const { by, mirror } = compass;
   const side =
     mirror === undefined ? 'none' : typeof mirror === 'string' ? mirror : 'west' in mirror ? 'west' : 'east';
+  // Written out for more directions than two, it is somebody's own.
+  const isWritten = typeof mirror === 'object' && Object.keys(mirror).length > 1;
   const vectors = Object.entries(definition.signals ?? {}).flatMap(([name, one]) =>
     'vector' in one ? [name] : [],
   );
@@ -52,7 +61,27 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
           label="directions"
           value={compass.directions}
           options={directions}
-          onChange={(wanted) => set('directions', wanted)}
+          onChange={(directions) => {
+            act(
+              {
+                says: '“directions” of the compass',
+                changes: [
+                  { op: 'set', path: ['compass', 'directions'], value: directions },
+                  // A side means as many directions as point there.
+                  ...(side === 'none' || isWritten
+                    ? []
+                    : [
+                        {
+                          op: 'set',
+                          path: ['compass', 'mirror'],
+                          value: mirrorOf(side, directions),
+                        } as const,
+                      ]),
+                ],
+              },
+              'compass directions',
+            );
+          }}
         />
       ) : (
         <p className="told">directions of its own: {Object.keys(compass.directions).join(', ')}</p>
@@ -90,18 +119,7 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
         label="drawn as a mirror image"
         value={side}
         options={mirrors}
-        onChange={(one) =>
-          set(
-            'mirror',
-            one === 'none'
-              ? undefined
-              : compass.directions === 'sides'
-                ? one === 'west'
-                  ? { west: 'east' }
-                  : { east: 'west' }
-                : one,
-          )
-        }
+        onChange={(one) => set('mirror', one === 'none' ? undefined : mirrorOf(one, compass.directions))}
       />
       <NumberBox
         label="dead zone"
