@@ -1,7 +1,6 @@
 import {
   existsSync,
   chmodSync,
-  linkSync,
   mkdirSync,
   mkdtempSync,
   readFileSync,
@@ -182,16 +181,29 @@ test.each([
     ['wick/wick.png'],
     'a document (.yaml, .yml or .json) or a folder is opened; for drawings open their folder',
   ],
-  [['two'], 'it has 2 characters, a.dothop.yaml, b.dothop.yaml; name one of them'],
   [['wick', '--port', '70000'], '--port'],
 ])('open %j is misuse', (args, words) => {
-  if (args[0] === 'two') {
-    mkdirSync(path.join(folder, 'two'));
-    for (const name of ['a', 'b'])
-      linkSync(path.join(folder, 'secret.yaml'), path.join(folder, 'two', `${name}.dothop.yaml`));
-  }
   const { code, err } = runIn(folder, ['open', ...args, '--no-browser']);
   expect([code, err]).toEqual([2, expect.stringContaining(words)]);
+});
+
+test('another character of the folder is read and written by its name, and none outside', async () => {
+  const inside = path.join(folder, 'wick', 'boats');
+  mkdirSync(inside);
+  writeFileSync(path.join(inside, 'pilot.dothop.yaml'), 'dotHop: 1\nname: pilot\nsheets: {}\nclips: {}\n');
+  expect(await (await call('characters')).json()).toEqual(
+    expect.arrayContaining(['boats/pilot.dothop.yaml', 'wick.dothop.yaml']),
+  );
+  const other = (character: string): string => `?character=${encodeURIComponent(character)}`;
+  const listed = await call(`folder${other('boats/pilot.dothop.yaml')}`);
+  expect(await listed.json()).toMatchObject({ document: 'pilot.dothop.yaml', files: [{ name: 'pilot.dothop.yaml' }] });
+  const at = `${fileOf('pilot.dothop.yaml')}${other('boats/pilot.dothop.yaml')}`;
+  expect(await (await call(at)).text()).toContain('name: pilot');
+  expect((await call(at, { method: 'PUT', body: 'dotHop: 1\nname: helm\n' })).status).toBe(200);
+  expect(readFileSync(path.join(inside, 'pilot.dothop.yaml'), 'utf8')).toContain('name: helm');
+  for (const name of ['../secret.yaml', 'nobody.dothop.yaml'])
+    expect((await call(`folder${other(name)}`)).status).toBe(404);
+  rmSync(inside, { recursive: true });
 });
 
 test('a port that is taken is told', () => {

@@ -31,6 +31,7 @@ import type { RoomName } from './character/rooms.js';
 import { FoundList } from './parts/FoundList.js';
 import { RoomHelp } from './parts/Help.js';
 import { IconButton } from './parts/ui.js';
+import { showShelf, useShelf } from './shelf/shelf.js';
 import { Stage } from './stage/Stage.js';
 import { Tour } from './visit/Tour.js';
 import { decline, useVisit, visit } from './visit/visit.js';
@@ -45,6 +46,7 @@ const rooms: Readonly<Record<RoomName, React.ComponentType>> = {
   check: lazy(async () => ({ default: (await import('./rooms/check/CheckRoom.js')).CheckRoom })),
   ship: lazy(async () => ({ default: (await import('./rooms/ship/ShipRoom.js')).ShipRoom })),
 };
+const Shelf = lazy(async () => ({ default: (await import('./shelf/Shelf.js')).Shelf }));
 const TextPane = lazy(async () => ({ default: (await import('./text/TextPane.js')).TextPane }));
 
 const isMac = navigator.platform.startsWith('Mac');
@@ -100,6 +102,9 @@ function useKeys(): void {
       } else if (event.altKey && /^[1-8]$/.test(event.key)) {
         event.preventDefault();
         goTo((Object.keys(rooms) as RoomName[])[Number(event.key) - 1]!);
+      } else if (event.altKey && key === '0') {
+        event.preventDefault();
+        showShelf(!useShelf.getState().isOpen);
       } else if (event.altKey && key === 't') {
         event.preventDefault();
         showText(!useWorkbench.getState().isTextOpen);
@@ -117,6 +122,19 @@ export function App() {
   const room = useWorkbench((state) => state.room);
   const isTextOpen = useWorkbench((state) => state.isTextOpen);
   const Room = rooms[room];
+  const isOnShelf = useShelf((state) => state.isOpen);
+  if (isOnShelf)
+    return (
+      <div className="workbench">
+        <Drop />
+        <Head />
+        <Suspense fallback={<p className="hint">Looking through the characters ...</p>}>
+          <Shelf />
+        </Suspense>
+        <Notice />
+        <Clash />
+      </div>
+    );
   return (
     <div className="workbench">
       <Drop />
@@ -182,6 +200,7 @@ function Drop() {
 function Head() {
   const name = useWorkbench((state) => state.definition.name ?? state.file);
   const room = useWorkbench((state) => state.room);
+  const isOnShelf = useShelf((state) => state.isOpen);
   useEffect(() => {
     document.title = `${name}: Dot Hop workbench`;
   }, [name]);
@@ -202,9 +221,12 @@ function Head() {
           <button
             key={key}
             type="button"
-            aria-current={room === key ? 'page' : undefined}
+            aria-current={room === key && !isOnShelf ? 'page' : undefined}
             aria-keyshortcuts={`Alt+${i + 1}`}
-            onClick={() => goTo(key)}
+            onClick={() => {
+              showShelf(false);
+              goTo(key);
+            }}
           >
             <b>{i + 1}</b> {roomTitles[key]}
           </button>
@@ -320,7 +342,8 @@ const Files = memo(function Files() {
   };
   const act = (key: React.Key): void => {
     const [, what, which = ''] = /^(\w+):?(.*)$/.exec(String(key))!;
-    if (what === 'new') beginNew();
+    if (what === 'shelf') showShelf(true);
+    else if (what === 'new') void beginNew();
     else if (what === 'files') choose(false);
     else if (what === 'folder') choose(true);
     else if (what === 'zip') void saveZip();
@@ -338,6 +361,7 @@ const Files = memo(function Files() {
       </Button>
       <Popover className="list">
         <Menu onAction={act}>
+          <MenuItem id="shelf">All characters, on the shelf (Alt+0)</MenuItem>
           <MenuItem id="new">New, with nothing</MenuItem>
           <MenuItem id="files">Open files …</MenuItem>
           <MenuItem id="folder">Open a folder …</MenuItem>

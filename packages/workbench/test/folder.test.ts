@@ -195,6 +195,55 @@ test('what is kept beside the document is a file there, and is taken away by und
   await until(false, 'wick.controls.json');
 });
 
+test('a folder of characters is a shelf: each plays and says how it is; a base that is edited shows in all', async () => {
+  await opened.close();
+  cpSync(path.join(root, 'demo/townsfolk'), path.join(folder, 'quay'), { recursive: true });
+  opened = await openFolder(path.join(folder, 'quay'));
+  const { page } = bench;
+  await bench.open('[data-testid=shelf]');
+  const card = (name: string) =>
+    page.getByRole('listitem').filter({ has: page.getByText(name, { exact: true }) });
+  await page.getByText('6 characters').waitFor();
+  await card('odde').getByText('builds on stroller.dothop.yaml').waitFor();
+  await card('stroller.dothop.yaml').getByText('a base: odde, pim, sefa build on it').waitFor();
+  await card('marlis').getByText('1 of 1 rehearsal as expected').waitFor();
+  // Its picture moves: two of them differ.
+  const shot = (): Promise<string> =>
+    card('pim')
+      .locator('canvas')
+      .evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL());
+  const first = await shot();
+  await page.waitForFunction(
+    ([before, name]) =>
+      [...document.querySelectorAll('.shelf li')]
+        .find((one) => one.querySelector('b')?.textContent === name)!
+        .querySelector('canvas')!
+        .toDataURL() !== before,
+    [first, 'pim'] as const,
+  );
+  await card('stroller.dothop.yaml').getByRole('button').click();
+  await page.getByTestId('sheet').or(page.getByText('Bring the drawings')).first().waitFor();
+  await bench.room('Signals');
+  await page.getByRole('row').first().waitFor();
+  const base = path.join(folder, 'quay/stroller.dothop.yaml');
+  const before = readFileSync(base, 'utf8');
+  await bench.newSignal('flag', 'tired');
+  await bench.kept();
+  expect(readFileSync(base, 'utf8')).not.toBe(before);
+  await page.keyboard.press('Alt+0');
+  // Nobody reads it, and that is found in all of them.
+  for (const name of ['odde', 'pim', 'sefa']) await card(name).getByText('1 to look at').waitFor();
+  await card('odde').getByRole('button').click();
+  await bench.room('Signals');
+  await page.getByRole('row', { name: 'tired', exact: true }).waitFor();
+  // What is changed here is written here.
+  await bench.room('Time');
+  await page.getByRole('row').first().click();
+  await bench.put('frames a second', '3');
+  await bench.kept();
+  expect(readFileSync(path.join(folder, 'quay/odde.dothop.yaml'), 'utf8')).toContain('fps: 3');
+}, 240_000);
+
 test('what another program has changed can be undone', async () => {
   await bench.begin();
   await bench.room('Time');

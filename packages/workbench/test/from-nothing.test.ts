@@ -1,7 +1,9 @@
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { unzipSync } from 'fflate';
+import sharp from 'sharp';
+import { servePage } from '../../cli/test/served-page.js';
 import { WorkbenchPage, fileOf } from './workbench-page.js';
 
 /*
@@ -14,12 +16,6 @@ const demo = path.join(root, 'demo/fishwife');
 const bench = new WorkbenchPage();
 const drawings = (...names: string[]) =>
   names.map((name) => fileOf(name, readFileSync(path.join(demo, name))));
-let folder: string;
-
-beforeAll(() => {
-  folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-nothing-'));
-});
-afterAll(() => rmSync(folder, { recursive: true }));
 
 /** A picture for the guide. */
 async function picture(name: string): Promise<void> {
@@ -197,9 +193,40 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   await page.getByRole('heading', { name: /to look at|Nothing/ }).waitFor();
   await picture('9-check');
   await bench.room('Ship');
-  await page.getByRole('button', { name: 'Save hedda-game.zip' }).waitFor();
+  const save = page.getByRole('button', { name: 'Save hedda-game.zip' });
+  await save.waitFor();
   await picture('10-ship');
   await isDemo('hedda.dothop.yaml');
+  // What the programmer gets runs in a project of Vite as it is.
+  const download = page.waitForEvent('download');
+  await save.click();
+  const files = unzipSync(readFileSync(await (await download).path()));
+  await page.getByRole('button', { name: 'in your game' }).click();
+  const code = await page.getByRole('region', { name: 'game.ts' }).locator('pre').innerText();
+  const gamePage = fileURLToPath(new URL('../../cli/test/game-page', import.meta.url));
+  const served = await servePage(gamePage, (at) => {
+    for (const [name, content] of Object.entries(files)) writeFileSync(path.join(at, name), content);
+    writeFileSync(path.join(at, 'game.ts'), code);
+  });
+  try {
+    await page.goto(served.address);
+    await page.locator('canvas').waitFor();
+    // Her kerchief is blue, and nothing else of the page is.
+    const blue = async (): Promise<number> => {
+      const shot = await page.locator('canvas').screenshot();
+      const { data } = await sharp(shot).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+      let found = 0;
+      for (let i = 0; i < data.length; i += 3) if (data[i + 2]! > data[i]! + 60) found++;
+      return found;
+    };
+    const until = Date.now() + 60_000;
+    while ((await blue()) < 8) {
+      expect(Date.now()).toBeLessThan(until);
+      await page.waitForTimeout(200);
+    }
+  } finally {
+    await served.close();
+  }
 }, 400_000);
 
 test('her cat is made, seen from above: rows of its sheet are dropped on the directions they are drawn for', async () => {

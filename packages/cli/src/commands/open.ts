@@ -26,7 +26,7 @@ const newDocument = 'character.dothop.yaml';
 
 /** Serves the workbench with a character's folder until it is ended. */
 export async function open(place: string, options: OpenOptions, output: Output): Promise<number> {
-  const { root: home, document } = await placeOf(place);
+  const { root: home, document, characters } = await placeOf(place);
   const root = await rootOf(home, document);
   const serving = await serveWorkbench(
     pageFolder(),
@@ -42,9 +42,11 @@ export async function open(place: string, options: OpenOptions, output: Output):
     throw error;
   });
   const isNew = !existsSync(path.join(home, document));
-  output.line(`${isNew ? 'a new character' : document} is open at ${serving.address}`);
+  const address = characters > 1 ? `${serving.address}&shelf` : serving.address;
+  const what = isNew ? 'a new character' : characters > 1 ? `a shelf of ${characters} characters` : document;
+  output.line(`${what} is open at ${address}`);
   output.note(`It reads and writes ${path.resolve(root)} and nothing else. Ctrl+C ends it.`);
-  if (options.browser !== false) showInBrowser(serving.address);
+  if (options.browser !== false) showInBrowser(address);
   await new Promise<void>((done) => {
     for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => done());
   });
@@ -52,8 +54,8 @@ export async function open(place: string, options: OpenOptions, output: Output):
   return exit.well;
 }
 
-/** The folder and the document that are meant. */
-async function placeOf(place: string): Promise<{ root: string; document: string }> {
+/** The folder and the document that are meant; of a folder of several characters the first, and how many there are. */
+async function placeOf(place: string): Promise<{ root: string; document: string; characters: number }> {
   const found = await stat(place).catch((error: unknown) => {
     throw new Misuse(`${place}: ${fileTrouble(error)}`);
   });
@@ -62,14 +64,10 @@ async function placeOf(place: string): Promise<{ root: string; document: string 
       throw new Misuse(
         `${place}: a document (.yaml, .yml or .json) or a folder is opened; for drawings open their folder`,
       );
-    return { root: path.dirname(place), document: path.basename(place) };
+    return { root: path.dirname(place), document: path.basename(place), characters: 1 };
   }
-  const documents = (await readdir(place)).filter((name) => /\.dothop\.(?:ya?ml|json)$/i.test(name));
-  if (documents.length > 1)
-    throw new Misuse(
-      `${place}: it has ${documents.length} characters, ${documents.sort().join(', ')}; name one of them`,
-    );
-  return { root: place, document: documents[0] ?? newDocument };
+  const documents = (await readdir(place)).filter((name) => /\.dothop\.(?:ya?ml|json)$/i.test(name)).sort();
+  return { root: place, document: documents[0] ?? newDocument, characters: documents.length };
 }
 
 /**

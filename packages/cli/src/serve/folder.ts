@@ -10,6 +10,8 @@ import { writeWhole } from '../files/writing.js';
 const allowed = /\.(?:png|apng|webp|gif|jpe?g|ya?ml|json|csv)$/i;
 const pictures = /\.(?:png|apng|webp|gif|jpe?g)$/i;
 
+const characterFile = /\.dothop\.(?:ya?ml|json)$/i;
+
 /** The controls to try a character with, as the workbench keeps them beside its document. */
 const controls = /\.controls\.json$/i;
 
@@ -54,6 +56,29 @@ export class ServedFolder {
     return new ServedFolder(await realpath(root), await realpath(home), document);
   }
 
+  /** The characters of the whole folder: their documents, by their paths from the root. */
+  async characters(): Promise<string[]> {
+    return (await this.everyName())
+      .map((name) => name.split(path.sep).join('/'))
+      .filter((name) => characterFile.test(name))
+      .sort();
+  }
+
+  /** The same folder, with another of its characters open. @throws {Refused} for what is none of them */
+  async withCharacter(name: string): Promise<ServedFolder> {
+    if (!(await this.characters()).includes(name))
+      throw new Refused(404, `${name}: there is no such character in the folder`);
+    const file = path.join(this.root, name);
+    return new ServedFolder(this.root, path.dirname(file), path.basename(file));
+  }
+
+  /** All files of the folder, by their paths from the root; hidden ones and those of packages are left out. */
+  private async everyName(): Promise<string[]> {
+    return (await readdir(this.root, { recursive: true })).filter(
+      (name) => !name.split(path.sep).some((part) => part.startsWith('.') || part === 'node_modules'),
+    );
+  }
+
   /** How the page names a file. */
   nameOf(file: string): string {
     return path.relative(this.home, file).split(path.sep).join('/');
@@ -84,9 +109,7 @@ export class ServedFolder {
 
   /** The document, and the drawings and rehearsals beside it. */
   async list(): Promise<{ document: string; files: ListedFile[] }> {
-    const all = (await readdir(this.root, { recursive: true }))
-      .filter((name) => !name.split(path.sep).some((part) => part.startsWith('.') || part === 'node_modules'))
-      .map((name) => this.nameOf(path.join(this.root, name)));
+    const all = (await this.everyName()).map((name) => this.nameOf(path.join(this.root, name)));
     const found = all.filter((name) => pictures.test(name));
     const text = await readFile(path.join(this.home, this.document), 'utf8').catch((error: unknown) => {
       if (isMissing(error)) return undefined;
@@ -95,7 +118,10 @@ export class ServedFolder {
     const bases = text === undefined ? new Map<string, BaseText>() : await this.basesOf(text);
     const named = namedBy(text, this.document, bases);
     // Of a folder of several characters only what belongs to this one.
-    const wanted = named === undefined ? found.slice(0, mostFiles) : found.filter((name) => named.has(name));
+    const wanted =
+      named === undefined
+        ? found.filter((name) => !name.startsWith('../')).slice(0, mostFiles)
+        : found.filter((name) => named.has(name));
     const own = all.filter((name) => controls.test(name) && isControlsOf(name, this.document));
     for (const name of all.filter(isRehearsalFile).slice(0, mostFiles))
       if (text !== undefined && (await this.isOwnRehearsal(name))) own.push(name);

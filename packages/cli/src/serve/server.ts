@@ -48,7 +48,7 @@ export interface Serving {
  */
 export async function serveWorkbench(page: string, folder: ServedFolder, port: number): Promise<Serving> {
   const token = randomBytes(24).toString('base64url');
-  const listeners = new Set<ServerResponse>();
+  const listeners = new Map<ServerResponse, ServedFolder>();
   const server = createServer((request, response) => {
     answer(request, response, { page, folder, token, listeners, server }).catch((error: unknown) => {
       const [status, words] =
@@ -71,10 +71,11 @@ export async function serveWorkbench(page: string, folder: ServedFolder, port: n
     awaitWriteFinish: { stabilityThreshold: 80, pollInterval: 20 },
   });
   watcher.on('all', (_, file) => {
-    const name = folder.nameOf(file);
-    void folder.versionNow(name).then((version) => {
-      const event = `event: changed\ndata: ${JSON.stringify({ name, version: version ?? '' })}\n\n`;
-      for (const one of listeners) one.write(event);
+    void folder.versionNow(folder.nameOf(file)).then((version) => {
+      for (const [one, seen] of listeners)
+        one.write(
+          `event: changed\ndata: ${JSON.stringify({ name: seen.nameOf(file), version: version ?? '' })}\n\n`,
+        );
     });
   });
   // A folder that goes away while it is looked at ends nothing.
@@ -84,7 +85,7 @@ export async function serveWorkbench(page: string, folder: ServedFolder, port: n
     address: `http://127.0.0.1:${(server.address() as AddressInfo).port}/#token=${token}`,
     close: async () => {
       await watcher.close();
-      for (const one of listeners) one.end();
+      for (const one of listeners.keys()) one.end();
       server.closeAllConnections();
       await new Promise<void>((done) => server.close(() => done()));
     },
@@ -95,12 +96,13 @@ interface Served {
   readonly page: string;
   readonly folder: ServedFolder;
   readonly token: string;
-  readonly listeners: Set<ServerResponse>;
+  /** Who is told of changes, each with the folder as it sees it. */
+  readonly listeners: Map<ServerResponse, ServedFolder>;
   readonly server: Server;
 }
 
 async function answer(request: IncomingMessage, response: ServerResponse, served: Served): Promise<void> {
-  const { folder, listeners, server, page } = served;
+  const { listeners, server, page } = served;
   const { port } = server.address() as AddressInfo;
   // A name that somebody has pointed at this machine is not this machine's own.
   const host = request.headers.host ?? '';
@@ -117,13 +119,18 @@ async function answer(request: IncomingMessage, response: ServerResponse, served
   }
   mustKnow(request, url, served.token);
   const method = request.method ?? 'GET';
+  const character = url.searchParams.get('character');
+  const folder = character === null ? served.folder : await served.folder.withCharacter(character);
   if (url.pathname === '/api/folder' && method === 'GET') {
     response.setHeader('content-type', 'application/json');
     response.end(JSON.stringify(await folder.list()));
+  } else if (url.pathname === '/api/characters' && method === 'GET') {
+    response.setHeader('content-type', 'application/json');
+    response.end(JSON.stringify(await folder.characters()));
   } else if (url.pathname === '/api/changes' && method === 'GET') {
     response.writeHead(200, { 'content-type': 'text/event-stream' });
     response.write(': following\n\n');
-    listeners.add(response);
+    listeners.set(response, folder);
     request.on('close', () => listeners.delete(response));
   } else if (url.pathname.startsWith('/api/file/')) {
     const name = nameIn(url.pathname.slice('/api/file/'.length));

@@ -292,7 +292,7 @@ function findEqualCells(measures: ReadonlyMap<Cell, CellMeasure>, findings: Meas
   for (const [subject, groups] of bySheet) {
     const told = groups.slice(0, mostGroups).map(list);
     const more = groups.length > told.length ? `; and ${groups.length - told.length} more such groups` : '';
-    const text = `cells ${told.join('; so are ')}${more} are the same drawing; one cell may be shown many times`;
+    const text = `the same drawing: cells ${told.join('; cells ')}${more}; one cell may be shown many times`;
     findings.push({ code: 'cells-equal', subject, frames: [], cells: groups.flat(), pixels: 0, text });
   }
 }

@@ -1,12 +1,14 @@
 import type { Found } from './files.js';
 
 /** The characters of the harbour town that come with the workbench. */
-export const demoNames = ['wick', 'folk'] as const;
+export const demoNames = ['wick', 'folk', 'hedda', 'tallow'] as const;
 export type DemoName = (typeof demoNames)[number];
 
 export const demoTitles: Readonly<Record<DemoName, string>> = {
   wick: 'Wick, the lamplighter',
   folk: 'the townsfolk of the quay',
+  hedda: 'Hedda, the fishwife',
+  tallow: 'Tallow, her cat',
 };
 
 const images = import.meta.glob<string>(['../../../../demo/**/*.png', '!**/faulty.png'], {
@@ -27,6 +29,8 @@ const rehearsals = import.meta.glob<string>('../../../../demo/**/*.rehearsal.yam
 const places: Readonly<Record<DemoName, { readonly folder: string; readonly file: string }>> = {
   wick: { folder: '../../../../demo/', file: 'wick.dothop.yaml' },
   folk: { folder: '../../../../demo/townsfolk/', file: 'folk.dothop.yaml' },
+  hedda: { folder: '../../../../demo/fishwife/', file: 'hedda.dothop.yaml' },
+  tallow: { folder: '../../../../demo/fishwife/', file: 'tallow.dothop.yaml' },
 };
 
 /** Fetches a character that comes with the workbench. */

@@ -19,6 +19,9 @@ export class Folder {
   /** What each file held when it was read or written last. */
   private held = new Map<string, Blob>();
   private force = false;
+  /** Which of the folder's characters is open, by its path; `undefined` for the one that the command opened. */
+  private character: string | undefined;
+  private events: EventSource | undefined;
 
   private constructor(private readonly token: string) {}
 
@@ -35,13 +38,29 @@ export class Folder {
     path: string,
     { headers = {}, ...options }: Omit<RequestInit, 'headers'> & { headers?: Record<string, string> } = {},
   ): Promise<Response> {
-    const answer = await fetch(`api/${path}`, {
+    const answer = await fetch(`api/${path}${this.query('?')}`, {
       ...options,
       headers: { ...headers, authorization: `Bearer ${this.token}` },
     });
     if (answer.status === 412) throw new ChangedMeanwhile(await answer.text());
     if (!answer.ok) throw new Error((await answer.text()) || `the command answers ${answer.status}`);
     return answer;
+  }
+
+  private query(first: '?' | '&'): string {
+    return this.character === undefined ? '' : `${first}character=${encodeURIComponent(this.character)}`;
+  }
+
+  /** The characters of the folder, by the paths of their documents. */
+  async characters(): Promise<string[]> {
+    return (await (await this.call('characters')).json()) as string[];
+  }
+
+  /** The folder with another of its characters. Nothing that was read or written here counts for it. */
+  at(character: string): Folder {
+    const other = new Folder(this.token);
+    other.character = character;
+    return other;
   }
 
   private async list(): Promise<Listing> {
@@ -90,6 +109,11 @@ export class Folder {
     this.held.delete(name);
   }
 
+  /** Follows no longer. */
+  leave(): void {
+    this.events?.close();
+  }
+
   private async put(name: string, body: Blob): Promise<void> {
     const version = this.versions.get(name);
     const answer = await this.call(`file/${encodeURIComponent(name)}`, {
@@ -103,7 +127,8 @@ export class Folder {
 
   /** Tells of changes that others make. */
   follow(told: { readonly changed: () => void; readonly gone: () => void }): void {
-    const events = new EventSource(`api/changes?token=${this.token}`);
+    const events = new EventSource(`api/changes?token=${this.token}${this.query('&')}`);
+    this.events = events;
     events.addEventListener('changed', (event) => {
       const { name, version } = JSON.parse((event as MessageEvent<string>).data) as {
         name: string;

@@ -1,10 +1,10 @@
-import { demo } from './demo.js';
+import { demo, demoNames, demoTitles } from './demo.js';
 import type { DemoName } from './demo.js';
 import { sheetOf } from 'dot-hop/edit';
 import { bringIn } from './bring.js';
 import { claim } from './claim.js';
 import { basesAmong, characterIn, decoded, download, isBeside, toOpen, unpacked, zipOf } from './files.js';
-import type { NamedFiles } from './files.js';
+import type { Found, NamedFiles } from './files.js';
 import { keepLooking } from './found.js';
 import { keep, keptCharacters } from './kept.js';
 import type { Kept } from './kept.js';
@@ -51,6 +51,58 @@ export async function begin(): Promise<void> {
   } catch (error) {
     tell(error instanceof Error ? error.message : String(error), true);
   }
+}
+
+/** A character that can be opened: on the shelf. */
+export interface Shelved {
+  /** One for each, so that a list of them stays in order. */
+  readonly key: string;
+  readonly file: string;
+  /** What is told of where it comes from. */
+  readonly from: string;
+  load(): Promise<Found>;
+  open(): Promise<void>;
+}
+
+/** The characters of the folder that is served; without one those that the browser keeps, and those that come along. */
+export async function shelved(): Promise<Shelved[]> {
+  const here = folder;
+  if (here !== undefined)
+    return (await here.characters()).map((name) => ({
+      key: name,
+      file: name,
+      from: 'of this folder',
+      load: () => here.at(name).read(),
+      open: async () => {
+        await flushed();
+        here.leave();
+        folder?.leave();
+        folder = here.at(name);
+        await openFolder(folder);
+      },
+    }));
+  const kept = await keptCharacters().catch(() => []);
+  return [
+    ...kept.map((one): Shelved => ({
+      key: one.id,
+      file: one.file,
+      from: `kept ${new Date(one.when).toLocaleString()}`,
+      load: () => Promise.resolve(one),
+      open: () => openKept(one),
+    })),
+    ...demoNames.map((name): Shelved => ({
+      key: `comes along: ${name}`,
+      file: demoTitles[name],
+      from: 'comes with the workbench',
+      load: () => demo(name),
+      open: () => openDemo(name),
+    })),
+  ];
+}
+
+/** What was done to the open character is kept before another one takes its place. */
+async function flushed(): Promise<void> {
+  if (state().saved === 'unsaved') await save();
 }
 
 async function openFolder(from: Folder): Promise<void> {
@@ -133,6 +185,7 @@ async function openKept({ id: known, ...kept }: Kept): Promise<void> {
 
 /** Keeps what is open under a name from now on; under another one where another page has that. */
 async function claimed(wanted: string): Promise<boolean> {
+  await flushed();
   id = wanted;
   if (await claim(wanted)) return true;
   id = `${wanted}, copy ${Date.now()}`;
@@ -146,7 +199,7 @@ export const reopen = (kept: Kept): Promise<void> => openKept(kept);
 /** Begins a character with the bare sheet of Wick's drawings, to be cut and timed. */
 export async function beginWithDrawings(): Promise<void> {
   const { files } = await demo('wick');
-  beginNew();
+  await beginNew();
   await take(new Map([['wick.png', files.get('wick.png')!]]));
 }
 
@@ -165,8 +218,8 @@ export function nameCharacter(name: string): void {
 }
 
 /** Begins a character with nothing. */
-export function beginNew(): void {
-  void claimed(`new ${Date.now()}`);
+export async function beginNew(): Promise<void> {
+  await claimed(`new ${Date.now()}`);
   open({
     file: 'character.dothop.yaml',
     text: emptyText('character'),

@@ -1,8 +1,8 @@
 import type { Controller } from 'dot-hop';
 import { useEffect, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
-import { runAll } from './rehearsals.js';
-import type { Light } from './rehearsals.js';
+import { runAll } from '../../character/lights.js';
+import type { Light } from '../../character/lights.js';
 
 /** How long nothing must have been changed before they run anew, in milliseconds. */
 const pause = 150;

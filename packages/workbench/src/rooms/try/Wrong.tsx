@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button } from 'react-aria-components';
 import { putBeside, useWorkbench } from '../../character/store.js';
 import { Choice, optionsOf } from '../../parts/ui.js';
-import { freeFile, rehearsalText } from './rehearsals.js';
+import { freeFile, rehearsalText } from '../../character/lights.js';
 import type { Trial } from './trial.js';
 
 /** Marks an instant that was wrong: what was done until then becomes a rehearsal that expects what should have shown. */

@@ -3,7 +3,7 @@ import type { Controller } from 'dot-hop';
 import { changedText } from 'dot-hop/edit';
 import { isRehearsalFile, readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import type { Expectation, RehearsalScript } from 'dot-hop/rehearsal';
-import { resolved } from '../../character/files.js';
+import { resolved } from './files.js';
 
 /** What came of a rehearsal that lies beside the document. */
 export interface Light {
