@@ -29,7 +29,8 @@ async function openInstalled(files) {
   writeFileSync(path.join(empty, 'package.json'), '{ "private": true }\n');
   const run = (command, ...args) => {
     const { status, stdout, stderr } = spawnSync(command, args, { cwd: empty, encoding: 'utf8' });
-    if (status !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${status}\n${stdout}${stderr}`);
+    if (status !== 0)
+      throw new Error(`${command} ${args.join(' ')} ended with ${status}\n${stdout}${stderr}`);
   };
   run('npm', 'install', '--no-audit', '--no-fund', '--loglevel', 'error', ...files);
   const command = path.join(empty, 'node_modules/.bin/dot-hop');

@@ -21,11 +21,11 @@ dotHop('preview', wick, 'swing1', '--scale', '3', '-o', shot('preview-strip.png'
 const moving = (name) => path.join('docs', 'pictures', name);
 dotHop('preview', wick, 'run', '-o', moving('run-ground.webp'), '--ground', '--scale', '3');
 dotHop('preview', wick, 'walk', '-o', moving('walk-compare.webp'), '--compare', '24,12,6', '--scale', '3');
-faulty('cells', path.join('demo', 'faulty.dothop.yaml'), '--measure', '-o', shot('measure.png'));
+faulty('cells', path.join('demo', 'faulty.dothop.yaml'), '--measure', '-o', moving('measure.png'));
 dotHop('ladder', wick, '-o', shot('ladder.png'));
 const folk = (name) => path.join('demo', 'townsfolk', name);
 const trail = ['--trail', folk('round.rehearsal.yaml')];
-dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', shot('dial.png'));
+dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', moving('dial.png'));
 dotHop('dress', folk('folk.dothop.yaml'), '--count', '100', '--seed', 'quay', '-o', shot('town.png'));
 const gear = ['--wear', 'coat=oilskin,hat=rain-hat,bag=satchel', '--scale', '3'];
 dotHop('preview', wick, 'swing1', '--over', 'run', ...gear, '-o', moving('gear.png'));
@@ -44,24 +44,24 @@ const browser = await chromium.launch({
   chromiumSandbox: false,
 });
 /** A page as it looks after something was done on it. */
-async function picture(name, act, at = name) {
+async function picture(name, act, at = name, place = shot) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(served[at].address);
   await page.waitForSelector('.scene canvas');
   await act(page);
-  await page.screenshot({ path: path.join(root, shot(`${name}.png`)) });
+  await page.screenshot({ path: path.join(root, place(`${name}.png`)) });
   await page.close();
 }
 
-/** A room of the workbench, with Wick in it. @param place where the picture goes */
-async function room(name, act, place = shot) {
+/** A room of the workbench, with Wick in it. */
+async function room(name, act) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(served.workbench.address);
   await page.waitForSelector('[data-testid=sheet]');
   await page.getByRole('button', { name: 'Not now' }).click();
   await act(page);
   await page.waitForTimeout(900);
-  await page.screenshot({ path: path.join(root, place(`workbench-${name}.png`)) });
+  await page.screenshot({ path: path.join(root, shot(`workbench-${name}.png`)) });
   await page.close();
 }
 
@@ -169,30 +169,21 @@ try {
     await page.getByRole('row', { name: 'swing1', exact: true }).click();
     await page.getByRole('option', { name: /^frame 3,/ }).click();
   });
-  await room(
-    'turn',
-    async (page) => {
-      await page.keyboard.press('Alt+3');
-      const dial = await page.getByTestId('dial').boundingBox();
-      const [x, y] = [dial.x + dial.width / 2, dial.y + dial.height / 2];
-      await page.mouse.move(x + 80, y - 20);
-      await page.mouse.down();
-      for (let i = 0; i <= 30; i++)
-        await page.mouse.move(x + 85 * Math.cos(i / 12), y + 60 * Math.sin(i / 12));
-      await page.mouse.up();
-    },
-    moving,
-  );
-  await room(
-    'signals',
-    async (page) => {
-      await page.keyboard.press('Alt+4');
-      await page.getByRole('row', { name: 'moving', exact: true }).click();
-      await page.getByRole('application').focus();
-      await page.keyboard.down('ArrowRight');
-    },
-    moving,
-  );
+  await room('turn', async (page) => {
+    await page.keyboard.press('Alt+3');
+    const dial = await page.getByTestId('dial').boundingBox();
+    const [x, y] = [dial.x + dial.width / 2, dial.y + dial.height / 2];
+    await page.mouse.move(x + 80, y - 20);
+    await page.mouse.down();
+    for (let i = 0; i <= 30; i++) await page.mouse.move(x + 85 * Math.cos(i / 12), y + 60 * Math.sin(i / 12));
+    await page.mouse.up();
+  });
+  await room('signals', async (page) => {
+    await page.keyboard.press('Alt+4');
+    await page.getByRole('row', { name: 'moving', exact: true }).click();
+    await page.getByRole('application').focus();
+    await page.keyboard.down('ArrowRight');
+  });
   await room('rank', async (page) => {
     await page.keyboard.press('Alt+5');
     await page.getByRole('row', { name: 'swing1', exact: true }).click();
@@ -208,6 +199,11 @@ try {
     await page.locator('[data-overlay] [title="stop time"]').click();
     for (let i = 0; i < 14; i++) await page.locator('[data-overlay] [title="one frame back"]').click();
     await page.locator('[data-overlay] [title="why go?"]').click();
+  });
+  await room('shelf', async (page) => {
+    await page.keyboard.press('Alt+0');
+    await page.waitForFunction(() => document.querySelectorAll('.shelf canvas').length === 4);
+    await page.getByText(/4 of 4 rehearsals/).waitFor();
   });
   const openFaulty = async (page) => {
     const chooser = page.waitForEvent('filechooser');
@@ -256,6 +252,7 @@ try {
       await page.waitForTimeout(200);
     },
     'jetty',
+    moving,
   );
   await picture('market', async (page) => {
     await page.waitForTimeout(2500);

@@ -94,6 +94,8 @@ test('the report has every signal and cue, as Markdown and as a page', () => {
     '| run | 8 | 571 ms, for ever | 53 px |',
   ])
     expect(markdown).toContain(row);
+  expect(markdown).not.toContain('## Files');
+  expect(reportMarkdown(controller, new Map([['wick.png', 12_345]]))).toContain('| wick.png | 12.3 kB |');
   const html = reportHtml(controller);
   expect(html).toContain('<td>a number from -1 to 1</td>');
   expect(html).toContain('footing and moving and (along != 0 or not lately)');

@@ -196,7 +196,10 @@ test('another character of the folder is read and written by its name, and none 
   );
   const other = (character: string): string => `?character=${encodeURIComponent(character)}`;
   const listed = await call(`folder${other('boats/pilot.dothop.yaml')}`);
-  expect(await listed.json()).toMatchObject({ document: 'pilot.dothop.yaml', files: [{ name: 'pilot.dothop.yaml' }] });
+  expect(await listed.json()).toMatchObject({
+    document: 'pilot.dothop.yaml',
+    files: [{ name: 'pilot.dothop.yaml' }],
+  });
   const at = `${fileOf('pilot.dothop.yaml')}${other('boats/pilot.dothop.yaml')}`;
   expect(await (await call(at)).text()).toContain('name: pilot');
   expect((await call(at, { method: 'PUT', body: 'dotHop: 1\nname: helm\n' })).status).toBe(200);

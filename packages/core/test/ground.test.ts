@@ -71,7 +71,7 @@ test('a plank is passed from below and from the side, and stood on from above', 
   expect(Math.min(...up.map(({ y }) => y))).toBeLessThan(-35);
   expect(up.at(-1)!.y).toBe(-30);
   expect(runs({ planks, start: [-100, 0] }, 2000).at(-1)!.x).toBeGreaterThan(60);
-  const wall: GroundDefinition = {
+  const wall: GroundDefinition & { readonly start: readonly [number, number] } = {
     ground: [
       [-200, -50, 0],
       [-50, 50, 30],

@@ -22,6 +22,8 @@ async function picture(name: string): Promise<void> {
   const to = process.env.GUIDE_PICTURES;
   if (to === undefined) return;
   mkdirSync(path.join(root, to), { recursive: true });
+  const offer = bench.page.getByRole('button', { name: 'Not now' });
+  if (await offer.isVisible()) await offer.click();
   await bench.page.waitForTimeout(600);
   await bench.page.mouse.move(640, 790);
   await bench.page.screenshot({ path: path.join(root, to, `${name}.png`) });
@@ -202,6 +204,7 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   await save.click();
   const files = unzipSync(readFileSync(await (await download).path()));
   await page.getByRole('button', { name: 'in your game' }).click();
+  await bench.choose('and plays', 'hedda-game.json, as it is packed');
   const code = await page.getByRole('region', { name: 'game.ts' }).locator('pre').innerText();
   const gamePage = fileURLToPath(new URL('../../cli/test/game-page', import.meta.url));
   const served = await servePage(gamePage, (at) => {
@@ -272,6 +275,8 @@ test('her cat is made, seen from above: rows of its sheet are dropped on the dir
   await bench.choose('directions', 'eight');
   await bench.put('dead zone', '4');
   await bench.choose('faces at first', 'south');
+  // Room for the table and for the rows below it.
+  await page.setViewportSize({ width: 1280, height: 1300 });
   const drawnFor = ['south', 'southeast', 'east', 'northeast', 'north'];
   for (const [clip, first] of [
     ['sit', 0],
@@ -286,8 +291,9 @@ test('her cat is made, seen from above: rows of its sheet are dropped on the dir
         .getByRole('button', { name: `${clip}, ${direction}: ${clip}-${direction}, drawn` })
         .waitFor();
     }
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole('button', { name: 'walk, west: walk-east, mirrored' }).click();
   await page.getByTestId('dial-says').filter({ hasText: 'west' }).waitFor();
-  await picture('cat-turn');
+  await picture('11-cat');
   await isDemo('tallow.dothop.yaml');
 }, 400_000);

@@ -82,6 +82,29 @@ test('measured drawings lie beside one another, and stand on the line again', as
   await row(/stands higher or lower than its neighbours: clips\.walk/).waitFor({ state: 'detached' });
 }, 240_000);
 
+test('a situation is put together by hand, and who wants to show in it is lit', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await bench.room('Check');
+  await page.getByRole('button', { name: 'what if' }).click();
+  const body = page.getByRole('region', { name: 'who shows in body' });
+  const shows = (name: string): Promise<void> =>
+    body
+      .locator('.shows')
+      .getByRole('button', { name: new RegExp(`${name}$`) })
+      .waitFor();
+  await shows('stand');
+  await bench.put('vx', '80');
+  await bench.put('along', '1');
+  await shows('go');
+  await page.getByRole('checkbox', { name: 'splash is pressed' }).click();
+  await shows('splashed');
+  // Who ranks higher wins; the other one wants to all the same.
+  await page.getByRole('checkbox', { name: 'blow is pressed' }).click();
+  await shows('knocked');
+  expect((await body.locator('.wants').allInnerTexts()).join()).toMatch(/go/);
+}, 240_000);
+
 test('who takes over is asked for what is known', async () => {
   const { page } = bench;
   await bench.begin();
@@ -143,7 +166,9 @@ test('what is packed in the page plays as its source does; code and report are h
   await page.getByRole('button', { name: 'for the programmer' }).click();
   await page.getByRole('cell', { name: 'a press, remembered for 250 ms' }).waitFor();
   expect((await saved('Save wick.html')).toString()).toContain('<h1>wick</h1>');
-  expect((await saved('Save wick.md')).toString()).toContain('# wick');
+  const markdown = (await saved('Save wick.md')).toString();
+  expect(markdown).toMatch(/\| wick\.png \| \d+\.\d kB \|/);
+  expect(markdown).not.toContain('rehearsal.yaml');
 }, 240_000);
 
 test('what is unsound is not shipped: what stands in the way is told, and leads to its place', async () => {

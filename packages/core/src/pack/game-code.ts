@@ -87,7 +87,9 @@ const pressedLine = (controller: Controller): string =>
  */
 export function gameCode(controller: Controller, kind: GameKind, file: string): string {
   const name = variableOf(controller.name);
-  const imported = `import ${name} from ${quoted(`./${file}`)};`;
+  // A packed document may have any name, so that the bundler is told what it is.
+  const address = /\.dothop\.\w+$/.test(file) ? `./${file}` : `./${file}?dothop`;
+  const imported = `import ${name} from ${quoted(address)};`;
   const lines = stepLines(controller, kind === 'server' ? 'player' : 'performer');
   const pressed = pressedLine(controller);
   if (kind === 'server')

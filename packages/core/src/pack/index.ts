@@ -7,4 +7,4 @@ export { namesFile, namesFileOf } from './names-file.js';
 export { leftOut, pack, without } from './pack.js';
 export type { LeftOut, Packed } from './pack.js';
 export { reportHtml, reportMarkdown, reportTables } from './report.js';
-export type { ReportTable } from './report.js';
+export type { FileSizes, ReportTable } from './report.js';

@@ -10,11 +10,16 @@ export interface ReportTable {
   readonly rows: readonly (readonly string[])[];
 }
 
+/** The sizes of files by their names, in bytes. */
+export type FileSizes = ReadonlyMap<string, number>;
+
 /**
  * What a programmer must know to put a character into a game: the signals to set, the cues to hear, the boxes and points there are, its
  * states and clips.
+ *
+ * @param sizes of files that belong to it; each is a row of a table of its own
  */
-export function reportTables(controller: Controller): ReportTable[] {
+export function reportTables(controller: Controller, sizes: FileSizes = new Map()): ReportTable[] {
   const { signals } = describeController(controller);
   const clips = [...controller.clips.values()];
   const cues = controller.cueNames.map((cue, i) => {
@@ -85,6 +90,11 @@ export function reportTables(controller: Controller): ReportTable[] {
         stride === undefined ? '' : `${stride} px`,
       ]),
     },
+    {
+      title: 'Files',
+      head: ['file', 'size'],
+      rows: [...sizes].map(([file, bytes]) => [file, `${(bytes / 1000).toFixed(1)} kB`]),
+    },
   ];
   return tables.filter(({ rows }) => rows.length > 0).map(withoutEmpty);
 }
@@ -101,9 +111,9 @@ const escaped = (text: string): string =>
   text.replaceAll('\\', '\\\\').replaceAll('|', '\\|').replaceAll('\n', ' ');
 
 /** The report as Markdown. */
-export function reportMarkdown(controller: Controller): string {
+export function reportMarkdown(controller: Controller, sizes?: FileSizes): string {
   const { names: directions } = controller.compass;
-  const tables = reportTables(controller).map(
+  const tables = reportTables(controller, sizes).map(
     ({ title, head, rows }) =>
       `## ${title}\n\n${[head, head.map(() => '---'), ...rows].map((row) => `| ${row.map(escaped).join(' | ')} |`).join('\n')}\n`,
   );
@@ -115,10 +125,10 @@ const htmlText = (text: string): string =>
   text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 
 /** The report as one page that needs no other file. */
-export function reportHtml(controller: Controller): string {
+export function reportHtml(controller: Controller, sizes?: FileSizes): string {
   const row = (cells: readonly string[], tag: 'th' | 'td'): string =>
     `<tr>${cells.map((one) => `<${tag}>${htmlText(one)}</${tag}>`).join('')}</tr>`;
-  const tables = reportTables(controller).map(
+  const tables = reportTables(controller, sizes).map(
     ({ title, head, rows }) =>
       `<h2>${htmlText(title)}</h2>\n<table>\n<thead>${row(head, 'th')}</thead>\n<tbody>\n${rows.map((one) => row(one, 'td')).join('\n')}\n</tbody>\n</table>`,
   );

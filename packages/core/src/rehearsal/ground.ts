@@ -64,8 +64,7 @@ export class Ground {
   isWall(from: number, to: number, y: number): boolean {
     const highest = y - this.reach(from, to);
     return this.solid.some(
-      (piece) =>
-        covers(piece, to) && topAt(piece, to) < highest && (isSlope(piece) || !covers(piece, from)),
+      (piece) => covers(piece, to) && topAt(piece, to) < highest && (isSlope(piece) || !covers(piece, from)),
     );
   }
 

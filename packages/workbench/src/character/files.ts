@@ -126,20 +126,22 @@ export async function decoded(
   files: NamedFiles,
   names: Iterable<string> = files.keys(),
 ): Promise<{ drawn: Map<string, Drawn>; refused: string[] }> {
-  const drawn = new Map<string, Drawn>();
   const refused: string[] = [];
-  await Promise.all(
-    [...names].filter(isPicture).map(async (name) => {
+  // In the order of the files, whichever of them is decoded first.
+  const all = await Promise.all(
+    [...names].filter(isPicture).map(async (name): Promise<[string, Drawn][]> => {
       const file = files.get(name);
-      if (file === undefined) return;
+      if (file === undefined) return [];
       try {
-        drawn.set(name, await drawnOf(file, name));
+        return [[name, await drawnOf(file, name)]];
       } catch (error) {
         if (!(error instanceof PictureError)) throw error;
         refused.push(error.message);
+        return [];
       }
     }),
   );
+  const drawn = new Map(all.flat());
   return { drawn, refused };
 }
 

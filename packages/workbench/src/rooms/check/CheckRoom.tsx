@@ -10,6 +10,7 @@ import { MissingImages } from '../../parts/MissingImages.js';
 import { Views } from '../../parts/Views.js';
 import { Check } from '../../parts/ui.js';
 import { Finding } from './Finding.js';
+import { WhatIf } from './WhatIf.js';
 import { Winners } from './Winners.js';
 
 /** Over what is found stands the room in which it is mended. */
@@ -22,7 +23,7 @@ const headings: readonly string[] = [...Object.values(roomTitles), 'In the text'
 
 const keyOf = ({ code, path, text }: Seen): string => `${code} ${pathText(path)} ${text}`;
 
-const views = { found: 'what is found', wins: 'who wins' };
+const views = { found: 'what is found', wins: 'who wins', whatIf: 'what if' };
 type View = keyof typeof views;
 
 /** All that is found, by room, with what can be done about it; and who takes over in which situation. */
@@ -39,8 +40,10 @@ export function CheckRoom() {
         </div>
       ) : view === 'found' ? (
         <Found />
-      ) : (
+      ) : view === 'wins' ? (
         <Winners />
+      ) : (
+        <WhatIf />
       )}
     </div>
   );

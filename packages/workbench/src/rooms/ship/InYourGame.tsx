@@ -33,15 +33,25 @@ async function copy(text: string, what: string): Promise<void> {
 /** Code in TypeScript for this very character. */
 export function InYourGame({ controller, name }: { readonly controller: Controller; readonly name: string }) {
   const [kind, setKind] = useState<GameKind>('canvas');
+  const [plays, setPlays] = useState<'packed' | 'source'>('source');
   const file = useWorkbench((state) => state.file).replace(/^.*\//, '');
   const isServer = kind === 'server';
-  const document = isServer ? `${name}-game.json` : file;
+  const packed = `${name}-game.json`;
+  const document = isServer || plays === 'packed' ? packed : file;
   const code = gameCode(controller, kind, document);
   const names = namesFileOf(file);
   return (
     <>
       <div className="fieldset">
         <Choice label="your game draws on" value={kind} options={gameKinds} onChange={setKind} />
+        {isServer ? null : (
+          <Choice
+            label="and plays"
+            value={plays}
+            options={{ source: `${file}, as it is edited`, packed: `${packed}, as it is packed` }}
+            onChange={setPlays}
+          />
+        )}
       </div>
       <p className="hint">
         {isServer

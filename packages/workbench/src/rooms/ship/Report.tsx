@@ -2,12 +2,22 @@ import type { Controller } from 'dot-hop';
 import { reportHtml, reportMarkdown, reportTables } from 'dot-hop/pack';
 import { useMemo } from 'react';
 import { Button } from 'react-aria-components';
-import { download } from '../../character/files.js';
-import { tell } from '../../character/store.js';
+import { download, isBeside } from '../../character/files.js';
+import { tell, useWorkbench } from '../../character/store.js';
 
 /** All that a programmer must know of the character, on one page. */
 export function Report({ controller, name }: { readonly controller: Controller; readonly name: string }) {
-  const tables = useMemo(() => reportTables(controller), [controller]);
+  const { file, files, history } = useWorkbench();
+  const sizes = useMemo(
+    () =>
+      new Map([
+        [file, new Blob([history.text]).size],
+        // What belongs to the character, and not what it is tried with.
+        ...[...files].flatMap(([one, { size }]): [string, number][] => (isBeside(one) ? [] : [[one, size]])),
+      ]),
+    [file, files, history],
+  );
+  const tables = useMemo(() => reportTables(controller, sizes), [controller, sizes]);
   const save = (ending: 'html' | 'md', text: string): void => {
     download(
       `${name}.${ending}`,
@@ -18,10 +28,10 @@ export function Report({ controller, name }: { readonly controller: Controller; 
   return (
     <>
       <div className="row">
-        <Button className="small" onPress={() => save('html', reportHtml(controller))}>
+        <Button className="small" onPress={() => save('html', reportHtml(controller, sizes))}>
           Save {name}.html
         </Button>
-        <Button className="small" onPress={() => save('md', reportMarkdown(controller))}>
+        <Button className="small" onPress={() => save('md', reportMarkdown(controller, sizes))}>
           Save {name}.md
         </Button>
       </div>
