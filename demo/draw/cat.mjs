@@ -1,12 +1,11 @@
 // Draws the fishwife's cat, seen from above at an angle: each clip in each of five directions is a row of demo/fishwife/cat.png.
-import { fileURLToPath } from 'node:url';
-import sharp from 'sharp';
 import { Brush, ellipse, limb, polygon, ribbon } from './brush.mjs';
 import { frames, wave } from './cycle.mjs';
+import { DrawnSheet } from './drawn-sheet.mjs';
 import { directions, turned } from './person.mjs';
 
-const cell = { width: 32, height: 40 };
-const pivot = { x: 16, y: 29 };
+const cell = { width: 40, height: 40 };
+const pivot = { x: 20, y: 29 };
 const columns = 8;
 
 const line = '#1c1830';
@@ -203,23 +202,15 @@ function drawHead(brush, head, place, direction, pose) {
 const rows = Object.values(clips).flatMap((poses) =>
   Object.keys(directions).map((direction) => ({ poses, direction })),
 );
-const width = cell.width * columns;
-const pixels = Buffer.alloc(width * cell.height * rows.length * 4);
+const sheet = new DrawnSheet(cell, columns, rows.length);
 rows.forEach(({ poses, direction }, row) =>
   poses.forEach((pose, column) => {
     const brush = new Brush(cell.width, cell.height, pivot);
     drawCat(brush, pose, direction);
     brush.cleanUp();
     brush.outline(() => line);
-    brush.colours.forEach((colour, place) => {
-      if (colour === undefined) return;
-      const x = column * cell.width + (place % cell.width);
-      const y = row * cell.height + Math.floor(place / cell.width);
-      pixels.writeUInt32BE(Number.parseInt(colour.slice(1), 16) * 256 + 255, (y * width + x) * 4);
-    });
+    sheet.put(brush.colours, column, row);
   }),
 );
-await sharp(pixels, { raw: { width, height: cell.height * rows.length, channels: 4 } })
-  .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
-  .toFile(fileURLToPath(new URL('../fishwife/cat.png', import.meta.url)));
+await sheet.write('../fishwife/cat.png');
 console.log(`${rows.length} rows drawn to demo/fishwife/cat.png`);

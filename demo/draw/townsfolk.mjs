@@ -1,7 +1,6 @@
 // Draws demo/townsfolk/*.png, and the starter's: the people of the quay, a row for each of five directions, standing and walking.
-import { fileURLToPath } from 'node:url';
-import sharp from 'sharp';
 import { Brush, ellipse, limb } from './brush.mjs';
+import { DrawnSheet } from './drawn-sheet.mjs';
 import { columns, directions, drawPerson } from './person.mjs';
 
 const cell = { width: 40, height: 48 };
@@ -333,26 +332,16 @@ const people = { marlis, odde, pim, sefa, keeper };
 const rows = Object.keys(directions);
 
 for (const [name, person] of Object.entries(people)) {
-  const width = cell.width * columns;
-  const pixels = Buffer.alloc(width * cell.height * rows.length * 4);
+  const sheet = new DrawnSheet(cell, columns, rows.length);
   rows.forEach((direction, row) => {
     for (let column = 0; column < columns; column++) {
       const brush = new Brush(cell.width, cell.height, pivot);
       drawPerson(brush, person, direction, column);
       brush.cleanUp();
       brush.outline(() => line);
-      brush.colours.forEach((colour, place) => {
-        if (colour === undefined) return;
-        const x = column * cell.width + (place % cell.width);
-        const y = row * cell.height + Math.floor(place / cell.width);
-        pixels.writeUInt32BE(Number.parseInt(colour.slice(1), 16) * 256 + 255, (y * width + x) * 4);
-      });
+      sheet.put(brush.colours, column, row);
     }
   });
-  const folder = name === 'keeper' ? '../../packages/cli/starter' : '../townsfolk';
-  const file = fileURLToPath(new URL(`${folder}/${name}.png`, import.meta.url));
-  await sharp(pixels, { raw: { width, height: cell.height * rows.length, channels: 4 } })
-    .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
-    .toFile(file);
+  await sheet.write(`${name === 'keeper' ? '../../packages/cli/starter' : '../townsfolk'}/${name}.png`);
   console.log(`${columns * rows.length} frames of ${name} drawn`);
 }

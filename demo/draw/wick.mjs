@@ -1,10 +1,9 @@
 // Draws the lamplighter: every frame, eight to a row. demo/wick.png is the whole; wick-behind, wick-legs and wick-upper
 // have the same frames cut in parts, and lie on one another as the whole does. So do the pieces of his gear: what differs
 // when he wears one.
-import { fileURLToPath } from 'node:url';
-import sharp from 'sharp';
 import { drawWick, gear, palette, parts, waistOf } from './body.mjs';
 import { Brush } from './brush.mjs';
+import { DrawnSheet } from './drawn-sheet.mjs';
 import { clips } from './poses.mjs';
 
 const cell = { width: 64, height: 56 };
@@ -13,21 +12,13 @@ const columns = 8;
 
 const frames = Object.values(clips).flat();
 const rows = Math.ceil(frames.length / columns);
-const width = cell.width * columns;
 const unlined = new Set([...palette.sweep, ...palette.dust]);
 const sheets = {};
 
 /** Puts the colours of a frame onto a sheet, over what is there. */
 function put(name, colours, index) {
-  const sheet = (sheets[name] ??= Buffer.alloc(width * cell.height * rows * 4));
-  const left = (index % columns) * cell.width;
-  const top = Math.floor(index / columns) * cell.height;
-  colours.forEach((colour, place) => {
-    if (colour === undefined) return;
-    const x = left + (place % cell.width);
-    const y = top + Math.floor(place / cell.width);
-    sheet.writeUInt32BE(Number.parseInt(colour.slice(1), 16) * 256 + 255, (y * width + x) * 4);
-  });
+  sheets[name] ??= new DrawnSheet(cell, columns, rows);
+  sheets[name].put(colours, index % columns, Math.floor(index / columns));
 }
 
 /** The colours of a pose, part by part. */
@@ -60,14 +51,8 @@ frames.forEach((pose, index) => {
   }
 });
 
-for (const [name, pixels] of Object.entries(sheets)) {
-  const file = fileURLToPath(
-    new URL(`../${name.startsWith('wick') ? name : `gear/${name}`}.png`, import.meta.url),
-  );
-  await sharp(pixels, { raw: { width, height: cell.height * rows, channels: 4 } })
-    .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
-    .toFile(file);
-}
+for (const [name, sheet] of Object.entries(sheets))
+  await sheet.write(`../${name.startsWith('wick') ? name : `gear/${name}`}.png`);
 console.log(`${frames.length} frames drawn to demo/wick.png, and in parts: ${parts.join(', ')}`);
 let at = 0;
 for (const [name, poses] of Object.entries(clips)) {

@@ -237,7 +237,7 @@ test('her cat is made, seen from above: rows of its sheet are dropped on the dir
   await bench.beginNew();
   await nameCharacter('tallow');
   await bench.bring(drawings('cat.png'));
-  await bench.told(/Cut in cells of 32 x 40/);
+  await bench.told(/Cut in cells of 40 x 40/);
   await page.getByTestId('stand').click();
   await page.getByRole('menuitem', { name: /one foot line for all/ }).click();
   await bench.room('Time');

@@ -17,6 +17,30 @@ async function violations(): Promise<string[]> {
   });
 }
 
+test('nothing that axe knows is wrong on the shelf, in a situation, and in what can be unfolded', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await page.keyboard.press('Alt+0');
+  await page.getByText('4 of 4 rehearsals as expected').waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.room('Check');
+  await page.getByRole('button', { name: 'what if' }).click();
+  await page.getByRole('region', { name: 'who shows in body' }).waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.room('Turn');
+  await page.getByText('as a 3D camera sees it').click();
+  await page.getByTestId('orbit').waitFor();
+  expect(await violations()).toEqual([]);
+  await bench.room('Try');
+  await page.getByText('keys and pad').click();
+  await page.getByText('the ground', { exact: true }).click();
+  await page.getByRole('button', { name: 'add one' }).click();
+  await page.getByRole('group', { name: 'plank 1' }).waitFor();
+  expect(await violations()).toEqual([]);
+  await page.getByTitle('give it another name').click();
+  expect(await violations()).toEqual([]);
+}, 240_000);
+
 test('nothing that axe knows is wrong, in any room, with the text and with a menu open', async () => {
   await bench.begin();
   expect(await violations()).toEqual([]);

@@ -14,6 +14,8 @@ export const roomTitles = {
 
 export type RoomName = keyof typeof roomTitles;
 
+export const roomNames = Object.keys(roomTitles) as RoomName[];
+
 /** In which room each part of a document is worked on. */
 const rooms: Readonly<Record<string, RoomName>> = {
   sheets: 'cut',

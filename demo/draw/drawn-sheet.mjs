@@ -1,0 +1,32 @@
+// A sheet of equal cells that colours are put on, and that is written as a PNG with a palette.
+import { fileURLToPath } from 'node:url';
+import sharp from 'sharp';
+
+export class DrawnSheet {
+  /** @param cell its width and height @param columns cells in a row @param rows how many rows */
+  constructor(cell, columns, rows) {
+    this.cell = cell;
+    this.width = cell.width * columns;
+    this.height = cell.height * rows;
+    this.pixels = Buffer.alloc(this.width * this.height * 4);
+  }
+
+  /** Puts the colours of a cell, `#rrggbb` or none, over what is there. */
+  put(colours, column, row) {
+    const { cell, width } = this;
+    colours.forEach((colour, place) => {
+      if (colour === undefined) return;
+      const x = column * cell.width + (place % cell.width);
+      const y = row * cell.height + Math.floor(place / cell.width);
+      this.pixels.writeUInt32BE(Number.parseInt(colour.slice(1), 16) * 256 + 255, (y * width + x) * 4);
+    });
+  }
+
+  /** @param name the file, seen from this folder */
+  async write(name) {
+    const { width, height } = this;
+    await sharp(this.pixels, { raw: { width, height, channels: 4 } })
+      .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
+      .toFile(fileURLToPath(new URL(name, import.meta.url)));
+  }
+}
