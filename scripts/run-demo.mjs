@@ -26,6 +26,13 @@ say('5. rehearsals, without any game: six seconds of signals, and an errand with
 dotHop('rehearse', path.join('demo', 'evening.rehearsal.yaml'), '--quiet', '-o', file('evening.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '-o', file('errand.png'));
 dotHop('rehearse', path.join('demo', 'errand.rehearsal.yaml'), '--quiet', '-o', file('errand.webp'));
+dotHop(
+  'rehearse',
+  path.join('demo', 'fishwife', 'hedda.rehearsal.yaml'),
+  '--quiet',
+  '-o',
+  file('hedda.webp'),
+);
 say('6. many people from one body and its wardrobe');
 dotHop('dress', path.join('demo', 'townsfolk', 'folk.dothop.yaml'), '--count', '100', '-o', file('town.png'));
 say('7. what a game needs: one image, one document');
@@ -33,5 +40,5 @@ dotHop('pack', wick, '-o', file('wick.json'));
 
 console.log(`
 The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, errand.png, town.png, wick.png (packed),
-and moving as .webp: stand, run, swing1, and the errand.
+and moving as .webp: stand, run, swing1, the errand, and Hedda's morning.
 To cut and time Wick by hand in the workbench, and to play him and the townsfolk:  npm start`);

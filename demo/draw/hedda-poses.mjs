@@ -91,6 +91,12 @@ const cry = [
   { hip: [0, -13], lean: 3, nearHand: [4.4, 3.4], farHand: [1, 6.8], tails: [-124, 5] },
 ];
 
+/** The same under her basket: she keeps her head up, so that nothing falls. */
+const loadedCry = cry.map(({ lean = 0, head = 0, ...pose }) => ({
+  ...pose,
+  ...{ lean: lean * 0.35, head: head * 0.25, basket: 'head', farHand: [3.6, 6] },
+}));
+
 /** At her stall she sorts the fish before her. */
 const tend = frames(6, (p, i) => ({
   ...breathing(p, i, -12.8),
@@ -259,4 +265,5 @@ export const clips = {
   sell,
   slip,
   'get-up': getUp,
+  'cry-loaded': loadedCry,
 };

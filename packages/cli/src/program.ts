@@ -112,7 +112,11 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
   program
     .command('open')
     .description('opens the workbench: a character is cut, timed and tried by hand, in the browser')
-    .argument('[place]', 'a document, or the folder of a character or of its drawings', '.')
+    .argument(
+      '[place]',
+      'a document, the folder of a character or of its drawings, or one of several characters',
+      '.',
+    )
     .option('--port <number>', 'listen there; default: any that is free', wholeNumber(1, 65_535))
     .option('--no-browser', 'print the address and open no browser')
     .addHelpText(
@@ -120,6 +124,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       `\nOnly this machine can reach it, and only with the address that is printed: the token in it opens the folder.\n${example(
         'dot-hop open demo/wick.dothop.yaml',
         'dot-hop open my-drawings',
+        'dot-hop open demo/townsfolk',
       )}`,
     )
     .action(async (place: string, options: OpenOptions) =>

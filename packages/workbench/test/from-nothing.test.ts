@@ -85,20 +85,33 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   await picture('2-parts');
   // Time.
   await bench.room('Time');
-  const names = ['stand', 'walk', 'stand-loaded', 'walk-loaded', 'cry', 'tend', 'sell', 'slip', 'get-up'];
+  const names = [
+    'stand',
+    'walk',
+    'stand-loaded',
+    'walk-loaded',
+    'cry',
+    'tend',
+    'sell',
+    'slip',
+    'get-up',
+    'cry-loaded',
+  ];
   for (const [i, name] of names.entries()) await rename(`row${i}`, name);
   for (const name of ['stand', 'stand-loaded', 'tend']) {
     await bench.clip(name);
     await bench.put('frames a second', '6');
   }
-  for (const name of ['cry', 'sell', 'slip', 'get-up']) {
+  for (const name of ['cry', 'cry-loaded', 'sell', 'slip', 'get-up']) {
     await bench.clip(name);
     await bench.choose('at its end', 'once');
   }
-  await bench.clip('cry');
-  await bench.frame(4).click();
-  await bench.put('frame 4', '420');
-  await cue('cry', 3);
+  for (const name of ['cry', 'cry-loaded']) {
+    await bench.clip(name);
+    await bench.frame(4).click();
+    await bench.put('frame 4', '420');
+    await cue('cry', 3);
+  }
   await bench.clip('slip');
   await cue('thud', 4);
   await bench.clip('sell');
@@ -164,6 +177,8 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   await page.getByRole('checkbox', { name: 'draws upper' }).click();
   await bench.newState('cry', 'cry');
   await bench.addTerm('starts when', 'hail');
+  await page.getByRole('button', { name: 'new variant' }).click();
+  await bench.choose('instead of cry', 'cry-loaded');
   await picture('7-track');
   for (const state of ['slip', 'get-up', 'sell']) {
     await pick(state);
