@@ -195,6 +195,20 @@ describe('a rehearsal is made shorter', () => {
     ]);
   });
 
+  test('a number that rounded would lead round in a circle is rounded less', () => {
+    const circling = compile({
+      clips: { stand: { cells: 0, ms: 100 } },
+      signals: { x: { number: 0 } },
+      states: {
+        stand: { shows: 'stand' },
+        ping: { shows: 'stand', while: 'x > 0.9', priority: 1, hops: [{ to: 'pong' }] },
+        pong: { shows: 'stand', hops: [{ to: 'ping' }] },
+      },
+    });
+    const exact = { lasts: 100, script: [{ at: 0, set: { x: 0.6123 } }] };
+    expect(shortened(circling, exact).script).toEqual([{ at: 0, set: { x: 0.6 } }]);
+  });
+
   test('made-up characters do the same by it, in the same order, and it is never longer', () => {
     let rounded = 0;
     fc.assert(

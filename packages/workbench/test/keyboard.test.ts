@@ -60,7 +60,7 @@ test('a character is brought in, timed, made to leap, ranked, tried and undone w
   await (await chooser).setFiles(keeper(clips));
   await bench.told(/keeper.dothop.yaml is open/);
   await press('Alt+2');
-  await page.getByTestId('room-time').waitFor();
+  await page.getByRole('option', { name: /^frame 2,/ }).waitFor();
   await reach(/^frame 1, cell 0/);
   await press('ArrowRight', '+', '+');
   await bench.told('time frame 2 of stand');
@@ -69,13 +69,13 @@ test('a character is brought in, timed, made to leap, ranked, tried and undone w
   await press('Control+z', 'Control+z');
   await bench.told(/^undone/);
   await press('Alt+4');
-  await page.getByTestId('room-signals').waitFor();
+  await page.getByRole('button', { name: 'new signal' }).waitFor();
   await reach('new signal');
   await pick('pulse');
   await write('name', 'jump');
   await page.getByRole('row', { name: 'jump', exact: true }).waitFor();
   await press('Alt+5');
-  await page.getByTestId('room-rank').waitFor();
+  await page.getByRole('button', { name: 'new state' }).waitFor();
   for (const [clip, name] of [
     ['stand', 'wait'],
     ['crouch', 'hop'],
