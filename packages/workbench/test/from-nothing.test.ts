@@ -209,6 +209,12 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   await bench.room('Check');
   await page.getByRole('heading', { name: /to look at|Nothing/ }).waitFor();
   await picture('9-check');
+  await page.getByRole('row', { name: /the same drawing/ }).click();
+  await page
+    .getByRole('textbox', { name: 'it is meant so, because' })
+    .fill('one foot passes the other as that one does');
+  await page.keyboard.press('Enter');
+  await page.getByRole('heading', { name: 'Nothing wrong' }).first().waitFor();
   await bench.room('Ship');
   const save = page.getByRole('button', { name: 'Save hedda-game.zip' });
   await save.waitFor();
