@@ -41,4 +41,4 @@ dotHop('pack', wick, '-o', file('wick.json'));
 console.log(`
 The pictures are in ${out}${path.sep}: cells.png, swing1.png, dial.png, evening.png, errand.png, town.png, wick.png (packed),
 and moving as .webp: stand, run, swing1, the errand, and Hedda's morning.
-To cut and time Wick by hand in the workbench, and to play him and the townsfolk:  npm start`);
+To cut and time Wick, Hedda and her cat by hand in the workbench, and to play Wick and the townsfolk:  npm start`);

@@ -41,6 +41,13 @@ test('a clip of just these cells that nobody shows becomes it; one that is shown
   const made = after(rows, 'stroll', 'west', 'all', [11, 12], 'east');
   expect(Object.keys(made.clips)).toContain('stroll-west');
   expect(Object.keys(made.clips)).not.toContain('row7');
+  // A longer name that is shown is another one.
+  const longer = {
+    ...rows,
+    clips: { ...rows.clips, row70: { cells: '3-4' } },
+    states: { ...rows.states, seventy: { shows: 'row70' } },
+  };
+  expect(Object.keys(after(longer, 'stroll', 'west', 'all', [11, 12], 'east').clips)).not.toContain('row7');
   const shown = { ...rows, states: { ...rows.states, seven: { shows: 'row7' } } };
   expect(Object.keys(after(shown, 'stroll', 'west', 'all', [11, 12], 'east').clips)).toContain('row7');
 });

@@ -4,6 +4,7 @@ import {
   mkdirSync,
   mkdtempSync,
   readFileSync,
+  readdirSync,
   rmSync,
   statSync,
   writeFileSync,
@@ -193,6 +194,62 @@ test('what is kept beside the document is a file there, and is taken away by und
   await page.getByText('keys and pad').click();
   await page.getByRole('button', { name: 'as usual' }).click();
   await until(false, 'wick.controls.json');
+});
+
+test('who opens another character on the page changes nothing in the folder, and no drawings of others are taken', async () => {
+  await opened.close();
+  copyWick(folder, 'errand.rehearsal.yaml');
+  // A second character that is empty as yet: what lies here belongs to the first.
+  writeFileSync(path.join(folder, 'new.dothop.yaml'), '');
+  const before = new Map(
+    readdirSync(folder).flatMap((name) =>
+      name.endsWith('.yaml') ? [[name, readFileSync(path.join(folder, name), 'utf8')] as const] : [],
+    ),
+  );
+  expect([...before.keys()]).toContain('errand.rehearsal.yaml');
+  opened = await openFolder(folder);
+  const { page } = bench;
+  await bench.open('[data-testid=shelf]');
+  await page.getByRole('button', { name: /new\.dothop\.yaml/ }).click();
+  await page.getByText('Bring the drawings').waitFor();
+  await bench.menu('Tallow, her cat');
+  await page.getByTestId('sheet').waitFor();
+  await bench.room('Time');
+  await bench.clip('sit-south');
+  await bench.put('frames a second', '9');
+  await bench.kept();
+  await new Promise((done) => setTimeout(done, 600));
+  const after = new Map(
+    [...before.keys()].map((name) => [name, readFileSync(path.join(folder, name), 'utf8')]),
+  );
+  expect(after).toEqual(before);
+  expect(existsSync(path.join(folder, 'tallow.dothop.yaml'))).toBe(false);
+});
+
+test('a rehearsal that another program adds while there are changes is not taken away', async () => {
+  const { page } = bench;
+  await bench.begin();
+  await bench.room('Time');
+  await bench.clip('doze');
+  await page.evaluate(() => {
+    const real = window.fetch.bind(window);
+    const held = new Promise<void>((done) => Object.assign(window, { letGo: done }));
+    window.fetch = async (address, options) => {
+      if (options?.method === 'PUT') await held;
+      return real(address, options);
+    };
+  });
+  await bench.put('frames a second', '3');
+  bench.forgive(/412/);
+  const added = path.join(folder, 'added.rehearsal.yaml');
+  cpSync(path.join(root, 'demo/errand.rehearsal.yaml'), added);
+  writeFileSync(file(), onDisk().replace('name: wick', 'name: lamplighter'));
+  const question = page.getByRole('alertdialog');
+  await question.getByRole('button', { name: 'Keep mine' }).click();
+  await page.evaluate(() => (window as unknown as { letGo: () => void }).letGo());
+  await untilDisk((text) => text.includes('fps: 3'));
+  await bench.kept();
+  expect(existsSync(added)).toBe(true);
 });
 
 test('a folder of characters is a shelf: each plays and says how it is; a base that is edited shows in all', async () => {

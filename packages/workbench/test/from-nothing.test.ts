@@ -187,14 +187,12 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   // Try: she walks and cries at once; what is seen is kept as it shall stay.
   await bench.room('Try');
   await bench.put('goes so fast', '34');
-  const shows = (state: string): Promise<void> =>
-    page.locator('[data-overlay] [data-shows]').filter({ hasText: state }).first().waitFor();
-  await shows('stand');
+  await bench.shows(/stand/);
   await page.getByTestId('try-stage').focus();
   await page.keyboard.down('ArrowRight');
-  await shows('walk');
+  await bench.shows(/walk/);
   await page.keyboard.press('j');
-  await shows('cry');
+  await bench.shows(/cry/);
   await page.waitForTimeout(350);
   await page.locator('[data-overlay] [title="stop time"]').click();
   await picture('8-try');

@@ -100,16 +100,11 @@ test('a character is brought in, timed, made to leap, ranked, tried and undone w
   expect(text).not.toContain('there is no');
   await press('Alt+6');
   await page.getByTestId('room-try').waitFor();
-  const shows = (state: string): Promise<void> =>
-    page
-      .locator('[data-overlay] [data-shows]')
-      .filter({ hasText: new RegExp(`^${state}$`) })
-      .waitFor();
-  await shows('wait');
+  await bench.shows('wait');
   await reach(/arrow keys move the character/);
   await press('Space');
-  await shows('hop');
-  await shows('wait');
+  await bench.shows('hop');
+  await bench.shows('wait');
   // Ship it: what is packed, by keyboard.
   await press('Alt+8');
   await page.getByTestId('room-ship').waitFor();

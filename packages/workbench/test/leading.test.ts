@@ -1,18 +1,15 @@
+import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import { clips, keeper } from './keeper.js';
+import { wick } from './wick.js';
 import { WorkbenchPage, fileOf } from './workbench-page.js';
 
 const bench = new WorkbenchPage();
-const shows = (state: string): Promise<void> =>
-  bench.page
-    .locator('[data-overlay] [data-shows]')
-    .filter({ hasText: new RegExp(`^${state}$`) })
-    .waitFor();
 
 test('another key leads it, is kept beside the document, follows a new name, and is undone', async () => {
   const { page } = bench;
   await bench.begin();
   await bench.room('Try');
-  await shows('stand');
+  await bench.shows('stand');
   await page.getByText('keys and pad').click();
   const swing = page.getByRole('group', { name: 'what leads swing' });
   await swing.getByRole('button', { name: 'another key' }).click();
@@ -29,14 +26,14 @@ test('another key leads it, is kept beside the document, follows a new name, and
     .waitFor();
   // He would doze by now.
   await page.getByRole('button', { name: 'begin anew' }).click();
-  await shows('stand');
+  await bench.shows('stand');
   await page.getByTestId('try-stage').focus();
   await page.keyboard.press('j');
   await page.waitForTimeout(200);
-  await shows('stand');
+  await bench.shows('stand');
   await page.keyboard.press('k');
-  await shows('swing1');
-  await shows('stand');
+  await bench.shows('swing1');
+  await bench.shows('stand');
   // Beside the name of the signal, too.
   await bench.room('Signals');
   await page.getByRole('row', { name: 'swing', exact: true }).click();
@@ -70,13 +67,13 @@ states:
   ]);
   await bench.told(/keeper/);
   await bench.room('Try');
-  await shows('stand');
+  await bench.shows('stand');
   // A flag is changed as long as its key is held.
   await page.getByTestId('try-stage').focus();
   await page.keyboard.down('n');
-  await shows('walk');
+  await bench.shows('walk');
   await page.keyboard.up('n');
-  await shows('stand');
+  await bench.shows('stand');
   await page.getByText('keys and pad').click();
   await page.getByRole('button', { name: 'another key for hop' }).click();
   await page.keyboard.press('x');
@@ -90,7 +87,7 @@ test('ground is drawn on the stage and walked on; what is wrong there is kept wi
   const { page } = bench;
   await bench.begin();
   await bench.room('Try');
-  await shows('stand');
+  await bench.shows('stand');
   await page.getByText('the ground', { exact: true }).click();
   const stage = (await page.getByTestId('try-canvas').boundingBox())!;
   const unit = stage.width / 300;
@@ -126,11 +123,11 @@ test('ground is drawn on the stage and walked on; what is wrong there is kept wi
   await piece('plank 4').waitFor({ state: 'detached' });
   await page.getByTestId('try-stage').focus();
   await page.keyboard.down('ArrowRight');
-  await shows('go');
+  await bench.shows('go');
   // Up the slope without a fall, until the wall stops him.
   await page.waitForTimeout(1500);
   await page.keyboard.up('ArrowRight');
-  await shows('stand');
+  await bench.shows('stand');
   await bench.choose('it should have shown', 'go');
   await page.getByRole('button', { name: 'keep as a rehearsal' }).click();
   await bench.told(/kept as wick-tried-1/);
@@ -154,6 +151,14 @@ test('ground is drawn on the stage and walked on; what is wrong there is kept wi
   });
   expect(kept).toMatch(/ground:.*\[20, 60, 0, 20\]/s);
   expect(kept).toContain('water');
+  // The command would see the same: up the slope without a fall, and no further than the wall.
+  const { definition } = readRehearsal(kept, 'kept');
+  const { trace, path } = runRehearsal(wick, definition);
+  const shown = trace.flatMap(({ kind, name }) => (kind === 'switch' ? [name] : []));
+  expect(shown).toContain('go');
+  expect(shown).not.toContain('fall-start');
+  const [farthest] = path.toSorted((a, b) => b.x - a.x);
+  expect([Math.round(farthest!.x), Math.round(farthest!.y)]).toEqual([80, -20]);
   await page.keyboard.press('Control+z');
   await bench.told(/^undone: kept as wick-tried-1/);
   await page.getByRole('listitem').filter({ hasText: 'wick-tried-1' }).waitFor({ state: 'detached' });

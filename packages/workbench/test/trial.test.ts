@@ -1,20 +1,9 @@
 import fc from 'fast-check';
-import { readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
-import { compileDocument, readDocument } from 'dot-hop/document';
 import { runRehearsal } from 'dot-hop/rehearsal';
 import { levelGround, withStroke } from '../src/rooms/try/ground.js';
 import type { Stroke } from '../src/rooms/try/ground.js';
 import { Trial, stepsPerSecond } from '../src/rooms/try/trial.js';
-
-const wick = readDocument(
-  readFileSync(fileURLToPath(new URL('../../../demo/wick.dothop.yaml', import.meta.url)), 'utf8'),
-  'wick.dothop.yaml',
-);
-const size = { width: 512, height: 672 };
-const controller = compileDocument(wick, {
-  images: Object.fromEntries([...wick.images.keys()].map((file) => [file, size])),
-});
+import { wick } from './wick.js';
 
 test('what is tried passes the same as a rehearsal, whatever is pressed', () => {
   const deeds = fc.array(
@@ -42,7 +31,7 @@ test('what is tried passes the same as a rehearsal, whatever is pressed', () => 
   fc.assert(
     fc.property(deeds, drawn, fc.integer({ min: 60, max: 200 }), (all, strokes, speed) => {
       const ground = strokes.reduce(withStroke, levelGround);
-      const trial = new Trial(controller, { kind: 'platformer', leapAt: 'leap', speed, ground });
+      const trial = new Trial(wick, { kind: 'platformer', leapAt: 'leap', speed, ground });
       const told: string[] = [];
       const step = (): void => {
         trial.step(1000 / stepsPerSecond);
@@ -55,7 +44,7 @@ test('what is tried passes the same as a rehearsal, whatever is pressed', () => 
         if (pulse !== undefined) trial.performer.pulse(pulse);
         for (let i = 0; i < steps; i++) step();
       }
-      const { trace } = runRehearsal(controller, trial.rehearsal(trial.time));
+      const { trace } = runRehearsal(wick, trial.rehearsal(trial.time));
       const again = trace.flatMap((one) =>
         one.kind === 'switch' || one.kind === 'cue' ? [`${one.at} ${one.track} ${one.name}`] : [],
       );

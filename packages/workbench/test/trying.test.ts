@@ -28,12 +28,7 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   });
   await bench.room('Try');
   const stage = page.getByTestId('try-stage');
-  const shows = (state: string): Promise<void> =>
-    page
-      .locator('[data-overlay] [data-shows]')
-      .filter({ hasText: new RegExp(`^${state}$`) })
-      .waitFor();
-  await shows('stand');
+  await bench.shows('stand');
   // On a slow machine he would doze by now.
   await page.getByRole('button', { name: 'begin anew' }).click();
   await stage.focus();
@@ -159,22 +154,17 @@ test('a gamepad leads it: the stick, jump, and a pulse', async () => {
   });
   await bench.begin();
   await bench.room('Try');
-  const shows = (state: string): Promise<void> =>
-    page
-      .locator('[data-overlay] [data-shows]')
-      .filter({ hasText: new RegExp(`^${state}$`) })
-      .waitFor();
-  await shows('stand');
+  await bench.shows('stand');
   await page.evaluate('pad.axes[0] = -0.9');
-  await shows('go');
+  await bench.shows('go');
   await page.locator('[data-overlay] small').filter({ hasText: 'facing west' }).waitFor();
   await page.evaluate('pad.axes[0] = 0');
-  await shows('stand');
+  await bench.shows('stand');
   await page.evaluate('pad.buttons[2].pressed = true');
-  await shows('swing1');
-  await shows('stand');
+  await bench.shows('swing1');
+  await bench.shows('stand');
   await page.evaluate('pad.buttons[0].pressed = true');
-  await shows('(takeoff|rise|fall|fall-start)');
+  await bench.shows('(takeoff|rise|fall|fall-start)');
 }, 240_000);
 
 test('on a small page it is led by a finger, and nothing lies beside the page', async () => {

@@ -117,4 +117,12 @@ export class WorkbenchPage extends TestBrowser {
     await this.page.getByRole('button', { name: `add a term to ${condition}` }).click();
     await this.page.getByRole('menuitem', { name: term, exact: true }).click();
   }
+
+  /** Waits until the character that is tried shows a state; of several tracks they are told together. */
+  async shows(state: string | RegExp): Promise<void> {
+    await this.page
+      .locator('[data-overlay] [data-shows]')
+      .filter({ hasText: typeof state === 'string' ? new RegExp(`^${state}$`) : state })
+      .waitFor();
+  }
 }

@@ -51,8 +51,8 @@ function idleClip(
   cells: readonly number[],
 ): string | undefined {
   const wanted = JSON.stringify(writeCells(cells));
-  // Names stand in many places, also in expressions: what is found nowhere is shown by nobody.
-  const elsewhere = JSON.stringify(rest);
+  // Names stand in many places: what is found nowhere is shown by nobody.
+  const elsewhere = new Set(JSON.stringify(rest).match(/[\w-]+/g));
   return Object.keys(clips).find((name) => {
     const clip = clips[name]!;
     return (
@@ -60,7 +60,7 @@ function idleClip(
       JSON.stringify(clip.cells) === wanted &&
       clip.cues === undefined &&
       clip.spans === undefined &&
-      !elsewhere.includes(name)
+      !elsewhere.has(name)
     );
   });
 }

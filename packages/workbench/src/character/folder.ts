@@ -18,6 +18,8 @@ export class Folder {
   private versions = new Map<string, string>();
   /** What each file held when it was read or written last. */
   private held = new Map<string, Blob>();
+  /** The files that the page has had: only of these one that is gone was taken away there. What others add is not the page's to delete. */
+  private had: ReadonlySet<string> = new Set();
   private force = false;
   /** Which of the folder's characters is open, by its path; `undefined` for the one that the command opened. */
   private character: string | undefined;
@@ -87,10 +89,15 @@ export class Folder {
   /** Writes the document, and files that are new or changed; rehearsals and controls that are gone go. @throws when the disk refuses, or another program was faster */
   async write(file: string, text: string, files: NamedFiles): Promise<void> {
     for (const [name, blob] of files) if (this.held.get(name) !== blob) await this.put(name, blob);
-    for (const name of [...this.held.keys()])
-      if (name !== file && isBeside(name) && !files.has(name)) await this.takeAway(name);
+    for (const name of this.had) if (isBeside(name) && !files.has(name)) await this.takeAway(name);
     await this.put(file, new Blob([text]));
+    this.shows(files);
     this.force = false;
+  }
+
+  /** Is told which files the page has now. */
+  shows(files: NamedFiles): void {
+    this.had = new Set(files.keys());
   }
 
   /** The next writing is over whatever is there. */

@@ -26,7 +26,9 @@ import { ChangedMeanwhile, Folder } from './folder.js';
 
 /** Under which the open character is kept in the browser. */
 let id = 'first';
-/** The folder that a server hands over; `undefined` where the page is alone, and the browser keeps its characters. */
+/** The folder that a server hands over; `undefined` where the page is alone. */
+let served: Folder | undefined;
+/** The same with the open character, where that is one of it; `undefined` for one that the browser keeps. */
 let folder: Folder | undefined;
 
 const { getState: state } = useWorkbench;
@@ -40,8 +42,9 @@ export async function begin(): Promise<void> {
     if (state().saved === 'unsaved' || state().saved === 'refused') event.preventDefault();
   });
   try {
-    folder = await Folder.here();
-    if (folder !== undefined) {
+    served = await Folder.here();
+    if (served !== undefined) {
+      folder = served;
       await openFolder(folder);
       return;
     }
@@ -66,7 +69,7 @@ export interface Shelved {
 
 /** The characters of the folder that is served; without one those that the browser keeps, and those that come along. */
 export async function shelved(): Promise<Shelved[]> {
-  const here = folder;
+  const here = served;
   if (here !== undefined)
     return (await here.characters()).map((name) => ({
       key: name,
@@ -75,7 +78,6 @@ export async function shelved(): Promise<Shelved[]> {
       load: () => here.at(name).read(),
       open: async () => {
         await flushed();
-        here.leave();
         folder?.leave();
         folder = here.at(name);
         await openFolder(folder);
@@ -113,8 +115,10 @@ async function openFolder(from: Folder): Promise<void> {
     files,
   });
   open(opened);
-  // A folder of drawings without a document: they are taken in as if they had been dropped.
-  if (text === '' && files.size > 0) await bring(files);
+  from.shows(files);
+  // A folder of drawings without a document: they are taken in as if they had been dropped. Beside other characters they are theirs.
+  if (text === '' && files.size > 0 && (await from.characters()).every((name) => name === file))
+    await bring(files);
   for (const one of refused) tell(one, true);
   from.follow({
     // Nothing of one's own to lose: what another program wrote is taken over.
@@ -141,6 +145,7 @@ async function changed(from: Folder): Promise<void> {
   }
   const { drawn } = await decoded(now.files);
   exchangeFiles(now.files, drawn, await basesAmong(now.file, now.text, now.files));
+  from.shows(now.files);
   if (state().history.text !== now.text) takeOver(now.text);
   // It is what the disk has: there is nothing to write.
   setSaved('saved');
@@ -183,9 +188,14 @@ async function openKept({ id: known, ...kept }: Kept): Promise<void> {
     tell(`${kept.file} is open on another page too. What you change here is kept as a copy of its own.`);
 }
 
-/** Keeps what is open under a name from now on; under another one where another page has that. */
+/**
+ * Keeps what is open in the browser under a name from now on; under another one where another page has that. A folder that is served is
+ * left alone: it is not the place of a character that comes from elsewhere.
+ */
 async function claimed(wanted: string): Promise<boolean> {
   await flushed();
+  folder?.leave();
+  folder = undefined;
   id = wanted;
   if (await claim(wanted)) return true;
   id = `${wanted}, copy ${Date.now()}`;
@@ -353,6 +363,7 @@ async function takeMissingBases(from: Folder): Promise<void> {
   if (!missing.some((address) => files.has(address))) return;
   const { drawn } = await decoded(files);
   exchangeFiles(files, drawn, await basesAmong(file, text, files));
+  from.shows(files);
 }
 
 /** Keeps it whenever it changes. */

@@ -119,12 +119,17 @@ function Lights({
     <span className="states">
       {builtOn.length > 0 ? <i className="plain">builds on {builtOn.join(', ')}</i> : null}
       {above.length > 0 ? <i className="plain">a base: {above.join(', ')} build on it</i> : null}
-      {problems > 0 && above.length === 0 ? (
-        <i className="bad">{problems === 1 ? '1 problem' : `${problems} problems`}</i>
-      ) : null}
-      {/* A base need not be whole by itself. */}
-      {problems > 0 && above.length > 0 ? <i className="plain">not whole by itself</i> : null}
-      {problems > 0 ? null : <Found found={found} />}
+      {problems.length === 0 ? (
+        <i className={found > 0 ? 'look' : 'good'}>{found > 0 ? `${found} to look at` : 'nothing found'}</i>
+      ) : above.length > 0 ? (
+        // A base need not be whole by itself.
+        <i className="plain">not whole by itself</i>
+      ) : (
+        <>
+          <i className="bad">{problems.length === 1 ? '1 problem' : `${problems.length} problems`}</i>
+          <i className="plain">{problems[0]}</i>
+        </>
+      )}
       {rehearsals > 0 ? (
         <i className={met === rehearsals ? 'good' : 'bad'}>
           {met} of {rehearsals} {rehearsals === 1 ? 'rehearsal' : 'rehearsals'} as expected
@@ -133,7 +138,3 @@ function Lights({
     </span>
   );
 }
-
-const Found = ({ found }: { readonly found: number }) => (
-  <i className={found > 0 ? 'look' : 'good'}>{found > 0 ? `${found} to look at` : 'nothing found'}</i>
-);

@@ -18,7 +18,8 @@ export interface Card {
   readonly drawn: ReadonlyMap<string, Drawn>;
   /** The documents that it builds on, as it names them. */
   readonly builtOn: readonly string[];
-  readonly problems: number;
+  /** What is wrong with it, each in a sentence. */
+  readonly problems: readonly string[];
   readonly found: number;
   /** Rehearsals that lie beside it: how many, and how many of them are as expected. */
   readonly rehearsals: number;
@@ -45,7 +46,7 @@ export class Looker {
       performer: controller && new Performer(controller),
       drawn,
       builtOn: [...bases.keys()],
-      problems: troubles.length,
+      problems: troubles.map(({ place, text }) => (place === '' ? text : `${place}: ${text}`)),
       found: seen.filter(({ accepted, severity }) => accepted === undefined && severity !== 'note').length,
       rehearsals: lights.length,
       met: lights.filter(({ kind }) => kind === 'met').length,

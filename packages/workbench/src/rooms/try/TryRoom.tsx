@@ -249,6 +249,11 @@ function ControlsPanel({
       {targets.map((target) => (
         <ControlRow key={target.name} target={target} targets={targets} known={known} />
       ))}
+      {known.isReadable ? null : (
+        <p className="told bad" role="alert">
+          {known.file} cannot be read as controls, so everything is led as usual. Mend or delete it.
+        </p>
+      )}
       <p className="hint">
         Kept in {known.file}, beside the document: a game can read them from there, and need not.
       </p>

@@ -2,6 +2,7 @@ import type { CompassDefinition } from 'dot-hop';
 import { act, useWorkbench } from '../../character/store.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Choice, NumberBox, optionsOf } from '../../parts/ui.js';
+import { setCompass } from './compass.js';
 
 const directions = {
   sides: 'two sides',
@@ -33,18 +34,6 @@ const typed = (text: string): string | number => (/^-?\d+(\.\d+)?$/.test(text) ?
 export function CompassPanel({ compass }: { readonly compass: CompassDefinition }) {
   const definition = useWorkbench((state) => state.definition);
   const names = useWorkbench((state) => state.controller?.compass.names);
-  const set = <F extends keyof CompassDefinition>(field: F, value: CompassDefinition[F]): void =>
-    act(
-      {
-        says: `“${field}” of the compass`,
-        changes: [
-          value === undefined
-            ? { op: 'remove', path: ['compass', field] }
-            : { op: 'set', path: ['compass', field], value },
-        ],
-      },
-      `compass ${field}`,
-    );
   const { by, mirror } = compass;
   const side =
     mirror === undefined ? 'none' : typeof mirror === 'string' ? mirror : 'west' in mirror ? 'west' : 'east';
@@ -91,7 +80,7 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
           label="turned by"
           value={typeof by === 'string' ? by : ''}
           options={{ ...optionsOf(vectors), '': 'two numbers' }}
-          onChange={(one) => set('by', one === '' ? [0, 0] : one)}
+          onChange={(one) => setCompass('by', one === '' ? [0, 0] : one)}
         />
       ) : null}
       {typeof by === 'string' ? null : (
@@ -103,7 +92,7 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
               value={String(by?.[i] ?? 0)}
               onChange={(text) => {
                 const [x, y] = by ?? [0, 0];
-                set('by', i === 0 ? [typed(text), y] : [x, typed(text)]);
+                setCompass('by', i === 0 ? [typed(text), y] : [x, typed(text)]);
               }}
             />
           ))}
@@ -113,19 +102,21 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
         label="its second number"
         value={compass.up ?? '-y'}
         options={ups}
-        onChange={(up) => set('up', up === '-y' ? undefined : up)}
+        onChange={(up) => setCompass('up', up)}
       />
       <Choice
         label="drawn as a mirror image"
         value={side}
         options={mirrors}
-        onChange={(one) => set('mirror', one === 'none' ? undefined : mirrorOf(one, compass.directions))}
+        onChange={(one) =>
+          setCompass('mirror', one === 'none' ? undefined : mirrorOf(one, compass.directions))
+        }
       />
       <NumberBox
         label="dead zone"
         step={0.01}
         value={compass.deadZone ?? 0}
-        onChange={(deadZone) => set('deadZone', deadZone === 0 ? undefined : deadZone)}
+        onChange={(deadZone) => setCompass('deadZone', deadZone)}
       />
       <NumberBox
         label="sticks by"
@@ -133,27 +124,27 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
         most={90}
         step={0.1}
         value={compass.stick ?? 0}
-        onChange={(stick) => set('stick', stick === 0 ? undefined : stick)}
+        onChange={(stick) => setCompass('stick', stick)}
       />
       <NumberBox
         label="each direction on the way"
         unit="ms"
         most={10_000}
         value={compass.through ?? 0}
-        onChange={(through) => set('through', through === 0 ? undefined : through)}
+        onChange={(through) => setCompass('through', through)}
       />
       <Choice
         label="between two directions shows"
         value={compass.diagonal ?? 'nearest'}
         options={diagonals}
-        onChange={(diagonal) => set('diagonal', diagonal === 'nearest' ? undefined : diagonal)}
+        onChange={(diagonal) => setCompass('diagonal', diagonal)}
       />
       {names === undefined || names.length < 2 ? null : (
         <Choice
           label="faces at first"
           value={compass.start ?? names[0]!}
           options={optionsOf(names)}
-          onChange={(start) => set('start', start)}
+          onChange={(start) => setCompass('start', start)}
         />
       )}
     </div>

@@ -1,11 +1,13 @@
 import { drawDial, drawPose } from '@dot-hop/browser';
-import type { Compass, CompassDefinition, ControllerDefinition, Performer } from 'dot-hop';
+import type { Compass, ControllerDefinition, Performer } from 'dot-hop';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from 'react-aria-components';
-import { act, useWorkbench } from '../../character/store.js';
+import { useWorkbench } from '../../character/store.js';
 import { inPlainMemory } from '../../parts/canvas.js';
+import { meantBy } from '../../parts/keys.js';
 import { useEachPicture } from '../../parts/loop.js';
 import { drawQuay } from '../../stage/quay.js';
+import { setCompass } from './compass.js';
 import { diagonalAt, gripAt, knobsAt, meetingsOf, stickAt } from './grips.js';
 import type { Grip } from './grips.js';
 import { moveHand, turnedByHand } from './hand.js';
@@ -17,6 +19,13 @@ const ratio = 2;
 /** The stage beside it, in its own pixels. */
 const [width, height] = [132, 132];
 const floor = 106;
+/** By how many degrees each arrow turns the vector, and by which part of the edge it makes it longer. */
+const arrows: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-5, 0],
+  ArrowRight: [5, 0],
+  ArrowUp: [0, 0.05],
+  ArrowDown: [0, -0.05],
+};
 /** So many places of the vector are shown as its trail. */
 const mostTrail = 160;
 
@@ -96,11 +105,11 @@ export function Dial({
   const drag = (grip: Grip, x: number, y: number): void => {
     const angle = (Math.atan2(y, x) * 180) / Math.PI;
     if (grip.kind === 'vector') put(x * unit, y * unit);
-    else if (grip.kind === 'stick') setCompass('stick', stickAt(grip.at, angle), 0);
-    else if (grip.kind === 'diagonal') setCompass('diagonal', diagonalAt(grip.at, angle), 'nearest');
+    else if (grip.kind === 'stick') setCompass('stick', stickAt(grip.at, angle));
+    else if (grip.kind === 'diagonal') setCompass('diagonal', diagonalAt(grip.at, angle));
     else {
       const long = Math.min(longest, Math.hypot(x, y) * unit);
-      setCompass('deadZone', Number(long.toFixed(longest > 20 ? 0 : 2)), 0);
+      setCompass('deadZone', Number(long.toFixed(longest > 20 ? 0 : 2)));
     }
   };
   const turn = (degrees: number, longer: number): void => {
@@ -137,19 +146,11 @@ export function Dial({
         }}
         onDoubleClick={(event) => {
           if (gripOf(...at(event)).kind !== 'diagonal') return;
-          setCompass('diagonal', definition.compass?.diagonal === 'keep' ? 'nearest' : 'keep', 'nearest');
+          setCompass('diagonal', definition.compass?.diagonal === 'keep' ? 'nearest' : 'keep');
         }}
         onKeyDown={(event) => {
-          const keys: Readonly<Record<string, readonly [number, number]>> = {
-            ArrowLeft: [-5, 0],
-            ArrowRight: [5, 0],
-            ArrowUp: [0, 0.05],
-            ArrowDown: [0, -0.05],
-          };
-          const by = keys[event.key];
-          if (by === undefined) return;
-          event.preventDefault();
-          turn(...by);
+          const meant = meantBy(event, arrows);
+          if (meant !== undefined) turn(...meant);
         }}
       />
       <figure>
@@ -172,26 +173,6 @@ export function Dial({
         <Orbit longest={longest} onSeen={put} />
       </details>
     </div>
-  );
-}
-
-const compassWords = { deadZone: 'dead zone', stick: 'sticks by', diagonal: 'diagonals:' };
-
-/** Gives a field of the compass another value; what is usual is not written. */
-function setCompass<F extends 'deadZone' | 'stick' | 'diagonal'>(
-  field: F,
-  value: NonNullable<CompassDefinition[F]>,
-  usual: CompassDefinition[F],
-): void {
-  const path = ['compass', field];
-  const { compass } = useWorkbench.getState().definition;
-  if (value === (compass?.[field] ?? usual)) return;
-  act(
-    {
-      says: `${compassWords[field]} ${value}`,
-      changes: [value === usual ? { op: 'remove', path } : { op: 'set', path, value }],
-    },
-    `compass ${field}`,
   );
 }
 

@@ -1,6 +1,7 @@
 import { seenFrom } from 'dot-hop/view';
 import { useRef, useState } from 'react';
 import { inPlainMemory } from '../../parts/canvas.js';
+import { meantBy } from '../../parts/keys.js';
 import { useEachPicture } from '../../parts/loop.js';
 
 const [size, ratio] = [200, 2];
@@ -13,6 +14,14 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 const turn = 10;
 
 type Hand = 'camera' | 'way';
+
+/** What each arrow turns, and by how many degrees. */
+const arrows: Readonly<Record<string, readonly [Hand, number]>> = {
+  ArrowLeft: ['camera', turn],
+  ArrowRight: ['camera', -turn],
+  ArrowUp: ['way', -turn],
+  ArrowDown: ['way', turn],
+};
 
 /**
  * The ground of a 3D world from above: a camera that goes round the character, and the way in which it moves. What the dial is
@@ -73,16 +82,8 @@ export function Orbit({
         }}
         onPointerUp={() => (held.current = undefined)}
         onKeyDown={(event) => {
-          const keys: Readonly<Record<string, readonly [Hand, number]>> = {
-            ArrowLeft: ['camera', turn],
-            ArrowRight: ['camera', -turn],
-            ArrowUp: ['way', -turn],
-            ArrowDown: ['way', turn],
-          };
-          const key = keys[event.key];
-          if (key === undefined) return;
-          event.preventDefault();
-          put(key[0], angles.current[key[0]] + key[1]);
+          const meant = meantBy(event, arrows);
+          if (meant !== undefined) put(meant[0], angles.current[meant[0]] + meant[1]);
         }}
       />
       <figcaption>
