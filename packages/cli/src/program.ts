@@ -124,6 +124,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
       `\nOnly this machine can reach it, and only with the address that is printed: the token in it opens the folder.\n${example(
         'dot-hop open demo/wick.dothop.yaml',
         'dot-hop open my-drawings',
+        'dot-hop open my-drawings/hero.dothop.yaml',
         'dot-hop open demo/townsfolk',
       )}`,
     )

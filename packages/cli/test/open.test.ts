@@ -177,6 +177,11 @@ test('what other programs do is told, by name and version', async () => {
 
 test.each([
   [['nowhere'], 'nowhere: there is no such file'],
+  [['nowhere/wick.dothop.yaml'], 'nowhere/wick.dothop.yaml: there is no such file'],
+  [
+    ['wick/wikc.dothop.yaml'],
+    'wick/wikc.dothop.yaml: there is no such file; did you mean "wick.dothop.yaml"?',
+  ],
   [
     ['wick/wick.png'],
     'a document (.yaml, .yml or .json) or a folder is opened; for drawings open their folder',
@@ -207,6 +212,18 @@ test('another character of the folder is read and written by its name, and none 
   for (const name of ['../secret.yaml', 'nobody.dothop.yaml'])
     expect((await call(`folder${other(name)}`)).status).toBe(404);
   rmSync(inside, { recursive: true });
+});
+
+test('a document that is not there yet is a new character of its folder', async () => {
+  const made = await openFolder(path.join(folder, 'wick', 'harbourmaster.dothop.yaml'));
+  try {
+    const [at, key] = made.address.split('#token=') as [string, string];
+    const asked = await fetch(`${at}api/folder`, { headers: { authorization: `Bearer ${key}` } });
+    expect(await asked.json()).toMatchObject({ document: 'harbourmaster.dothop.yaml' });
+    expect(existsSync(path.join(folder, 'wick', 'harbourmaster.dothop.yaml'))).toBe(false);
+  } finally {
+    await made.close();
+  }
 });
 
 test('a port that is taken is told', () => {

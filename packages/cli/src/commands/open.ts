@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { readdir, stat } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import { readDocument } from 'dot-hop/document';
+import { nearestName, readDocument } from 'dot-hop/document';
 import { readText } from '../files/reading.js';
 import { fileTrouble } from '../files/trouble.js';
 import { isWithin } from '../files/within.js';
@@ -20,6 +20,8 @@ export interface OpenOptions {
   /** `false` for `--no-browser`. */
   readonly browser?: boolean;
 }
+
+const documentName = /\.dothop\.(?:ya?ml|json)$/i;
 
 /** What a folder without a document gets. */
 const newDocument = 'character.dothop.yaml';
@@ -41,9 +43,13 @@ export async function open(place: string, options: OpenOptions, output: Output):
     if (code === 'EACCES') throw new Misuse(`--port ${options.port}: it is not allowed; take one over 1023`);
     throw error;
   });
-  const isNew = !existsSync(path.join(home, document));
+  const isMade = existsSync(path.join(home, document));
   const address = characters > 1 ? `${serving.address}&shelf` : serving.address;
-  const what = isNew ? 'a new character' : characters > 1 ? `a shelf of ${characters} characters` : document;
+  const what = !isMade
+    ? `a new character, ${document},`
+    : characters > 1
+      ? `a shelf of ${characters} characters`
+      : document;
   output.line(`${what} is open at ${address}`);
   output.note(`It reads and writes ${path.resolve(root)} and nothing else. Ctrl+C ends it.`);
   if (options.browser !== false) showInBrowser(address);
@@ -56,9 +62,12 @@ export async function open(place: string, options: OpenOptions, output: Output):
 
 /** The folder and the document that are meant; of a folder of several characters the first, and how many there are. */
 async function placeOf(place: string): Promise<{ root: string; document: string; characters: number }> {
-  const found = await stat(place).catch((error: unknown) => {
-    throw new Misuse(`${place}: ${fileTrouble(error)}`);
-  });
+  const found = await stat(place).catch((error: unknown) => error as NodeJS.ErrnoException);
+  if (found instanceof Error) {
+    if (found.code === 'ENOENT' && (await isNew(place)))
+      return { root: path.dirname(place), document: path.basename(place), characters: 1 };
+    throw new Misuse(`${place}: ${fileTrouble(found)}`);
+  }
   if (!found.isDirectory()) {
     if (!/\.(?:ya?ml|json)$/i.test(place))
       throw new Misuse(
@@ -66,8 +75,26 @@ async function placeOf(place: string): Promise<{ root: string; document: string;
       );
     return { root: path.dirname(place), document: path.basename(place), characters: 1 };
   }
-  const documents = (await readdir(place)).filter((name) => /\.dothop\.(?:ya?ml|json)$/i.test(name)).sort();
+  const documents = await documentsIn(place);
   return { root: place, document: documents[0] ?? newDocument, characters: documents.length };
+}
+
+/** The documents of a folder. */
+const documentsIn = async (folder: string): Promise<string[]> =>
+  (await readdir(folder)).filter((name) => documentName.test(name)).sort();
+
+/**
+ * Whether a path is that of a document that is yet to be made, in a folder that is there.
+ *
+ * @throws {Misuse} where another one is called nearly so: then that was meant
+ */
+async function isNew(place: string): Promise<boolean> {
+  if (!documentName.test(place)) return false;
+  const others = await documentsIn(path.dirname(place)).catch(() => undefined);
+  if (others === undefined) return false;
+  const near = nearestName(path.basename(place), others);
+  if (near !== undefined) throw new Misuse(`${place}: there is no such file; did you mean "${near}"?`);
+  return true;
 }
 
 /**
