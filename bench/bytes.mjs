@@ -54,7 +54,7 @@ export function bytesPerPose(controller, outfit) {
 /** A character of the demo, without its images. */
 export function demo(file) {
   const read = readDocument(readFileSync(new URL(`../demo/${file}`, import.meta.url), 'utf8'), file);
-  const size = { width: 512, height: 672 };
+  const size = { width: 512, height: 728 };
   const images = Object.fromEntries([...read.images.keys()].map((name) => [name, size]));
   return compileDocument(read, { images });
 }

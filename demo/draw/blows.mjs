@@ -277,3 +277,102 @@ export const getUp = [
     coat: [0, 1],
   },
 ];
+
+/** Half up from the ground, on one arm: between lying and sitting up. */
+export const propped = [
+  {
+    hip: [1, -4.4],
+    lean: -54,
+    head: 6,
+    headMove: [0.2, 0.6],
+    nearFoot: [11.6, -0.2, -30],
+    farFoot: [9.4, 0, -14],
+    nearHand: [6.8, 1.6],
+    farHand: [-5.4, 4.4],
+    pole: { angle: 64, grip: 10, length: 31 },
+    scarf: [-118, 9, 0.6],
+    coat: [0, 0.5],
+    eye: 'shut',
+    hat: [-0.6, -0.4, -4],
+  },
+];
+
+/**
+ * Out of the water: hanging from the edge, one pull, a knee over it, up. The feet begin far below the edge; whoever moves the body
+ * raises them with the pull.
+ */
+export const climb = [
+  {
+    hip: [-2.6, -12.6],
+    lean: 8,
+    head: -16,
+    headMove: [-0.4, 0.4],
+    nearFoot: [-3.4, -2, 34],
+    farFoot: [-0.4, -1.8, 40],
+    nearHand: [5.6, -8],
+    farHand: [6.6, -7.2],
+    nearElbow: 1,
+    pole: { angle: 84, grip: 16, length: 30, behind: true },
+    scarf: [176, 9, 0.2],
+    coat: [0, -0.4],
+    eye: 'wide',
+    drops: [
+      [-6, -10, 1.7],
+      [3, -4, 1.3],
+    ],
+  },
+  {
+    hip: [-2, -12.4],
+    lean: 16,
+    head: -4,
+    nearFoot: [-4.4, -0.6, 44],
+    farFoot: [2.2, -4.4, 20],
+    nearHand: [7, 1.6],
+    farHand: [7.6, 2.4],
+    pole: { angle: 86, grip: 16, length: 30, behind: true },
+    scarf: [170, 9.5, 0.8],
+    coat: [-0.6, 0],
+    eye: 'shut',
+    mouth: true,
+    drops: [
+      [-7, -8, 1.3],
+      [-1, -3, 1.7],
+      [5, -6, 1.3],
+    ],
+  },
+  {
+    hip: [-1.2, -9],
+    lean: 40,
+    head: -20,
+    headMove: [0.6, 0.4],
+    nearFoot: [-5.6, -2.4, 58],
+    farFoot: [3.8, 0, 0],
+    nearHand: [6.6, 6.6],
+    farHand: [4.6, 8.2],
+    pole: { angle: 76, grip: 16, length: 31 },
+    scarf: [-160, 9, 0.4],
+    coat: [-1.4, 1],
+    eye: 'shut',
+    drops: [
+      [-8, -6, 1.3],
+      [2, -2, 1.7],
+    ],
+  },
+  {
+    hip: [-0.8, -9.6],
+    lean: 22,
+    head: -6,
+    headMove: [0.4, 0.6],
+    nearFoot: [-4.4, 0, 30],
+    farFoot: [4, 0, 1.3],
+    nearHand: [7.8, 2.4],
+    farHand: [2.4, 7],
+    pole: { angle: 22, grip: 11, length: 36 },
+    scarf: [-146, 9, 0.9],
+    coat: [-0.4, 1.8],
+    drops: [
+      [-7, -9, 1.3],
+      [5, -3, 1.7],
+    ],
+  },
+];

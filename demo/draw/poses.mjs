@@ -1,6 +1,6 @@
 // Wick's poses, clip by clip, in the order of the sheet.
 import { bump, dash, flip } from './air.mjs';
-import { getUp, knocked, skid, swing3 } from './blows.mjs';
+import { climb, getUp, knocked, propped, skid, swing3 } from './blows.mjs';
 import { frames, step, wave } from './cycle.mjs';
 
 const stand = frames(8, (p, i) => {
@@ -504,4 +504,6 @@ export const clips = {
   dash,
   flip,
   bump,
+  propped,
+  climb,
 };

@@ -7,7 +7,7 @@ import { JettyPage } from './jetty-page.js';
 const browser = new JettyPage();
 const wick = fileURLToPath(new URL('../../../demo/wick.dothop.yaml', import.meta.url));
 const read = readDocument(readFileSync(wick, 'utf8'), 'wick.dothop.yaml');
-const size = { width: 512, height: 672 };
+const size = { width: 512, height: 728 };
 const controller = compileDocument(read, {
   images: Object.fromEntries([...read.images.keys()].map((file) => [file, size])),
 });
@@ -136,7 +136,7 @@ test('what just happened is copied as a rehearsal that passes the same without a
   const passed = trace.flatMap((one) =>
     one.kind === 'switch' && one.track === trackOf(one.name) && one.name !== 'with-body' ? [one.name] : [],
   );
-  expect(passed.slice(0, 3)).toEqual(['go', 'takeoff', 'rise']);
+  expect(passed.slice(0, 3)).toEqual(['go', 'takeoff', 'fall']);
   const shown = samples
     .at(-1)!
     .tracks.filter(({ state }, i) => trackOf(state) === controller.tracks[i]!.name && state !== 'with-body')

@@ -34,18 +34,18 @@ describe('dot-hop cells', () => {
     const { code, out } = dotHop(['cells', 'wick.dothop.yaml']);
     expect(code).toBe(0);
     const lines = out.trimEnd().split('\n');
-    expect(lines).toHaveLength(97);
+    expect(lines).toHaveLength(105);
     expect(lines[17]!.trim().split(/\s+/)).toEqual(['16', 'wick-16', '0', '112', '64', '56', 'run']);
   });
 
   test('draws them, numbered, and prints JSON or CSV beside it', async () => {
     const { code, out, err } = dotHop(['cells', 'wick.dothop.yaml', '-o', 'cells.png', '--json']);
-    expect([code, err]).toEqual([0, '96 cells numbered in cells.png\n']);
+    expect([code, err]).toEqual([0, '104 cells numbered in cells.png\n']);
     const told = JSON.parse(out) as { sheet: string; cells: unknown[] };
     expect(told.sheet).toBe('wick');
     expect(told.cells[3]).toMatchObject({ index: 3, x: 192, clips: ['stand'] });
     const { width, height } = await sharp(path.join(folder, 'cells.png')).metadata();
-    expect([width, height]).toEqual([1128, 1992]);
+    expect([width, height]).toEqual([1128, 2152]);
     expect(dotHop(['cells', 'wick.png', '--cell', '64x56', '--csv']).out.split('\n')[2]).toBe(
       '1,wick-1,64,0,64,56,row0',
     );
@@ -53,7 +53,7 @@ describe('dot-hop cells', () => {
 
   test('reads a document from standard input', () => {
     const text = readFileSync(path.join(folder, 'wick.dothop.yaml'), 'utf8');
-    expect(dotHop(['cells', '-', '--csv'], text).out.split('\n')).toHaveLength(98);
+    expect(dotHop(['cells', '-', '--csv'], text).out.split('\n')).toHaveLength(106);
   });
 });
 
@@ -151,9 +151,9 @@ describe('dot-hop preview, other formats', () => {
   });
 
   test('GIF is written in hundredths, and the whole still lasts as long', () => {
-    const { err } = dotHop(['preview', 'wick.dothop.yaml', 'fall-start', '-o', 'f.gif', '--rate', '1.5']);
+    const { err } = dotHop(['preview', 'wick.dothop.yaml', 'land', '-o', 'f.gif', '--rate', '1.5']);
     expect(err).toContain(
-      'gif cannot hold the true times: picture 2 lasts 46.67 ms and is written as 50; the whole is 126.67 ms, written as 130',
+      'gif cannot hold the true times: picture 0 lasts 46.67 ms and is written as 50; the whole is 146.67 ms, written as 150',
     );
   });
 
@@ -304,7 +304,7 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
     ],
     [
       ['cells', 'wick.png', '--cell', '9999x2'],
-      'a grid of cells of 9999x2 pixels does not fit into an image of 512x672',
+      'a grid of cells of 9999x2 pixels does not fit into an image of 512x728',
     ],
     [['cells', 'wick.png', '--cell', 'big'], 'It must be written as width x height'],
     [['cells', 'wick.dothop.yaml', '--sheet', 'x'], '--sheet x: the document has the sheets wick'],

@@ -104,7 +104,7 @@ describe('the guides', () => {
           definition.document === 'above.yaml'
             ? above!
             : readDocument(readFileSync(path.join(folder, definition.document), 'utf8'));
-        const size = { width: 512, height: 672 };
+        const size = { width: 512, height: 728 };
         const images = Object.fromEntries([...document.images.keys()].map((file) => [file, size]));
         const result = runRehearsal(compileDocument(document, { images }), definition);
         expect(unmetText(result)).toBe('');

@@ -25,7 +25,7 @@ import type { ServedPage } from './served-page.js';
 const here = path.dirname(fileURLToPath(import.meta.url));
 const demo = path.join(root, 'demo');
 const wick = readDocument(readFileSync(path.join(demo, 'wick.dothop.yaml'), 'utf8'), 'wick.dothop.yaml');
-const images = Object.fromEntries([...wick.images.keys()].map((name) => [name, { width: 512, height: 672 }]));
+const images = Object.fromEntries([...wick.images.keys()].map((name) => [name, { width: 512, height: 728 }]));
 const controller = compileDocument(wick, { images });
 
 let folder: string;

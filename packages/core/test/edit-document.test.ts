@@ -19,7 +19,7 @@ const definitionOf = (text: string): ControllerDefinition =>
 function compiled(text: string): Controller {
   const document = readDocument(text, 'wick.dothop.yaml');
   const files = [...document.images.keys()];
-  const images = Object.fromEntries(files.map((file) => [file, { width: 512, height: 672 }]));
+  const images = Object.fromEntries(files.map((file) => [file, { width: 512, height: 728 }]));
   return compileDocument(document, { images });
 }
 

@@ -10,7 +10,7 @@ const whole = readDocument(wick).definition;
 test('a misspelt field is left out and told, and all else is there', () => {
   const text = wick.replace('walk:       { cells: 8-15, fps: 11', 'walk:       { cells: 8-15, fsp: 11');
   const { definition, problems } = readSoundPart(text, 'wick.yaml');
-  expect(problems.map(({ path, line }) => [path.join('.'), line])).toEqual([['clips.walk.fsp', 106]]);
+  expect(problems.map(({ path, line }) => [path.join('.'), line])).toEqual([['clips.walk.fsp', 111]]);
   const { fps, ...walk } = whole.clips.walk!;
   expect(fps).toBe(11);
   expect(definition).toEqual({ ...whole, clips: { ...whole.clips, walk } });

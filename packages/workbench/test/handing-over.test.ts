@@ -188,7 +188,7 @@ test('an image that is missing is told, although the document says its size, and
   const { page } = bench;
   await bench.beginNew();
   const text = read('faulty-rules.dothop.yaml').toString();
-  const sized = text.replace('image: wick.png,', 'image: wick.png, size: [512, 672],');
+  const sized = text.replace('image: wick.png,', 'image: wick.png, size: [512, 728],');
   expect(sized).not.toBe(text);
   await bench.bring([fileOf('gone.dothop.yaml', sized)]);
   await page.locator('.found').getByText('wick.png is not among the files').waitFor();

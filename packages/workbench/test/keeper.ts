@@ -6,7 +6,7 @@ import type { FilePayload } from './workbench-page.js';
 /** Clips of Wick, and no more: what comes after they are timed is done in the page. */
 export const clips = `dotHop: 1
 name: keeper
-sheets: { wick: { image: wick.png, size: [512, 672], grid: { cell: [64, 56] } } }
+sheets: { wick: { image: wick.png, size: [512, 728], grid: { cell: [64, 56] } } }
 clips:
   stand: { cells: 0-7, fps: 8 }
   walk: { cells: 8-15, fps: 11, stride: 23 }

@@ -156,7 +156,7 @@ test('ground is drawn on the stage and walked on; what is wrong there is kept wi
   const { trace, path } = runRehearsal(wick, definition);
   const shown = trace.flatMap(({ kind, name }) => (kind === 'switch' ? [name] : []));
   expect(shown).toContain('go');
-  expect(shown).not.toContain('fall-start');
+  expect(shown).not.toContain('fall');
   const [farthest] = path.toSorted((a, b) => b.x - a.x);
   expect([Math.round(farthest!.x), Math.round(farthest!.y)]).toEqual([80, -20]);
   await page.keyboard.press('Control+z');

@@ -6,7 +6,7 @@ const document = readDocument(
   readFileSync(fileURLToPath(new URL('../../../demo/wick.dothop.yaml', import.meta.url)), 'utf8'),
   'wick.dothop.yaml',
 );
-const size = { width: 512, height: 672 };
+const size = { width: 512, height: 728 };
 
 /** Wick, as the demo has him. */
 export const wick = compileDocument(document, {

@@ -20,6 +20,9 @@ export { bindings, regions } from './bindings';
 const hardBreath = 2.5;
 const breathTime = { up: 2600, down: 2200 };
 
+/** How many milliseconds he goes on against a wall. */
+const atWall = 60;
+
 interface Rectangle {
   readonly x: number;
   readonly y: number;
@@ -79,22 +82,29 @@ export class Game {
     controls.feed(performer, byHand);
     // While the pole swings, and while he lies, the feet stay where they are.
     const planted = body.grounded && performer.value('busy') === true;
-    const along = planted ? 0 : controls.numberOf('along');
+    const steered = controls.numberOf('along');
+    const along = planted ? 0 : steered;
     const [slow, down] = [controls.isHeld('slow'), controls.isHeld('down')];
     const fallen = physics.step(ms);
     if (fallen !== undefined) this.particles.splash(fallen, waterTop - 2);
     if (performer.state !== 'dash') body.dashes = 0;
+    const sinks = body.x;
     if (body.step(ms, { along, slow, down, holdsHop: controls.isHeld('jump') })) {
-      performer.pulse('splash');
-      this.particles.splash(body.x, waterTop - 18);
+      performer.pulse('sunk');
+      this.particles.splash(sinks, waterTop - 2);
     }
 
     tellBody(performer, body);
-    performer.set('along', along);
+    // Whoever has run into a wall wants to go nowhere after a moment: he stands before it.
+    performer.set('along', body.blocked > atWall ? 0 : steered);
     performer.set('breath', this.breathe(ms));
     const happened = performer.step(ms);
     for (let i = 0; i < happened; i++) this.hear(i);
 
+    // The drawings say where his hands are; the edge is there.
+    const { grip } = performer.pose.points;
+    if (grip === undefined) body.standUp();
+    else body.hang(grip);
     this.strike();
     this.moveGulls(ms);
     this.particles.move(ms);
@@ -103,15 +113,28 @@ export class Game {
 
   /** @param between how far the next step has come; everything that moves fast is drawn on its way to it */
   draw(context: CanvasRenderingContext2D, between: number): void {
-    const { time, lit, gulls, camera, cameraBefore, body, physics } = this;
-    const cameraX = Math.round(cameraBefore.x + (camera.x - cameraBefore.x) * between);
-    const cameraY = Math.round(cameraBefore.y + (camera.y - cameraBefore.y) * between);
-    const { decks, barrels } = physics;
+    const { time, lit, gulls, cameraBefore, body, physics } = this;
+    const mid = (before: number, now: number): number => before + (now - before) * between;
+    const [x, y] = [mid(body.before.x, body.x), mid(body.before.y, body.y)];
+    // He and the camera come to whole pixels together: rounded each by itself they would tremble against each other.
+    const camera = {
+      x: Math.round(x) - Math.round(x - mid(cameraBefore.x, this.camera.x)),
+      y: Math.round(y) - Math.round(y - mid(cameraBefore.y, this.camera.y)),
+    };
+    const cameraX = Math.max(0, Math.min(worldWidth - view.width, camera.x));
+    const cameraY = Math.max(worldTop, Math.min(0, camera.y));
+    const { barrels } = physics;
+    // So does the deck that carries him.
+    const decks = physics.decks.map((deck) => {
+      const carries = body.grounded && Math.abs(deck.x - x) < 34 && Math.abs(deck.y - y) < 3;
+      return carries
+        ? { x: Math.round(deck.x - x) + Math.round(x), y: Math.round(deck.y - y) + Math.round(y) }
+        : deck;
+    });
     const scene = { time, cameraX, cameraY, lit, gulls, decks, barrels, drops: this.particles.all };
     this.scenery.drawBehind(context, scene);
-    const x = body.before.x + (body.x - body.before.x) * between;
-    const y = body.before.y + (body.y - body.before.y) * between;
-    drawPose(context, this.character.images, this.performer.pose, x - cameraX, y - cameraY);
+    const [left, top] = [Math.round(x) - cameraX, Math.round(y) - cameraY];
+    drawPose(context, this.character.images, this.performer.pose, left, top);
     this.scenery.drawBefore(context, scene);
   }
 
@@ -145,7 +168,7 @@ export class Game {
 
   /** Running makes the breath hard; standing still calms it. */
   private breathe(ms: number): number {
-    const runs = this.body.grounded && Math.abs(this.body.vx) > 88;
+    const runs = this.body.grounded && Math.abs(this.body.wentAlong) > 88;
     const aim = runs ? hardBreath : 1;
     this.breath += (aim - this.breath) * Math.min(1, ms / (runs ? breathTime.up : breathTime.down));
     return this.breath;

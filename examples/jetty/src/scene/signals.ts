@@ -2,7 +2,8 @@ import type { Performer } from 'dot-hop';
 
 /** What any body of a platformer can say of itself, whatever moves it. Pixels a second, right and down positive. */
 export interface Told {
-  readonly vx: number;
+  /** How fast it really went, whatever it wanted: before a wall that is nothing. */
+  readonly wentAlong: number;
   readonly vy: number;
   readonly grounded: boolean;
   /** Whether a wall stopped it in the air just now. */
@@ -19,7 +20,7 @@ export interface Told {
  * nothing.
  */
 export function tellBody(performer: Performer, body: Told): void {
-  performer.set('vx', Math.round(body.vx * 100) / 100);
+  performer.set('vx', Math.round(body.wentAlong * 100) / 100);
   performer.set('vy', Math.round(body.vy * 100) / 100);
   performer.set('grounded', body.grounded);
   performer.set('fresh', body.fresh);

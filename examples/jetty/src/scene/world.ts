@@ -35,6 +35,20 @@ export const grounds: readonly Ground[] = [
   { left: 1350, right: worldWidth + 20, top: deckTop - 30, made: 'stone' },
 ];
 
+/** An edge where one climbs out of the water; the land lies to its left (-1) or right (1). */
+export interface Shore {
+  readonly x: number;
+  readonly top: number;
+  readonly land: 1 | -1;
+}
+
+export const shores: readonly Shore[] = [
+  { x: 300, top: deckTop, land: -1 },
+  { x: 372, top: deckTop, land: 1 },
+  { x: 650, top: deckTop, land: -1 },
+  { x: 880, top: deckTop, land: 1 },
+];
+
 /** Solid from above only: one hops up through it, and drops down through it. */
 export interface Plank {
   readonly left: number;
