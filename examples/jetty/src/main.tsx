@@ -2,13 +2,13 @@ import { Controls, crispCanvas, followEdits, openCharacter } from '@dot-hop/brow
 import type { Loop } from '@dot-hop/browser';
 import { mountOverlay } from '@dot-hop/browser/overlay';
 import type { Overlay, OverlaySetup } from '@dot-hop/browser/overlay';
-import { fitting, runPage } from '../../common/parts';
-import type { MountCanvas } from '../../common/parts';
-import { Page } from './panel/Page';
-import { Game, bindings, regions } from './scene/game';
-import { physicsReady } from './scene/physics';
-import { wick } from './scene/wick';
-import { view } from './scene/world';
+import { fitting, runPage } from '../../common/parts.js';
+import type { MountCanvas } from '../../common/parts.js';
+import { Page } from './panel/Page.js';
+import { Game, bindings, regions } from './scene/game.js';
+import { physicsReady } from './scene/physics.js';
+import { wick } from './scene/wick.js';
+import { view } from './scene/world.js';
 import './style.css';
 
 runPage('Fetching Wick', async (progress) => {

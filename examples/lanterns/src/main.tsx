@@ -1,10 +1,10 @@
 import { Controls, openCharacter } from '@dot-hop/browser';
 import folkDocument from '../../../demo/townsfolk/folk.dothop.yaml';
-import { bindings } from '../../common/bindings';
-import { runPage } from '../../common/parts';
-import { Page } from './panel/Page';
-import { Game, firstPeople } from './scene/game';
-import { followHands } from './scene/hands';
+import { bindings } from '../../common/bindings.js';
+import { runPage } from '../../common/parts.js';
+import { Page } from './panel/Page.js';
+import { Game, firstPeople } from './scene/game.js';
+import { followHands } from './scene/hands.js';
 import '../../common/controls.css';
 import './style.css';
 

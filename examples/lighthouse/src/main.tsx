@@ -1,10 +1,10 @@
 import { Controls, loadCharacter } from '@dot-hop/browser';
 import wickUrl from '../../../demo/wick.dothop.yaml?url';
-import { redrawDial } from '../../common/dial';
-import { fitting, runPage } from '../../common/parts';
-import { loadTownsfolk } from '../../common/townsfolk';
-import { Page } from './panel/Page';
-import { Game, bindings } from './scene/game';
+import { redrawDial } from '../../common/dial.js';
+import { fitting, runPage } from '../../common/parts.js';
+import { loadTownsfolk } from '../../common/townsfolk.js';
+import { Page } from './panel/Page.js';
+import { Game, bindings } from './scene/game.js';
 import '../../common/controls.css';
 import './style.css';
 

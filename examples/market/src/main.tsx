@@ -1,12 +1,12 @@
 import { Controls, Pointer, crispCanvas, drawPose, openCharacter } from '@dot-hop/browser';
 import folkDocument from '../../../demo/townsfolk/folk.dothop.yaml';
-import { redrawDial } from '../../common/dial';
-import { bindings } from '../../common/bindings';
-import { fitting, runPage } from '../../common/parts';
-import { loadTownsfolk } from '../../common/townsfolk';
-import { Page } from './panel/Page';
-import { Game } from './scene/game';
-import { view } from './scene/square';
+import { redrawDial } from '../../common/dial.js';
+import { bindings } from '../../common/bindings.js';
+import { fitting, runPage } from '../../common/parts.js';
+import { loadTownsfolk } from '../../common/townsfolk.js';
+import { Page } from './panel/Page.js';
+import { Game } from './scene/game.js';
+import { view } from './scene/square.js';
 import '../../common/controls.css';
 import './style.css';
 

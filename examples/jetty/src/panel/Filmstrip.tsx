@@ -1,7 +1,7 @@
 import { drawPose } from '@dot-hop/browser';
 import { poseOf } from 'dot-hop';
 import { useEffect, useMemo, useRef } from 'react';
-import type { Game } from '../scene/game';
+import type { Game } from '../scene/game.js';
 
 const frame = { width: 64, height: 52 };
 const gap = 4;

@@ -1,5 +1,5 @@
 import { wardrobeOf } from 'dot-hop/wardrobe';
-import type { Game } from '../scene/game';
+import type { Game } from '../scene/game.js';
 
 interface GearProps {
   readonly game: Game;

@@ -1,12 +1,12 @@
 import { lastSwitchText } from 'dot-hop/explain';
-import { Scene } from '../../../common/parts';
-import type { MountCanvas } from '../../../common/parts';
-import { regions } from '../scene/bindings';
-import type { Game } from '../scene/game';
-import { Filmstrip } from './Filmstrip';
-import { Gear } from './Gear';
-import { Ladder } from './Ladder';
-import { Signals } from './Signals';
+import { Scene } from '../../../common/parts.js';
+import type { MountCanvas } from '../../../common/parts.js';
+import { regions } from '../scene/bindings.js';
+import type { Game } from '../scene/game.js';
+import { Filmstrip } from './Filmstrip.js';
+import { Gear } from './Gear.js';
+import { Ladder } from './Ladder.js';
+import { Signals } from './Signals.js';
 
 interface PageProps {
   readonly game: Game;

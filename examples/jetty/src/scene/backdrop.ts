@@ -1,7 +1,7 @@
-import { box, paintOnce } from '../../../common/brush';
-import { chanceAt } from '../../../common/chance';
-import type { Context } from '../../../common/brush';
-import { deckTop, view } from './world';
+import { box, paintOnce } from '../../../common/brush.js';
+import { chanceAt } from '../../../common/chance.js';
+import type { Context } from '../../../common/brush.js';
+import { deckTop, view } from './world.js';
 
 const dusk = [
   '#2a2350',

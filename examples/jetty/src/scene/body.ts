@@ -1,9 +1,15 @@
 import RAPIER from '@dimforge/rapier2d-compat';
-import type { CharacterCollision, Collider, KinematicCharacterController, RigidBody, Vector } from '@dimforge/rapier2d-compat';
-import { gravity } from './physics';
-import type { Physics } from './physics';
-import { deckTop, shores, waterTop, worldWidth } from './world';
-import type { Shore } from './world';
+import type {
+  CharacterCollision,
+  Collider,
+  KinematicCharacterController,
+  RigidBody,
+  Vector,
+} from '@dimforge/rapier2d-compat';
+import { gravity } from './physics.js';
+import type { Physics } from './physics.js';
+import { deckTop, shores, waterTop, worldWidth } from './world.js';
+import type { Shore } from './world.js';
 
 /** What the player wants to do. */
 export interface Wish {
@@ -208,9 +214,8 @@ export class Body {
       if (this.dropping > 0 && this.physics.isPlank(other)) return false;
       return !this.physics.letsThrough(other, soles, wanted.y >= 0);
     });
-    const met = Array.from(
-      { length: controller.numComputedCollisions() },
-      (_, i) => controller.computedCollision(i)!,
+    const met = Array.from({ length: controller.numComputedCollisions() }, (_, i) =>
+      controller.computedCollision(i)!,
     );
     const isWall = ({ normal1, collider }: CharacterCollision): boolean =>
       Math.abs(normal1.x) > 0.85 &&

@@ -1,8 +1,8 @@
-import { box, paintOnce } from '../../../common/brush';
-import { chanceAt } from '../../../common/chance';
-import type { Context } from '../../../common/brush';
-import { deckTop, grounds, lampPosts, planks, view, waterTop, worldTop, worldWidth } from './world';
-import type { Ground } from './world';
+import { box, paintOnce } from '../../../common/brush.js';
+import { chanceAt } from '../../../common/chance.js';
+import type { Context } from '../../../common/brush.js';
+import { deckTop, grounds, lampPosts, planks, view, waterTop, worldTop, worldWidth } from './world.js';
+import type { Ground } from './world.js';
 
 function paintPost(context: Context, x: number, top: number, bottom: number): void {
   box(context, '#2a1c30', x - 4, top, 8, bottom - top);

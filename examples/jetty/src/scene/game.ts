@@ -3,18 +3,18 @@ import type { Controls } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import type { OutfitDefinition } from 'dot-hop';
 import { wardrobeOf } from 'dot-hop/wardrobe';
-import { byHand } from './bindings';
-import { Body } from './body';
-import { Particles } from './particles';
-import { Physics } from './physics';
-import { Scenery } from './scenery';
-import { tellBody } from './signals';
-import { newGulls } from './things';
-import type { Gull } from './things';
-import type { Wick, WickPerformer } from './wick';
-import { gullPerches, lampPosts, lantern, view, waterTop, worldTop, worldWidth } from './world';
+import { byHand } from './bindings.js';
+import { Body } from './body.js';
+import { Particles } from './particles.js';
+import { Physics } from './physics.js';
+import { Scenery } from './scenery.js';
+import { tellBody } from './signals.js';
+import { newGulls } from './things.js';
+import type { Gull } from './things.js';
+import type { Wick, WickPerformer } from './wick.js';
+import { gullPerches, lampPosts, lantern, view, waterTop, worldTop, worldWidth } from './world.js';
 
-export { bindings, regions } from './bindings';
+export { bindings, regions } from './bindings.js';
 
 /** How hard Wick breathes after a long run, and how many milliseconds it takes him to get there and back. */
 const hardBreath = 2.5;

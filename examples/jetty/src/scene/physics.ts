@@ -1,6 +1,6 @@
 import RAPIER from '@dimforge/rapier2d-compat';
 import type { Collider, RigidBody, World } from '@dimforge/rapier2d-compat';
-import { barrelRadius, barrels, boatAt, boats, grounds, planks, waterTop } from './world';
+import { barrelRadius, barrels, boatAt, boats, grounds, planks, waterTop } from './world.js';
 
 /** To be awaited once, before the first {@link Physics}. */
 export const physicsReady = (): Promise<void> => RAPIER.init();

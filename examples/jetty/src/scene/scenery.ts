@@ -1,11 +1,11 @@
-import { Backdrop } from './backdrop';
-import { box } from '../../../common/brush';
-import type { Context } from '../../../common/brush';
-import { paintedWorld } from './dock';
-import type { Barrel } from './physics';
-import { Barrels, Fleet, drawGull, drawLantern, drawWaves, paintedGlow } from './things';
-import type { Gull } from './things';
-import { lampPosts, worldTop } from './world';
+import { Backdrop } from './backdrop.js';
+import { box } from '../../../common/brush.js';
+import type { Context } from '../../../common/brush.js';
+import { paintedWorld } from './dock.js';
+import type { Barrel } from './physics.js';
+import { Barrels, Fleet, drawGull, drawLantern, drawWaves, paintedGlow } from './things.js';
+import type { Gull } from './things.js';
+import { lampPosts, worldTop } from './world.js';
 
 /** What of the scene changes. */
 export interface SceneState {

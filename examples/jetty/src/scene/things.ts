@@ -1,7 +1,7 @@
-import { box, paintOnce } from '../../../common/brush';
-import type { Context } from '../../../common/brush';
-import type { Barrel } from './physics';
-import { barrelRadius, boats, gullPerches, view, waterTop } from './world';
+import { box, paintOnce } from '../../../common/brush.js';
+import type { Context } from '../../../common/brush.js';
+import type { Barrel } from './physics.js';
+import { barrelRadius, boats, gullPerches, view, waterTop } from './world.js';
 
 const gullPerched = ['..www...', '.wwkwo..', '.wwww...', 'gwwwww..', 'ggwwwww.', '.ggwww..', '...o.o..'];
 const gullFlying = [

@@ -1,8 +1,8 @@
 import { keptOutSentence, lastSwitchText, partText } from 'dot-hop/explain';
-import { Scene, Slider } from '../../../common/parts';
-import type { MountCanvas } from '../../../common/parts';
-import { mostPeople } from '../scene/crowd';
-import type { Game } from '../scene/game';
+import { Scene, Slider } from '../../../common/parts.js';
+import type { MountCanvas } from '../../../common/parts.js';
+import { mostPeople } from '../scene/crowd.js';
+import type { Game } from '../scene/game.js';
 
 interface PageProps {
   readonly game: Game;

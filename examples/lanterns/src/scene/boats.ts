@@ -1,4 +1,4 @@
-import { pavement, quay } from './quay';
+import { pavement, quay } from './quay.js';
 
 /** A boat with lanterns that passes along the quay. */
 export interface Boat {

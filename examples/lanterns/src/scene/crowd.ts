@@ -1,10 +1,10 @@
 import type { Controller } from 'dot-hop';
 import { Troupe } from 'dot-hop/troupe';
 import type { DrawnMembers } from 'dot-hop/troupe';
-import { chanceFrom } from '../../../common/chance';
-import type { Boats } from './boats';
-import type { FolkNames } from './folk';
-import { nearWater, pavement, quay } from './quay';
+import { chanceFrom } from '../../../common/chance.js';
+import type { Boats } from './boats.js';
+import type { FolkNames } from './folk.js';
+import { nearWater, pavement, quay } from './quay.js';
 
 /** The most people of the slider. */
 export const mostPeople = 50_000;

@@ -1,14 +1,14 @@
 import { Painter } from '@dot-hop/browser';
 import type { Controls } from '@dot-hop/browser';
-import { Boats } from './boats';
-import { Crowd } from './crowd';
-import type { Folk } from './folk';
-import { Lights } from './lights';
-import { Looks, sheetSize, tile } from './looks';
-import { Overview } from './overview';
-import { pavement, props, quay } from './quay';
-import { Grounds, Pieces, boatLanterns, windows } from './scenery';
-import type { Piece } from './scenery';
+import { Boats } from './boats.js';
+import { Crowd } from './crowd.js';
+import type { Folk } from './folk.js';
+import { Lights } from './lights.js';
+import { Looks, sheetSize, tile } from './looks.js';
+import { Overview } from './overview.js';
+import { pavement, props, quay } from './quay.js';
+import { Grounds, Pieces, boatLanterns, windows } from './scenery.js';
+import type { Piece } from './scenery.js';
 
 /** Pixels a second of the one that is led, and of the view when nobody is. */
 const speeds = { quick: 44, slow: 20, view: 420 };

@@ -1,4 +1,4 @@
-import type { Game } from './game';
+import type { Game } from './game.js';
 
 /** How far a finger may move, in CSS pixels, and still tap. */
 const still = 6;

@@ -1,6 +1,6 @@
 import { Painter } from '@dot-hop/browser';
 import type { PaintedView } from '@dot-hop/browser';
-import { boatLanterns, paintGlow } from './scenery';
+import { boatLanterns, paintGlow } from './scenery.js';
 
 const lantern = [255, 214, 150] as const;
 

@@ -3,7 +3,7 @@ import { stampsOf } from 'dot-hop';
 import type { Pose } from 'dot-hop';
 import { randomCrowd, wardrobeOf } from 'dot-hop/wardrobe';
 
-import type { Folk } from './folk';
+import type { Folk } from './folk.js';
 
 /** The room of one drawing, and where the feet stand in it. */
 export const tile = { width: 40, height: 48, x: 20, y: 42 };

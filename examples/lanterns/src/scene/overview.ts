@@ -1,6 +1,6 @@
-import type { Boats } from './boats';
-import type { Crowd } from './crowd';
-import { pavement, quay } from './quay';
+import type { Boats } from './boats.js';
+import type { Crowd } from './crowd.js';
+import { pavement, quay } from './quay.js';
 
 /** How many pixels of the quay one of the overview is. */
 const scale = 12;

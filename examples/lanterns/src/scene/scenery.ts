@@ -1,9 +1,9 @@
-import { box, paintOnce } from '../../../common/brush';
-import type { Context } from '../../../common/brush';
-import { chanceAt, chanceFrom } from '../../../common/chance';
-import { awnings, paintBarrels, paintCobbles, paintLamp, paintStall } from '../../../common/quayside';
-import { pavement, quay } from './quay';
-import type { Prop } from './quay';
+import { box, paintOnce } from '../../../common/brush.js';
+import type { Context } from '../../../common/brush.js';
+import { chanceAt, chanceFrom } from '../../../common/chance.js';
+import { awnings, paintBarrels, paintCobbles, paintLamp, paintStall } from '../../../common/quayside.js';
+import { pavement, quay } from './quay.js';
+import type { Prop } from './quay.js';
 
 /** A picture among others on one image, and where its foot is in it. */
 export interface Piece {

@@ -1,6 +1,6 @@
-import { Dial, Scene } from '../../../common/parts';
-import type { MountCanvas } from '../../../common/parts';
-import type { Game } from '../scene/game';
+import { Dial, Scene } from '../../../common/parts.js';
+import type { MountCanvas } from '../../../common/parts.js';
+import type { Game } from '../scene/game.js';
 
 interface PageProps {
   readonly game: Game;

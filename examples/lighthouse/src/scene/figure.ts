@@ -12,7 +12,7 @@ import {
   SRGBColorSpace,
   Texture,
 } from 'three';
-import type { OrbitingCamera } from './camera';
+import type { OrbitingCamera } from './camera.js';
 
 /** Units of the world that one pixel of a drawing takes. */
 export const pixel = 0.055;

@@ -1,11 +1,11 @@
 import type { Bindings, Controls, LoadedCharacter } from '@dot-hop/browser';
 import { ConeGeometry, Mesh, MeshBasicMaterial, Raycaster, Vector2, WebGLRenderer } from 'three';
-import { chanceFrom } from '../../../common/chance';
-import type { Townsfolk } from '../../../common/townsfolk';
-import { OrbitingCamera } from './camera';
-import { Figure, forThreeDimensions, pixel } from './figure';
-import { Quay } from './quay';
-import { Rounds } from './rounds';
+import { chanceFrom } from '../../../common/chance.js';
+import type { Townsfolk } from '../../../common/townsfolk.js';
+import { OrbitingCamera } from './camera.js';
+import { Figure, forThreeDimensions, pixel } from './figure.js';
+import { Quay } from './quay.js';
+import { Rounds } from './rounds.js';
 
 /** What takes the camera round, and up and down. */
 export const bindings: Bindings = {

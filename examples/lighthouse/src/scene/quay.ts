@@ -21,7 +21,7 @@ import {
   SphereGeometry,
 } from 'three';
 import type { BufferGeometry, Object3D } from 'three';
-import { chanceFrom } from '../../../common/chance';
+import { chanceFrom } from '../../../common/chance.js';
 
 const colours = {
   haze: '#8a5276',

@@ -1,4 +1,4 @@
-import type { Figure } from './figure';
+import type { Figure } from './figure.js';
 
 /** The quay between the tower and the water, in units from the middle. */
 const ring = { inner: 3.6, outer: 7.6 };

@@ -1,7 +1,7 @@
 import { wardrobeOf } from 'dot-hop/wardrobe';
-import { Scene } from '../../../common/parts';
-import type { MountCanvas } from '../../../common/parts';
-import type { Game } from '../scene/game';
+import { Scene } from '../../../common/parts.js';
+import type { MountCanvas } from '../../../common/parts.js';
+import type { Game } from '../scene/game.js';
 
 interface CornerProps {
   readonly game: Game;

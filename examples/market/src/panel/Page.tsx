@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { Dial, Scene, Slider } from '../../../common/parts';
-import type { MountCanvas } from '../../../common/parts';
-import { Corner } from './Corner';
-import type { CompassWish, Game } from '../scene/game';
+import { Dial, Scene, Slider } from '../../../common/parts.js';
+import type { MountCanvas } from '../../../common/parts.js';
+import { Corner } from './Corner.js';
+import type { CompassWish, Game } from '../scene/game.js';
 
 interface PageProps {
   readonly game: Game;

@@ -1,8 +1,8 @@
-import { box, paintOnce } from '../../../common/brush';
-import { chanceFrom } from '../../../common/chance';
-import { awnings, paintBarrels, paintCobbles, paintLamp, paintStall } from '../../../common/quayside';
-import { stands, view } from './square';
-import type { Stand } from './square';
+import { box, paintOnce } from '../../../common/brush.js';
+import { chanceFrom } from '../../../common/chance.js';
+import { awnings, paintBarrels, paintCobbles, paintLamp, paintStall } from '../../../common/quayside.js';
+import { stands, view } from './square.js';
+import type { Stand } from './square.js';
 
 /** What is drawn of the square besides its people. */
 export class Backdrop {

@@ -3,7 +3,7 @@ import type { LoadedCharacter } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import type { OutfitDefinition } from 'dot-hop';
 import { randomCrowd, randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
-import type { Walker } from './walker';
+import type { Walker } from './walker.js';
 
 /** In how many choices any two of the crowd differ at least. */
 const differ = 3;

@@ -2,13 +2,13 @@ import { drawPose, dyeImages, goOn } from '@dot-hop/browser';
 import type { Controls, LoadedCharacter, Pointer } from '@dot-hop/browser';
 import { Performer, compileController } from 'dot-hop';
 import type { CompassDefinition, Controller, OutfitDefinition } from 'dot-hop';
-import { chanceFrom } from '../../../common/chance';
-import type { Townsfolk } from '../../../common/townsfolk';
-import { Backdrop } from './backdrop';
-import { Mannequins, anyOutfit, dress, dressCrowd } from './dressed';
-import { Stroller } from './stroller';
-import { ground, isFree, stands } from './square';
-import { Walker } from './walker';
+import { chanceFrom } from '../../../common/chance.js';
+import type { Townsfolk } from '../../../common/townsfolk.js';
+import { Backdrop } from './backdrop.js';
+import { Mannequins, anyOutfit, dress, dressCrowd } from './dressed.js';
+import { Stroller } from './stroller.js';
+import { ground, isFree, stands } from './square.js';
+import { Walker } from './walker.js';
 
 /** How many stroll in what chance has put on them. */
 const crowd = 100;

@@ -1,5 +1,5 @@
-import { ground, isFree } from './square';
-import type { Walker } from './walker';
+import { ground, isFree } from './square.js';
+import type { Walker } from './walker.js';
 
 /** How near others may come, in pixels, before one steps aside. */
 const room = 15;

@@ -1,6 +1,6 @@
 import type { Performer } from 'dot-hop';
 import type { LoadedCharacter } from '@dot-hop/browser';
-import { isFree } from './square';
+import { isFree } from './square.js';
 
 /** How much of a way up or down shows, seen from above at an angle. */
 const slant = 0.75;
