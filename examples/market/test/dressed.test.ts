@@ -12,6 +12,9 @@ interface Market {
   readonly game: {
     readonly walkers: readonly { readonly name: string; performer: Performer }[];
     readonly own: OutfitDefinition;
+    readonly isDressed: boolean;
+    readonly mannequins: { readonly performers: readonly Performer[] };
+    readonly folk: { readonly images: Record<string, unknown> };
     step(ms: number): void;
   };
   readonly loop: { pace: number };
@@ -21,6 +24,11 @@ declare global {
     market: Market;
   }
 }
+
+/** Until everybody has come, in what they wear: some come with each picture. */
+const dressed = async (): Promise<void> => {
+  await browser.page.waitForFunction(() => window.market.game.isDressed);
+};
 
 /** What each of the hundred wears, as a text. */
 const worn = (): Promise<string[]> =>
@@ -32,6 +40,7 @@ const worn = (): Promise<string[]> =>
 
 test('a hundred people, no two alike; another hundred while they walk, and nobody misses a frame', async () => {
   await open();
+  await dressed();
   const first = await worn();
   expect(first).toHaveLength(100);
   expect(new Set(first).size).toBe(100);
@@ -44,12 +53,31 @@ test('a hundred people, no two alike; another hundred while they walk, and nobod
     window.market.game.walkers.map(({ performer: { state, phase, time } }) => [state, phase, time]),
   );
   expect(after).toEqual(before);
+  await dressed();
   const second = await worn();
   expect(new Set([...first, ...second]).size).toBeGreaterThan(190);
 });
 
+test('of the copies in other colours those stay that somebody wears, however often all change their clothes', async () => {
+  await open();
+  for (let i = 0; i < 3; i++) {
+    await dressed();
+    await browser.page.getByTestId('another').click();
+  }
+  await dressed();
+  const [kept, needed] = await browser.page.evaluate(() => {
+    const { walkers, mannequins, folk } = window.market.game;
+    const worn = [...walkers.map(({ performer }) => performer), ...mannequins.performers];
+    const names = worn.flatMap(({ outfit }) => outfit?.dyed.map(({ name }) => name) ?? []);
+    return [Object.keys(folk.images).filter((name) => name.includes('?')), names];
+  });
+  expect(kept.length).toBeGreaterThan(40);
+  expect(new Set(kept)).toEqual(new Set(needed));
+});
+
 test('at every instant all that is worn shows the cell that the body shows, mirrored alike', async () => {
   await open();
+  await dressed();
   const { looked, wrong } = await browser.page.evaluate(() => {
     const { game, loop } = window.market;
     loop.pace = 0;

@@ -10,7 +10,7 @@ export { drawDial } from './dial.js';
 export type { DialColours } from './dial.js';
 export { crispCanvas, drawMarks, drawPose } from './draw.js';
 export type { CrispCanvas, MarkColours } from './draw.js';
-export { dyeImages } from './dyed.js';
+export { dropDyed, dyeImages } from './dyed.js';
 export type { Images } from './dyed.js';
 export { LoadError } from './images.js';
 export type { Progress } from './images.js';

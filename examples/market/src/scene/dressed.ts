@@ -18,11 +18,28 @@ export function dress(
   performer.wear(outfit);
 }
 
-/** Dresses a crowd by chance, no two alike. */
-export function dressCrowd(crowd: readonly Walker[], seed: number): void {
-  const [first] = crowd;
-  const outfits = randomCrowd(wardrobeOf(first!.performer.controller)!, seed, crowd.length, { differ });
-  crowd.forEach((walker, i) => dress(walker, outfits[i]!));
+/** How long a crowd is dressed for one picture, in milliseconds. */
+const dressingTime = 5;
+
+/** Dresses a crowd by chance, no two alike: some for each picture, so that everybody goes on walking meanwhile. */
+export class Dressing {
+  private readonly waiting: (readonly [Walker, OutfitDefinition])[];
+
+  constructor(crowd: readonly Walker[], seed: number) {
+    const [first] = crowd;
+    const outfits = randomCrowd(wardrobeOf(first!.performer.controller)!, seed, crowd.length, { differ });
+    this.waiting = crowd.map((walker, i) => [walker, outfits[i]!]);
+  }
+
+  /** Whether all of them are dressed. */
+  get isOver(): boolean {
+    return this.waiting.length === 0;
+  }
+
+  goOn(): void {
+    const begun = performance.now();
+    while (!this.isOver && performance.now() - begun < dressingTime) dress(...this.waiting.shift()!);
+  }
 }
 
 /** Walking and standing, in every direction at once: what the dressing corner shows. */

@@ -1,11 +1,11 @@
-import { drawPose, dyeImages, goOn } from '@dot-hop/browser';
+import { drawPose, dropDyed, dyeImages, goOn } from '@dot-hop/browser';
 import type { Controls, LoadedCharacter, Pointer } from '@dot-hop/browser';
 import { Performer, compileController } from 'dot-hop';
 import type { CompassDefinition, Controller, OutfitDefinition } from 'dot-hop';
 import { chanceFrom } from '../../../common/chance.js';
 import type { Townsfolk } from '../../../common/townsfolk.js';
 import { Backdrop } from './backdrop.js';
-import { Mannequins, anyOutfit, dress, dressCrowd } from './dressed.js';
+import { Dressing, Mannequins, anyOutfit, dress } from './dressed.js';
 import { Stroller } from './stroller.js';
 import { ground, isFree, stands } from './square.js';
 import { Walker } from './walker.js';
@@ -34,6 +34,8 @@ export class Game {
   /** Which hundred this is. */
   seed = 1;
   private readonly chance = chanceFrom(7);
+  /** The hundred that are just being dressed. */
+  private dressing: Dressing | undefined;
 
   /**
    * @param named those who have a sheet of their own
@@ -53,7 +55,12 @@ export class Game {
     this.own = anyOutfit(folk, 'you');
     this.wear(this.own);
     dress(own, this.own);
-    dressCrowd(this.crowd, this.seed);
+    this.dressing = new Dressing(this.crowd, this.seed);
+  }
+
+  /** Everybody who has come: the hundred come as they are dressed. */
+  private get present(): Walker[] {
+    return this.walkers.filter(({ name, performer }) => name !== '' || performer.outfit !== undefined);
   }
 
   /** Everybody who has no name. */
@@ -82,7 +89,29 @@ export class Game {
   /** Dresses the hundred anew while they walk. */
   another(): void {
     this.seed++;
-    dressCrowd(this.crowd, this.seed);
+    this.dropUnworn();
+    this.dressing = new Dressing(this.crowd, this.seed);
+  }
+
+  /** Whether everybody is dressed. */
+  get isDressed(): boolean {
+    return this.dressing === undefined;
+  }
+
+  private dressSome(): void {
+    this.dressing?.goOn();
+    if (this.dressing?.isOver !== true) return;
+    this.dressing = undefined;
+    this.dropUnworn();
+  }
+
+  /** Lets the colours go that nobody wears any more. */
+  private dropUnworn(): void {
+    const worn = [...this.walkers, ...this.mannequins.performers.map((performer) => ({ performer }))];
+    dropDyed(
+      this.folk.images,
+      worn.flatMap(({ performer: { outfit } }) => outfit ?? []),
+    );
   }
 
   /** Dresses the one of the dressing corner. */
@@ -133,25 +162,26 @@ export class Game {
 
   step(ms: number): void {
     this.time += ms;
-    const { walkers, led } = this;
+    const { present, led } = this;
     const [x, y] = this.wish();
     const quick = this.controls.isHeld('slow') ? leadSpeed.slow : leadSpeed.quick;
     this.mannequins.step(ms);
-    for (const walker of walkers) {
+    for (const walker of present) {
       if (walker === led) walker.move(ms, x * quick, y * quick);
-      else this.strollers.get(walker)!.step(ms, walkers);
+      else this.strollers.get(walker)!.step(ms, present);
       walker.perform(ms);
     }
   }
 
   draw(context: CanvasRenderingContext2D): void {
-    const { backdrop, walkers, led, time } = this;
+    this.dressSome();
+    const { backdrop, present, led, time } = this;
     backdrop.drawGround(context, time);
     backdrop.drawRing(context, led.x, led.y);
-    for (const { x, y } of walkers) backdrop.drawShadow(context, x, y);
+    for (const { x, y } of present) backdrop.drawShadow(context, x, y);
     // Who stands lower in the picture stands nearer.
     const standing = [
-      ...walkers.map((walker) => ({ y: walker.y, draw: () => drawWalker(context, walker) })),
+      ...present.map((walker) => ({ y: walker.y, draw: () => drawWalker(context, walker) })),
       ...stands.map((stand) => ({ y: stand.bottom, draw: () => backdrop.drawStand(context, stand, time) })),
     ].sort((one, other) => one.y - other.y);
     for (const { draw } of standing) draw();
