@@ -7,18 +7,25 @@ import type { MountCanvas } from '../../common/parts.js';
 import { Page } from './panel/Page.js';
 import { Game, bindings, regions } from './scene/game.js';
 import { physicsReady } from './scene/physics.js';
+import { physicsFrom } from './scene/physics-engine.js';
+import { Stage } from './scene/stage.js';
+import { Waiting } from './panel/Waiting.js';
 import { wick } from './scene/wick.js';
-import { view } from './scene/world.js';
+import { below, view } from './scene/world.js';
 import './style.css';
 
-runPage('Fetching Wick', async (progress) => {
-  const [character] = await Promise.all([openCharacter(wick, progress), physicsReady()]);
+runPage('Fetching Wick', async ({ progress, show }) => {
+  const character = await openCharacter(wick, progress);
+  const stage = new Stage(character);
+  show((told) => <Waiting mount={stage.mount} told={told} />);
+  await physicsReady(await physicsFrom((done, all) => progress(done, all, 'Laying the planks of the jetty')));
+  stage.end();
   const controls = new Controls(bindings);
   const game = new Game(character, controls);
   let context: CanvasRenderingContext2D | undefined;
   const fit = fitting((canvas, room) => {
     ({ context } = crispCanvas(canvas, view.width, view.height, room));
-  });
+  }, below);
   const mount: MountCanvas = (canvas) => {
     fit(canvas);
     if (canvas !== null) controls.touchOn(canvas, regions);
@@ -55,6 +62,8 @@ runPage('Fetching Wick', async (progress) => {
     draw: (between) => {
       if (context !== undefined) game.draw(context, between);
     },
-    page: () => <Page game={game} mount={mount} look={() => look()} isLooking={overlay !== undefined} />,
+    page: (pause) => (
+      <Page game={game} mount={mount} look={() => look()} isLooking={overlay !== undefined} pause={pause} />
+    ),
   };
 });

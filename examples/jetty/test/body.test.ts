@@ -5,7 +5,7 @@ import { Physics, physicsReady } from '../src/scene/physics.js';
 const ms = 1000 / 120;
 const wish = (along: number, slow = false): Wish => ({ along, slow, holdsHop: false, down: false });
 
-beforeAll(physicsReady);
+beforeAll(async () => physicsReady(await import('@dimforge/rapier2d-compat')));
 
 interface Walked {
   /** How far it came, without what a deck carried it, and how far it says it came. */

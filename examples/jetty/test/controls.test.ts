@@ -102,3 +102,19 @@ test("while a text is written its keys are not the game's", async () => {
   expect(await browser.page.locator('input').inputValue()).toBe('jjj dd');
   expect(await browser.trail()).toEqual(['stand']);
 });
+
+test('a key that presses a button reaches nobody else; all others still lead him', async () => {
+  await browser.begin();
+  const { page } = browser;
+  await page.getByRole('button', { name: 'oilskin' }).focus();
+  await page.keyboard.press('Space');
+  await page.waitForSelector('button[aria-pressed=true]:text("oilskin")');
+  expect(await browser.trail()).toEqual(['stand']);
+  await page.keyboard.down('ArrowRight');
+  await along('1');
+  await page.keyboard.up('ArrowRight');
+  // A click leaves no focus behind that would take the next hop.
+  await page.getByRole('button', { name: 'satchel' }).click();
+  await page.keyboard.press('Space');
+  await browser.hasShown('takeoff');
+});

@@ -11,7 +11,7 @@ import './style.css';
 /** How many people the address asks for: `?people=5000`. */
 const asked = Number(new URLSearchParams(location.search).get('people') ?? firstPeople);
 
-runPage('Dressing the people of the quay', async (progress) => {
+runPage('Dressing the people of the quay', async ({ progress }) => {
   const folk = await openCharacter(folkDocument);
   const count = asked >= 100 && asked <= 50_000 ? Math.round(asked) : firstPeople;
   const game = await Game.open(folk, new Controls(bindings), count, progress);
@@ -42,8 +42,9 @@ runPage('Dressing the people of the quay', async (progress) => {
     },
     step: (ms) => game.step(ms),
     draw: () => game.draw(),
-    page: () => (
+    page: (pause) => (
       <Page
+        pause={pause}
         game={game}
         mount={(canvas) => {
           scene = canvas;

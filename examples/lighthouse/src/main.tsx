@@ -22,14 +22,16 @@ const wickImages = Object.fromEntries(
 /** Height of the scene for its width. */
 const shape = 0.76;
 
-runPage('Fetching the townsfolk', async (progress) => {
+runPage('Fetching the townsfolk', async ({ progress }) => {
   const [folk, wick] = await Promise.all([
     loadTownsfolk(progress),
     loadCharacter({ document: wickUrl, images: wickImages }),
   ]);
   const game = new Game(folk, wick, new Controls(bindings));
   let dial: CanvasRenderingContext2D | null = null;
-  const mount = fitting((canvas, room) => game.mount(canvas, room, Math.round(room * shape)));
+  const mount = fitting((canvas, { width, height }) =>
+    game.mount(canvas, width, Math.min(height, width * shape)),
+  );
   const mountDial = (canvas: HTMLCanvasElement | null): void => {
     dial = canvas?.getContext('2d') ?? null;
   };
@@ -39,6 +41,6 @@ runPage('Fetching the townsfolk', async (progress) => {
       game.draw();
       if (dial !== null) redrawDial(dial, game.selected.performer, 1.1);
     },
-    page: () => <Page game={game} mount={mount} mountDial={mountDial} />,
+    page: (pause) => <Page game={game} mount={mount} mountDial={mountDial} pause={pause} />,
   };
 });

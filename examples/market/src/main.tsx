@@ -16,7 +16,7 @@ const cornerCell = { width: 40, height: 46 };
 /** The speed whose arrow reaches the edge of the dial, in pixels a second. */
 const dialSpeed = 48;
 
-runPage('Fetching the townsfolk', async (progress) => {
+runPage('Fetching the townsfolk', async ({ progress }) => {
   const [named, folk] = await Promise.all([loadTownsfolk(progress), openCharacter(folkDocument)]);
   let corner: CanvasRenderingContext2D | undefined;
   let context: CanvasRenderingContext2D | undefined;
@@ -55,6 +55,8 @@ runPage('Fetching the townsfolk', async (progress) => {
       if (corner?.canvas.isConnected === true) drawCorner(corner);
       if (dial !== null) redrawDial(dial, game.led.performer, dialSpeed);
     },
-    page: () => <Page game={game} mount={mount} mountDial={mountDial} mountCorner={mountCorner} />,
+    page: (pause) => (
+      <Page game={game} mount={mount} mountDial={mountDial} mountCorner={mountCorner} pause={pause} />
+    ),
   };
 });

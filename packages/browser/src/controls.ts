@@ -167,7 +167,7 @@ export class Controls {
         keys?.includes(event.code),
       ),
     );
-    if (!isBound || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+    if (!isBound || event.ctrlKey || event.metaKey || event.altKey || isTaken(event)) return;
     // The page would scroll under the game.
     event.preventDefault();
     if (!event.repeat) this.press(event.code);
@@ -216,10 +216,10 @@ function axisOf(axis: number | undefined): number {
   return Math.abs(value) > restZone ? value : 0;
 }
 
-/** Whether a text is being written: keys are meant for it then. */
-function isTyping({ target }: KeyboardEvent): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-  );
+/** Whether a key is meant for what has the focus: a text that is written, a slider, a button that is pressed with it. */
+function isTaken({ target, code }: KeyboardEvent): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return true;
+  const presses = code === 'Space' || code === 'Enter' || code === 'NumpadEnter';
+  return presses && /^(BUTTON|A|SUMMARY)$/.test(target.tagName);
 }

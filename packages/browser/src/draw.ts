@@ -1,10 +1,10 @@
 import { stampsOf } from 'dot-hop';
-import type { Pose } from 'dot-hop';
+import type { ImageSize, Pose } from 'dot-hop';
 
 /** A canvas whose pixels are shown several times as large, sharp on any display. */
 export interface CrispCanvas {
   readonly context: CanvasRenderingContext2D;
-  /** Device pixels for each of its own. */
+  /** Device pixels for each of its own: a whole number, or less than 1 where the picture has more pixels than there is room for. */
   readonly scale: number;
 }
 
@@ -13,16 +13,18 @@ export interface CrispCanvas {
  * its own size and enlarged by the page, which costs far less than to draw it large.
  *
  * @param width the picture's width in its own pixels
- * @param room the width it may take on the page, in CSS pixels
+ * @param room the width it may take on the page, in CSS pixels; or its width and height
  */
 export function crispCanvas(
   canvas: HTMLCanvasElement,
   width: number,
   height: number,
-  room: number,
+  room: number | ImageSize,
 ): CrispCanvas {
   const ratio = window.devicePixelRatio;
-  const scale = Math.max(1, Math.floor((room * ratio) / width));
+  const most = typeof room === 'number' ? { width: room, height: Infinity } : room;
+  const fits = Math.min((most.width * ratio) / width, (most.height * ratio) / height);
+  const scale = fits < 1 ? fits : Math.floor(fits);
   canvas.width = width;
   canvas.height = height;
   canvas.style.width = `${(width * scale) / ratio}px`;

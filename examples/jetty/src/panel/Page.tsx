@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { lastSwitchText } from 'dot-hop/explain';
 import { Scene } from '../../../common/parts.js';
 import type { MountCanvas } from '../../../common/parts.js';
@@ -9,6 +10,8 @@ import { Ladder } from './Ladder.js';
 import { Signals } from './Signals.js';
 
 interface PageProps {
+  /** The button that stops time. */
+  readonly pause: ReactNode;
   readonly game: Game;
   readonly mount: MountCanvas;
   /** Opens the overlay, or closes it. */
@@ -28,7 +31,7 @@ const help: readonly (readonly [string, string])[] = [
 const percent = (part: number): string => `${part * 100}%`;
 
 /** The scene with what its performer is told and decides beside it. */
-export function Page({ game, mount, look, isLooking }: PageProps) {
+export function Page({ pause, game, mount, look, isLooking }: PageProps) {
   const { performer } = game;
   const whys = performer.controller.tracks.map(({ name }) => performer.why(name as 'body' | 'arms'));
   return (
@@ -37,6 +40,7 @@ export function Page({ game, mount, look, isLooking }: PageProps) {
         <h1>
           Jetty <small>Dot Hop</small>
         </h1>
+        {pause}
         <button type="button" className="plain" aria-pressed={isLooking} onClick={look}>
           {isLooking ? 'close the overlay' : 'look closer'}
         </button>

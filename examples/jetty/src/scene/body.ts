@@ -1,4 +1,3 @@
-import RAPIER from '@dimforge/rapier2d-compat';
 import type {
   CharacterCollision,
   Collider,
@@ -6,9 +5,9 @@ import type {
   RigidBody,
   Vector,
 } from '@dimforge/rapier2d-compat';
-import { gravity } from './physics.js';
+import { engine, gravity } from './physics.js';
 import type { Physics } from './physics.js';
-import { deckTop, shores, waterTop, worldWidth } from './world.js';
+import { deckTop, shores, start, waterTop, worldWidth } from './world.js';
 import type { Shore } from './world.js';
 
 /** What the player wants to do. */
@@ -68,10 +67,10 @@ export class Body {
   /** Which way a dash goes, 0 for none. While it lasts nothing pulls the body down. */
   dashes = 0;
   /** Where it was before the latest step, for drawing in between. */
-  before = { x: 48, y: deckTop };
+  before = { x: start.x, y: deckTop };
   /** The edge that it holds on to, out of the water. It stays there until it is told to stand up. */
   holdsOn: Shore | undefined;
-  private safe = { x: 48, y: deckTop };
+  private safe = { x: start.x, y: deckTop };
   private readonly body: RigidBody;
   private readonly collider: Collider;
   private readonly controller: KinematicCharacterController;
@@ -83,9 +82,9 @@ export class Body {
   constructor(private readonly physics: Physics) {
     const { world } = physics;
     this.body = world.createRigidBody(
-      RAPIER.RigidBodyDesc.kinematicPositionBased().setTranslation(48, deckTop - feet),
+      engine.RigidBodyDesc.kinematicPositionBased().setTranslation(start.x, deckTop - feet),
     );
-    this.collider = world.createCollider(RAPIER.ColliderDesc.capsule(half, radius), this.body);
+    this.collider = world.createCollider(engine.ColliderDesc.capsule(half, radius), this.body);
     this.controller = world.createCharacterController(0.15);
     this.controller.setUp({ x: 0, y: -1 });
     this.controller.setMaxSlopeClimbAngle((50 * Math.PI) / 180);
@@ -279,7 +278,7 @@ export class Body {
   private holdsAround(): boolean {
     const { world } = this.physics;
     return [-16, 16].every((dx) => {
-      const ray = new RAPIER.Ray({ x: this.x + dx, y: this.y - 12 }, { x: 0, y: 1 });
+      const ray = new engine.Ray({ x: this.x + dx, y: this.y - 12 }, { x: 0, y: 1 });
       const hit = world.castRay(ray, 30, true);
       return hit !== null && this.physics.isGround(hit.collider);
     });

@@ -1,9 +1,17 @@
-import RAPIER from '@dimforge/rapier2d-compat';
 import type { Collider, RigidBody, World } from '@dimforge/rapier2d-compat';
 import { barrelRadius, barrels, boatAt, boats, grounds, planks, waterTop } from './world.js';
 
+/** The physics engine. A page fetches it when it can show something already. */
+export type Engine = typeof import('@dimforge/rapier2d-compat');
+
+/** There once {@link physicsReady} was awaited. */
+export let engine: Engine;
+
 /** To be awaited once, before the first {@link Physics}. */
-export const physicsReady = (): Promise<void> => RAPIER.init();
+export async function physicsReady(fetched: Engine): Promise<void> {
+  await fetched.init();
+  engine = fetched;
+}
 
 /** Pixels a second, for each second. */
 export const gravity = 900;
@@ -33,22 +41,22 @@ export class Physics {
   private moved: readonly { x: number; y: number }[] = [];
 
   constructor() {
-    this.world = new RAPIER.World({ x: 0, y: gravity });
+    this.world = new engine.World({ x: 0, y: gravity });
     // What the engine takes for a usual length, so that its tolerances suit pixels.
     this.world.lengthUnit = 32;
     for (const { left, right, top, topRight = top } of grounds) {
       const corners = [left, top, right, topRight, right, 260, left, 260];
-      this.world.createCollider(RAPIER.ColliderDesc.convexHull(new Float32Array(corners))!.setFriction(0.8));
+      this.world.createCollider(engine.ColliderDesc.convexHull(new Float32Array(corners))!.setFriction(0.8));
     }
     for (const { left, right, top } of planks) {
-      const board = RAPIER.ColliderDesc.cuboid((right - left) / 2, plankDepth / 2);
+      const board = engine.ColliderDesc.cuboid((right - left) / 2, plankDepth / 2);
       const made = this.world.createCollider(board.setTranslation((left + right) / 2, top + plankDepth / 2));
       this.onlyFromAbove.set(made.handle, top);
     }
     this.boatBodies = boats.map((boat) => {
       const { x, y } = boatAt(boat, 0);
-      const body = this.world.createRigidBody(RAPIER.RigidBodyDesc.fixed().setTranslation(x, y));
-      const deck = RAPIER.ColliderDesc.cuboid(boat.width / 2, plankDepth / 2)
+      const body = this.world.createRigidBody(engine.RigidBodyDesc.fixed().setTranslation(x, y));
+      const deck = engine.ColliderDesc.cuboid(boat.width / 2, plankDepth / 2)
         .setTranslation(0, plankDepth / 2)
         .setCollisionGroups(groups.boats);
       this.onlyFromAbove.set(this.world.createCollider(deck, body).handle, body);
@@ -56,10 +64,10 @@ export class Physics {
     });
     this.barrelBodies = barrels.map(({ x, y }) => {
       const body = this.world.createRigidBody(
-        RAPIER.RigidBodyDesc.dynamic().setTranslation(x, y).setAngularDamping(1.5).setLinearDamping(0.4),
+        engine.RigidBodyDesc.dynamic().setTranslation(x, y).setAngularDamping(1.5).setLinearDamping(0.4),
       );
       this.world.createCollider(
-        RAPIER.ColliderDesc.ball(barrelRadius)
+        engine.ColliderDesc.ball(barrelRadius)
           .setDensity(0.004)
           .setFriction(0.9)
           .setRestitution(0.2)

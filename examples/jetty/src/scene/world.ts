@@ -1,10 +1,14 @@
 /** Sizes are pixels of the drawing, places count from the upper left corner of the level; y grows downwards. */
 export const view = { width: 280, height: 198 };
+/** Which part of the window is left below the view, for the filmstrip. */
+export const below = 0.15;
 export const worldWidth = 1440;
 /** How far the level reaches up above the view's upper edge when it stands on the deck. */
 export const worldTop = -120;
 export const deckTop = 158;
 export const waterTop = 176;
+/** Where Wick begins, on the deck. */
+export const start = { x: 48 };
 
 /** A straight piece of ground from left to right, solid below. Where it slopes its ends lie at different heights. */
 export interface Ground {

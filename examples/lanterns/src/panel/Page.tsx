@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { keptOutSentence, lastSwitchText, partText } from 'dot-hop/explain';
 import { Scene, Slider } from '../../../common/parts.js';
 import type { MountCanvas } from '../../../common/parts.js';
@@ -5,6 +6,8 @@ import { mostPeople } from '../scene/crowd.js';
 import type { Game } from '../scene/game.js';
 
 interface PageProps {
+  /** The button that stops time. */
+  readonly pause: ReactNode;
   readonly game: Game;
   readonly mount: MountCanvas;
   readonly mountLight: MountCanvas;
@@ -15,7 +18,7 @@ const number = new Intl.NumberFormat('en');
 const time = (ms: number): string => `${ms.toFixed(ms < 10 ? 1 : 0)} ms`;
 
 /** The quay, how many are on it, what that costs, and the one that is led. */
-export function Page({ game, mount, mountLight, mountOverview }: PageProps) {
+export function Page({ pause, game, mount, mountLight, mountOverview }: PageProps) {
   const { crowd, zoom } = game;
   return (
     <main>
@@ -23,6 +26,7 @@ export function Page({ game, mount, mountLight, mountOverview }: PageProps) {
         <h1>
           Lantern night <small>Dot Hop</small>
         </h1>
+        {pause}
         <ul className="keys">
           <li>
             <kbd>← ↑ ↓ →</kbd> {crowd.led < 0 ? 'look around' : 'walk'}

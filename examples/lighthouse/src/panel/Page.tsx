@@ -1,8 +1,11 @@
+import type { ReactNode } from 'react';
 import { Dial, Scene } from '../../../common/parts.js';
 import type { MountCanvas } from '../../../common/parts.js';
 import type { Game } from '../scene/game.js';
 
 interface PageProps {
+  /** The button that stops time. */
+  readonly pause: ReactNode;
   readonly game: Game;
   readonly mount: MountCanvas;
   readonly mountDial: MountCanvas;
@@ -11,7 +14,7 @@ interface PageProps {
 const degrees = (radians: number): number => Math.round((((radians * 180) / Math.PI) % 360) + 360) % 360;
 
 /** The quay, and the compass of the one selected as this camera sees it. */
-export function Page({ game, mount, mountDial }: PageProps) {
+export function Page({ pause, game, mount, mountDial }: PageProps) {
   const { performer, name } = game.selected;
   const named = game.figures.filter((one, i, all) => all.findIndex((other) => other.name === one.name) === i);
   return (
@@ -20,6 +23,7 @@ export function Page({ game, mount, mountDial }: PageProps) {
         <h1>
           Lighthouse <small>Dot Hop</small>
         </h1>
+        {pause}
         <ul className="keys">
           <li>
             <kbd>← →</kbd> go round

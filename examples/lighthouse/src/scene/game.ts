@@ -69,15 +69,23 @@ export class Game {
   /** Draws onto a canvas from now on, as wide as there is room. */
   mount(canvas: HTMLCanvasElement, width: number, height: number): void {
     if (this.renderer === undefined) {
+      if (canvas.getContext('webgl2') === null)
+        throw new Error(
+          'This browser, or this machine, has no WebGL 2, which draws the quay in three dimensions.',
+        );
       this.renderer = new WebGLRenderer({ canvas, antialias: false });
       this.camera.listen(canvas);
       canvas.addEventListener('click', (event) => this.select(canvas, event));
     }
+    // Each pixel of the picture is a square of whole pixels of the display, at any zoom of the page.
+    const ratio = window.devicePixelRatio;
+    const square = Math.max(1, Math.round(coarseness * ratio));
+    const [across, down] = [Math.floor((width * ratio) / square), Math.floor((height * ratio) / square)];
     this.renderer.setPixelRatio(1);
-    this.renderer.setSize(Math.round(width / coarseness), Math.round(height / coarseness), false);
-    canvas.style.width = `${width}px`;
-    canvas.style.height = `${height}px`;
-    this.camera.resize(width, height);
+    this.renderer.setSize(across, down, false);
+    canvas.style.width = `${(across * square) / ratio}px`;
+    canvas.style.height = `${(down * square) / ratio}px`;
+    this.camera.resize(across, down);
   }
 
   step(ms: number): void {

@@ -1,10 +1,13 @@
 import { useState } from 'react';
+import type { ReactNode } from 'react';
 import { Dial, Scene, Slider } from '../../../common/parts.js';
 import type { MountCanvas } from '../../../common/parts.js';
 import { Corner } from './Corner.js';
 import type { CompassWish, Game } from '../scene/game.js';
 
 interface PageProps {
+  /** The button that stops time. */
+  readonly pause: ReactNode;
   readonly game: Game;
   readonly mount: MountCanvas;
   readonly mountDial: MountCanvas;
@@ -27,7 +30,7 @@ const diagonals: readonly (readonly [NonNullable<CompassWish['diagonal']>, strin
 ];
 
 /** The square, the compass of the one that is led, and what can be changed of everybody's. */
-export function Page({ game, mount, mountDial, mountCorner }: PageProps) {
+export function Page({ pause, game, mount, mountDial, mountCorner }: PageProps) {
   const [dressing, setDressing] = useState(false);
   const { performer, name } = game.led;
   const { compass } = game;
@@ -38,6 +41,7 @@ export function Page({ game, mount, mountDial, mountCorner }: PageProps) {
         <h1>
           Market <small>Dot Hop</small>
         </h1>
+        {pause}
         <ul className="keys">
           <li>
             <kbd>← ↑ ↓ →</kbd> walk
