@@ -177,15 +177,14 @@ export function runPage(fetching: string, begin: (waiting: Waiting) => Promise<R
 const wantsRest = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
 
 function run(root: Root, { step, draw, page, started, stepsPerSecond = 120 }: Running): Loop {
-  let panelDrawn = performance.now();
-  let loop: Loop | undefined;
-  const pause = (): void => {
-    if (loop !== undefined) loop.pace = loop.pace === 0 ? 1 : 0;
-    render();
-  };
+  let panelDrawn = -Infinity;
   const render = (): void => {
     panelDrawn = performance.now();
-    const isPaused = loop?.pace === 0;
+    const isPaused = loop.pace === 0;
+    const pause = (): void => {
+      loop.pace = isPaused ? 1 : 0;
+      render();
+    };
     root.render(
       page(
         <button type="button" className="plain" aria-pressed={isPaused} onClick={pause}>
@@ -194,8 +193,7 @@ function run(root: Root, { step, draw, page, started, stepsPerSecond = 120 }: Ru
       ),
     );
   };
-  render();
-  loop = startLoop({
+  const loop = startLoop({
     step,
     stepsPerSecond,
     draw: (between) => {
@@ -204,6 +202,7 @@ function run(root: Root, { step, draw, page, started, stepsPerSecond = 120 }: Ru
     },
   });
   if (wantsRest()) loop.pace = 0;
+  render();
   started?.(loop);
   // A button that was clicked would take the next press of the space bar, which is meant for the game.
   document.addEventListener('click', ({ detail, target }) => {

@@ -100,6 +100,7 @@ test.each(['lighthouse', 'lanterns'] as const)(
     const { page } = browser;
     await page.addInitScript(() => {
       type Get = (this: HTMLCanvasElement, kind: string, ...rest: unknown[]) => RenderingContext | null;
+      // eslint-disable-next-line @typescript-eslint/unbound-method -- it is called with a canvas below
       const get = HTMLCanvasElement.prototype.getContext as Get;
       const cards: RenderingContext[] = [];
       const without = location.hash === '#without';

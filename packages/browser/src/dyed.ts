@@ -36,7 +36,7 @@ export function dropDyed(images: Images, worn: Iterable<Outfit>): number {
   const needed = new Set<string>();
   for (const { dyed } of worn) for (const { name } of dyed) needed.add(name);
   const idle = Object.keys(images).filter((name) => copies.has(images[name]!) && !needed.has(name));
-  for (const name of idle) delete images[name];
+  for (const name of idle) Reflect.deleteProperty(images, name);
   return idle.length;
 }
 

@@ -1,8 +1,9 @@
+import type * as rapier from '@dimforge/rapier2d-compat';
 import type { Collider, RigidBody, World } from '@dimforge/rapier2d-compat';
 import { barrelRadius, barrels, boatAt, boats, grounds, planks, waterTop } from './world.js';
 
 /** The physics engine. A page fetches it when it can show something already. */
-export type Engine = typeof import('@dimforge/rapier2d-compat');
+export type Engine = typeof rapier;
 
 /** There once {@link physicsReady} was awaited. */
 export let engine: Engine;
