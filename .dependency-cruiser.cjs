@@ -53,7 +53,7 @@ module.exports = {
       name: 'core-stands-alone',
       severity: 'error',
       from: { path: '^packages/core/src' },
-      to: { path: '^(packages/(browser|cli|workbench)|examples)/|^node:|^(fs|path|os|url|process)$' },
+      to: { path: '^(packages/(browser|three|cli|workbench)|examples)/|^node:|^(fs|path|os|url|process)$' },
     },
     {
       name: 'runtime-is-small',
@@ -68,8 +68,14 @@ module.exports = {
     {
       name: 'browser-needs-no-command',
       severity: 'error',
-      from: { path: '^packages/browser/src' },
+      from: { path: '^packages/(browser|three)/src' },
       to: { path: '^(packages/(cli|workbench)|examples)/' },
+    },
+    {
+      name: 'browser-needs-no-scene',
+      severity: 'error',
+      from: { path: '^packages/browser/src' },
+      to: { path: '^packages/three/' },
     },
     {
       name: 'rooms-stand-alone',

@@ -62,7 +62,7 @@ async function openInstalled(files) {
 }
 
 try {
-  const files = ['core', 'browser', 'cli'].map((name) => {
+  const files = ['core', 'browser', 'three', 'cli'].map((name) => {
     say(`checking packages/${name}`);
     node('node_modules/publint/src/cli.js', path.join(root, 'packages', name), '--strict');
     const file = packed(name);

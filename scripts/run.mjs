@@ -18,7 +18,14 @@ export function node(...args) {
 /** Compiles the packages. */
 export function build() {
   say('compiling the packages');
-  node('node_modules/typescript/bin/tsc', '-b', 'packages/core', 'packages/browser', 'packages/cli');
+  node(
+    'node_modules/typescript/bin/tsc',
+    '-b',
+    'packages/core',
+    'packages/browser',
+    'packages/three',
+    'packages/cli',
+  );
 }
 
 /** Runs the dot-hop command as a person would. */

@@ -1,5 +1,6 @@
 import { stampsOf } from 'dot-hop';
-import type { Pose } from 'dot-hop';
+import type { Controller, Pose } from 'dot-hop';
+import type { DrawnMembers, Troupe } from 'dot-hop/troupe';
 import { LoadError } from './images.js';
 
 /** Numbers of one rectangle: place, size, corner in the image, and whether it is flipped. */
@@ -109,6 +110,28 @@ export class Painter {
   }
 
   /**
+   * Paints members of a troupe, each with its pivot at its place, in the order of their numbers. It makes no object.
+   *
+   * @param drawn what `troupe.draw(drawn)` wrote there; where its cell is -1 nothing is painted
+   * @param x the place of each member along, in pixels of the drawings, as `y` down
+   * @param count how many members, from the first on; by default all that the arrays have room for
+   */
+  paintMembers(
+    troupe: Troupe,
+    drawn: DrawnMembers,
+    x: ArrayLike<number>,
+    y: ArrayLike<number>,
+    count = Math.min(drawn.cell.length, x.length),
+  ): void {
+    const poses = posesOf(troupe);
+    const { cell, image, mirrored } = drawn;
+    for (let i = 0; i < count; i++) {
+      if (cell[i]! < 0) continue;
+      this.paint(poses[image[i]!]![2 * cell[i]! + mirrored[i]!]!, x[i]!, y[i]!);
+    }
+  }
+
+  /**
    * Paints a rectangle of an image with its upper left corner at a place, rounded to whole pixels: scenery, or the drawings of a
    * troupe, for which there are no poses. It makes no object.
    *
@@ -208,6 +231,22 @@ export class Painter {
     const place = (name: string): WebGLUniformLocation | null => gl.getUniformLocation(program, name);
     return { gl, program, instances, textures: new Map(), view: place('view'), sheet: place('sheet') };
   }
+}
+
+/** What the numbers of a troupe stand for: by image, then by cell, drawn (even places) and mirrored (odd ones). */
+type NumberedPoses = readonly Pose[][];
+
+const numbered = new WeakMap<Controller, NumberedPoses>();
+
+function posesOf({ controller, images }: Troupe): NumberedPoses {
+  const known = numbered.get(controller);
+  if (known !== undefined) return known;
+  const made = images.map((): Pose[] => []);
+  for (const { books } of controller.states)
+    for (const pose of books.flat().flatMap(({ poses }) => poses))
+      made[images.indexOf(pose.cell.image)]![2 * pose.cell.index + (pose.mirrored ? 1 : 0)] = pose;
+  numbered.set(controller, made);
+  return made;
 }
 
 function textureOf(gl: WebGL2RenderingContext, image: TexImageSource): WebGLTexture {

@@ -51,6 +51,16 @@ test('rectangles of an image are painted where the canvas draws them', async () 
   expect(drawn).toBeGreaterThan(2000);
 });
 
+test('members of a troupe are painted from its numbers as their poses are drawn, and who is gone is not', async () => {
+  await open();
+  const { differ, drawn, calls, shown } = await browser.page.evaluate<Compared & { shown: number }>(
+    'window.membersPainted()',
+  );
+  expect({ differ, calls }).toEqual({ differ: 0, calls: 1 });
+  expect(drawn).toBeGreaterThan(5000);
+  expect(shown).toBeGreaterThan(8);
+});
+
 test('people in clothes of all colours are the same by both', async () => {
   await open();
   const { differ, drawn, calls } = await compare(60, -20, true);

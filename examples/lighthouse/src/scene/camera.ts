@@ -17,7 +17,6 @@ export class OrbitingCamera {
   private pitch = 0.4;
   private far = 24;
   private readonly middle = new Vector3(0, 2.9, 0);
-  private readonly forward: [number, number] = [0, -1];
   private dragged: { id: number; x: number; y: number } | undefined;
 
   /** Listens on a canvas. */
@@ -56,13 +55,6 @@ export class OrbitingCamera {
   resize(width: number, height: number): void {
     this.camera.aspect = width / height;
     this.camera.updateProjectionMatrix();
-  }
-
-  /** The way from the camera to a place, on the ground: which side of it is seen, also near the edges of the picture. */
-  forwardTo(x: number, z: number): readonly [number, number] {
-    this.forward[0] = x - this.camera.position.x;
-    this.forward[1] = z - this.camera.position.z;
-    return this.forward;
   }
 
   private orbit(across: number, up: number): void {

@@ -3,7 +3,7 @@ import { ConeGeometry, Mesh, MeshBasicMaterial, Raycaster, Vector2, WebGLRendere
 import { chanceFrom } from '../../../common/chance.js';
 import type { Townsfolk } from '../../../common/townsfolk.js';
 import { OrbitingCamera } from './camera.js';
-import { Figure, forThreeDimensions, pixel } from './figure.js';
+import { Figure, pixel } from './figure.js';
 import { Quay } from './quay.js';
 import { Rounds } from './rounds.js';
 
@@ -51,9 +51,7 @@ export class Game {
   ) {
     const chance = chanceFrom(12);
     const cast = { ...folk, wick };
-    const characters = Object.entries(cast).map(
-      ([name, character]) => [name, forThreeDimensions(character)] as const,
-    );
+    const characters = Object.entries(cast);
     // Two of each of the townsfolk, and one Wick.
     const all = [...characters, ...characters.filter(([name]) => name !== 'wick')];
     this.figures = all.map(([name, character]) => new Figure(name, character));
@@ -63,7 +61,7 @@ export class Game {
     });
     this.selected = this.figures[0]!;
     this.marker.rotation.x = Math.PI;
-    this.quay.scene.add(this.marker, ...this.figures.map(({ group }) => group));
+    this.quay.scene.add(this.marker, ...this.figures.map(({ upright }) => upright.object));
   }
 
   /** Draws onto a canvas from now on, as wide as there is room. */
@@ -93,13 +91,13 @@ export class Game {
     const { controls, camera } = this;
     camera.step(ms, controls.numberOf('across'), -controls.numberOf('down'));
     for (const one of this.rounds) one.step(ms, this.stands);
-    for (const figure of this.figures) figure.step(ms, camera);
+    for (const figure of this.figures) figure.step(ms, camera.camera);
   }
 
   draw(): void {
     if (this.renderer === undefined) return;
     this.quay.step(this.time);
-    for (const figure of this.figures) figure.draw(this.camera);
+    for (const figure of this.figures) figure.draw(this.camera.camera);
     const { x, z } = this.selected;
     this.marker.position.set(x, markerHeight + Math.sin(this.time / 260) * 0.06, z);
     this.renderer.render(this.quay.scene, this.camera.camera);
@@ -114,9 +112,9 @@ export class Game {
     );
     const ray = new Raycaster();
     ray.setFromCamera(at, this.camera.camera);
-    const hit = ray
-      .intersectObjects(this.figures.map(({ group }) => group))
-      .find(({ object }) => object.userData.figure);
-    if (hit !== undefined) this.selected = hit.object.userData.figure as Figure;
+    const nearest = (figure: Figure): number =>
+      ray.intersectObject(figure.upright.object)[0]?.distance ?? Infinity;
+    const [hit] = this.figures.toSorted((one, other) => nearest(one) - nearest(other));
+    if (hit !== undefined && nearest(hit) < Infinity) this.selected = hit;
   }
 }

@@ -1,5 +1,6 @@
 import { Painter, drawMarks, drawPose, dyeImages, openCharacter } from '@dot-hop/browser';
 import { poseOf } from 'dot-hop';
+import { Troupe } from 'dot-hop/troupe';
 import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import folk from './folk.dothop.yaml';
 import keeper from './keeper.dothop.yaml';
@@ -66,6 +67,31 @@ function stamped() {
   painter.end();
   return differing();
 }
+/** A troupe of which each third member is gone, painted from its numbers and drawn pose by pose. */
+function membersPainted() {
+  const { controller, images: own } = people[1];
+  const troupe = new Troupe(controller, 90);
+  troupe.setEach(
+    controller.signal('vx'),
+    Float32Array.from({ length: 90 }, (_, i) => ((i % 7) - 3) * 12),
+  );
+  troupe.setEach(
+    controller.signal('vy'),
+    Float32Array.from({ length: 90 }, (_, i) => ((i % 5) - 2) * 12),
+  );
+  for (let i = 0; i < 90; i += 3) troupe.remove(i);
+  for (let i = 0; i < 40; i++) troupe.step(23);
+  const drawn = { cell: new Int32Array(90), image: new Uint16Array(90), mirrored: new Uint8Array(90) };
+  troupe.draw(drawn);
+  const x = Float32Array.from({ length: 90 }, (_, i) => (i * 53) % 320);
+  const y = Float32Array.from({ length: 90 }, (_, i) => 20 + ((i * 29) % 180));
+  context.clearRect(0, 0, 320, 200);
+  painter.begin({ x: 0, y: 0, width: 320, height: 200 });
+  for (let i = 0; i < 90; i++) if (i % 3 > 0) drawPose(context, own, troupe.pose(i), x[i], y[i]);
+  painter.paintMembers(troupe, drawn, x, y);
+  painter.end();
+  return { ...differing(), shown: new Set(drawn.cell).size };
+}
 /** What marks are drawn, by the colour at a place. */
 function marks() {
   context.clearRect(0, 0, 320, 200);
@@ -87,6 +113,7 @@ function marks() {
 Object.assign(window, {
   compare,
   stamped,
+  membersPainted,
   marks,
   painter,
   files,
