@@ -122,10 +122,9 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       `\nOnly this machine can reach it, and only with the address that is printed: the token in it opens the folder.\n${example(
-        'dot-hop open demo/wick.dothop.yaml',
+        'dot-hop open keeper',
         'dot-hop open my-drawings',
         'dot-hop open my-drawings/hero.dothop.yaml',
-        'dot-hop open demo/townsfolk',
       )}`,
     )
     .action(async (place: string, options: OpenOptions) =>
@@ -165,10 +164,10 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       example(
-        'dot-hop cells demo/wick.dothop.yaml -o cells.png --marks',
-        'dot-hop cells demo/wick.png --cell 64x56 --write wick-first.dothop.yaml',
-        'dot-hop cells demo/wick.png --islands --write wick-found.dothop.yaml --pivot feet',
-        'dot-hop cells demo/wick.dothop.yaml --measure',
+        'dot-hop cells keeper/keeper.dothop.yaml -o cells.png --marks',
+        'dot-hop cells keeper/keeper.png --cell 40x48 --write keeper/first.dothop.yaml',
+        'dot-hop cells keeper/keeper.png --islands --write keeper/found.dothop.yaml --pivot feet',
+        'dot-hop cells keeper/keeper.dothop.yaml --measure',
       ),
     )
     .action(async (sources: string[], options: CellsOptions) =>
@@ -203,11 +202,10 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       example(
-        'dot-hop preview demo/wick.dothop.yaml run -o run.webp --ground',
-        'dot-hop preview demo/wick.dothop.yaml walk -o walk.gif --compare 24,12,6',
-        'dot-hop preview demo/wick.dothop.yaml swing1 --direction west -o swing.png',
-        'dot-hop preview demo/wick.dothop.yaml swing1 --over run -o swing-run.webp --ground',
-        'dot-hop preview demo/townsfolk/marlis.dothop.yaml walk --dial --trail demo/townsfolk/round.rehearsal.yaml -o dial.png',
+        'dot-hop preview keeper/keeper.dothop.yaml walk -o walk.webp --ground',
+        'dot-hop preview keeper/keeper.dothop.yaml walk -o walk.gif --compare 24,12,6',
+        'dot-hop preview keeper/keeper.dothop.yaml walk --direction west -o walk.png',
+        'dot-hop preview keeper/keeper.dothop.yaml walk --dial --trail keeper/first.rehearsal.yaml -o dial.png',
       ),
     )
     .action(async (document: string, name: string, options: PreviewOptions) =>
@@ -228,11 +226,11 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .option('--json', 'print what they wear as JSON')
     .addHelpText(
       'after',
-      example(
-        'dot-hop dress demo/townsfolk/folk.dothop.yaml --count 100 --seed quay -o town.png',
-        'dot-hop dress demo/townsfolk/folk.dothop.yaml --wear hat=straw,coat=shawl,coat.cloth=wine -o one.png',
-        'dot-hop dress demo/townsfolk/folk.dothop.yaml --count 5 --json',
-      ),
+      examplesOf('Examples, with a document that has a wardrobe', [
+        'dot-hop dress folk.dothop.yaml --count 100 --seed quay -o town.png',
+        'dot-hop dress folk.dothop.yaml --wear hat=straw,coat=shawl,coat.cloth=wine -o one.png',
+        'dot-hop dress folk.dothop.yaml --count 5 --json',
+      ]),
     )
     .action(async (document: string, options: DressOptions) =>
       finish(await (await import('./commands/dress.js')).dress(document, options, output)),
@@ -253,9 +251,9 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       example(
-        'dot-hop convert demo/wick.dothop.yaml --to csv',
-        'dot-hop convert demo/wick.dothop.yaml -o wick-copy.dothop.json',
-        'dot-hop convert demo/wick.dothop.yaml -o wick.scxml',
+        'dot-hop convert keeper/keeper.dothop.yaml --to csv',
+        'dot-hop convert keeper/keeper.dothop.yaml -o keeper/copy.dothop.json',
+        'dot-hop convert keeper/keeper.dothop.yaml -o keeper.scxml',
       ),
     )
     .action(async (document: string, options: ConvertOptions) =>
@@ -280,9 +278,9 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       example(
-        'dot-hop ladder demo/wick.dothop.yaml -o ladder.png',
-        'dot-hop ladder demo/wick.dothop.yaml --winners',
-        'dot-hop ladder demo/wick.dothop.yaml --when "grounded && moving"',
+        'dot-hop ladder keeper/keeper.dothop.yaml -o ladder.png',
+        'dot-hop ladder keeper/keeper.dothop.yaml --winners',
+        'dot-hop ladder keeper/keeper.dothop.yaml --when "not moving"',
       ),
     )
     .action(async (document: string, options: LadderOptions) =>
@@ -300,8 +298,8 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       example(
-        'dot-hop check demo/wick.dothop.yaml demo/townsfolk/marlis.dothop.yaml',
-        'dot-hop check demo/wick.dothop.yaml --accepted -o check.png',
+        'dot-hop check keeper/keeper.dothop.yaml',
+        'dot-hop check keeper/keeper.dothop.yaml --accepted -o check.png',
       ),
     )
     .action(async (files: string[], options: CheckOptions) =>
@@ -333,9 +331,9 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       example(
-        'dot-hop rehearse demo/evening.rehearsal.yaml -o evening.png',
-        'dot-hop rehearse demo/errand.rehearsal.yaml -o errand.webp',
-        'dot-hop rehearse demo/errand.rehearsal.yaml demo/townsfolk --quiet',
+        'dot-hop rehearse keeper/first.rehearsal.yaml -o first.png',
+        'dot-hop rehearse keeper/first.rehearsal.yaml -o first.webp',
+        'dot-hop rehearse keeper --quiet',
       ),
     )
     .action(async (files: string[], options: RehearseOptions) =>
@@ -347,7 +345,7 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .description('the names of documents for TypeScript, written beside them (wick.dothop.d.yaml.ts)')
     .argument('<document...>', 'characters')
     .option('--json', 'print what was written as JSON')
-    .addHelpText('after', example('dot-hop names demo/wick.dothop.yaml'))
+    .addHelpText('after', example('dot-hop names keeper/keeper.dothop.yaml'))
     .action(async (files: string[], options: { json?: boolean }) =>
       finish(await (await import('./commands/names.js')).names(files, options, output)),
     );
@@ -372,8 +370,8 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
     .addHelpText(
       'after',
       example(
-        'dot-hop pack demo/wick.dothop.yaml -o wick-game.json --compiled',
-        'dot-hop pack demo/townsfolk/marlis.dothop.yaml -o packed-marlis.json',
+        'dot-hop pack keeper/keeper.dothop.yaml -o keeper-game.json --compiled',
+        'dot-hop pack keeper/keeper.dothop.yaml -o packed.json',
       ),
     )
     .action(async (document: string, options: PackCommandOptions) =>
@@ -383,6 +381,12 @@ export function buildProgram(output: Output, finish: (code: number) => void): Co
   return program;
 }
 
+const newFirst = 'Examples, with the character that "dot-hop new keeper" makes';
+
 function example(...lines: string[]): string {
-  return `\nExamples, on the demo data:\n${lines.map((line) => `  ${line}`).join('\n')}`;
+  return examplesOf(newFirst, lines);
+}
+
+function examplesOf(title: string, lines: readonly string[]): string {
+  return `\n${title}:\n${lines.map((line) => `  ${line}`).join('\n')}`;
 }
