@@ -1,7 +1,16 @@
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['**/*.dothop.d.*.ts', '**/dist/', '**/node_modules/', 'out/', 'coverage/'] },
+  {
+    ignores: [
+      '**/*.dothop.d.*.ts',
+      '**/dist/',
+      '**/node_modules/',
+      'out/',
+      'coverage/',
+      'packages/create/template/',
+    ],
+  },
   {
     files: ['**/*.{ts,tsx}'],
     extends: [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],

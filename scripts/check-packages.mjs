@@ -1,7 +1,7 @@
-// npm run check-packages: whether the packages are ready to publish (exports, types, files), and whether `dot-hop open` works where
-// nothing but the packed packages is installed.
+// npm run check-packages: whether the packages are ready to publish (exports, types, files), and whether a game is begun, tested and
+// built, and `dot-hop open` works, where nothing but the packed packages is installed.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { build, node, root, say } from './run.mjs';
@@ -21,20 +21,46 @@ function packed(name) {
   return path.join(folder, made.filename);
 }
 
+/** Runs a command in a folder to its end. @throws with all that it said */
+function ran(cwd, command, ...args) {
+  const { status, stdout, stderr } = spawnSync(command, args, { cwd, encoding: 'utf8' });
+  if (status !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${status}\n${stdout}${stderr}`);
+  return stdout;
+}
+
+/** Begins a game as `npm create dot-hop` does, installs it from packed packages, tests and builds it. */
+function beginGame(create, files) {
+  say('beginning a game from the packed packages, testing and building it');
+  const begun = path.join(folder, 'begun');
+  mkdirSync(begun);
+  ran(begun, 'npm', 'install', '--no-audit', '--no-fund', '--loglevel', 'error', create);
+  ran(begun, path.join(begun, 'node_modules/.bin/create-dot-hop'), 'Harbour Walk');
+  const game = path.join(begun, 'Harbour Walk');
+  const file = path.join(game, 'package.json');
+  const told = JSON.parse(readFileSync(file, 'utf8'));
+  if (told.name !== 'harbour-walk') throw new Error(`the game is named ${told.name}`);
+  // The packages of this very version are not in the registry yet.
+  for (const packed of Object.keys(files)) {
+    delete told.devDependencies[packed];
+    told.dependencies[packed] = `file:${files[packed]}`;
+  }
+  writeFileSync(file, JSON.stringify(told));
+  ran(game, 'npm', 'install', '--no-audit', '--no-fund', '--loglevel', 'error');
+  ran(game, 'npm', 'test');
+  ran(game, 'npm', 'run', 'build');
+  const built = readFileSync(path.join(game, 'dist/index.html'), 'utf8');
+  if (!built.includes('src="./assets/')) throw new Error(`the built game has no script of its own: ${built}`);
+}
+
 /** Installs packed packages in an empty folder, makes a character there, and opens it. */
 async function openInstalled(files) {
   say('installing the packed packages in an empty folder, and opening a character there');
   const empty = path.join(folder, 'empty');
   mkdirSync(empty);
   writeFileSync(path.join(empty, 'package.json'), '{ "private": true }\n');
-  const run = (command, ...args) => {
-    const { status, stdout, stderr } = spawnSync(command, args, { cwd: empty, encoding: 'utf8' });
-    if (status !== 0)
-      throw new Error(`${command} ${args.join(' ')} ended with ${status}\n${stdout}${stderr}`);
-  };
-  run('npm', 'install', '--no-audit', '--no-fund', '--loglevel', 'error', ...files);
+  ran(empty, 'npm', 'install', '--no-audit', '--no-fund', '--loglevel', 'error', ...files);
   const command = path.join(empty, 'node_modules/.bin/dot-hop');
-  run(command, 'new', 'keeper');
+  ran(empty, command, 'new', 'keeper');
   const opened = spawn(command, ['open', 'keeper', '--no-browser'], { cwd: empty });
   try {
     const [address, token] = await new Promise((done, fail) => {
@@ -62,14 +88,23 @@ async function openInstalled(files) {
 }
 
 try {
-  const files = ['core', 'browser', 'three', 'cli'].map((name) => {
-    say(`checking packages/${name}`);
-    node('node_modules/publint/src/cli.js', path.join(root, 'packages', name), '--strict');
-    const file = packed(name);
-    node('node_modules/@arethetypeswrong/cli/dist/index.js', file, '--profile', 'esm-only');
-    return file;
-  });
-  await openInstalled([...files, packed('workbench')]);
+  const files = {};
+  for (const [name, from] of Object.entries({
+    'dot-hop': 'core',
+    '@dot-hop/browser': 'browser',
+    '@dot-hop/three': 'three',
+    '@dot-hop/cli': 'cli',
+  })) {
+    say(`checking packages/${from}`);
+    node('node_modules/publint/src/cli.js', path.join(root, 'packages', from), '--strict');
+    files[name] = packed(from);
+    node('node_modules/@arethetypeswrong/cli/dist/index.js', files[name], '--profile', 'esm-only');
+  }
+  files['@dot-hop/workbench'] = packed('workbench');
+  // The scene of three dimensions needs a package of its own beside it.
+  const { '@dot-hop/three': _, ...inGame } = files;
+  beginGame(packed('create'), inGame);
+  await openInstalled(Object.values(inGame));
 } finally {
   rmSync(folder, { recursive: true });
 }
