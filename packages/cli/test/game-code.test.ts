@@ -98,7 +98,7 @@ test('the report has every signal and cue, as Markdown and as a page', () => {
   expect(reportMarkdown(controller, new Map([['wick.png', 12_345]]))).toContain('| wick.png | 12.3 kB |');
   const html = reportHtml(controller);
   expect(html).toContain('<td>a number from -1 to 1</td>');
-  expect(html).toContain('footing and moving and (along != 0 or not lately)');
+  expect(html).toContain('footing and going and (along != 0 or not lately)');
   expect(html).not.toMatch(/<script|src=|href=/);
 });
 
