@@ -16,7 +16,12 @@ export default tseslint.config(
     extends: [...tseslint.configs.strictTypeChecked, ...tseslint.configs.stylisticTypeChecked],
     languageOptions: {
       parserOptions: {
-        project: ['packages/*/tsconfig.json', 'examples/*/tsconfig.json', 'tsconfig.tests.json'],
+        project: [
+          'docs/tsconfig.json',
+          'packages/*/tsconfig.json',
+          'examples/*/tsconfig.json',
+          'tsconfig.tests.json',
+        ],
         tsconfigRootDir: import.meta.dirname,
       },
     },
@@ -35,5 +40,5 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
-  { files: ['**/vite.config.ts'], rules: { 'no-restricted-exports': 'off' } },
+  { files: ['**/vite.config.ts', 'docs/.vitepress/**'], rules: { 'no-restricted-exports': 'off' } },
 );

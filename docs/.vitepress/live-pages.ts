@@ -1,0 +1,47 @@
+import type { MarkdownRenderer } from 'vitepress';
+
+/** Which documents of a page play, and on which lines they build. */
+interface LivePage {
+  /** What stands before each of its documents, or the name by which others build on the first one. */
+  readonly base?: string;
+  readonly head?: string;
+  /** Whether what the check finds is told below. */
+  readonly checks: boolean;
+}
+
+const pages: Readonly<Record<string, LivePage>> = {
+  'guide-recipes.md': { base: 'drawings.dothop.yaml', checks: false },
+  'findings.md': {
+    head: 'dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n',
+    checks: true,
+  },
+};
+
+const isRehearsal = (text: string): boolean => text.startsWith('dotHopRehearsal');
+
+/** Puts a stage and an editor in the place of each document of a page whose documents play. */
+export function livePages(markdown: MarkdownRenderer): void {
+  const { fence } = markdown.renderer.rules;
+  markdown.renderer.rules.fence = (tokens, index, options, env: { relativePath?: string }, self) => {
+    const plain = (): string => fence!(tokens, index, options, env, self);
+    const page = pages[env.relativePath ?? ''];
+    const { info, content } = tokens[index]!;
+    if (page === undefined || info !== 'yaml' || isRehearsal(content)) return plain();
+    const documents = tokens.filter(
+      (one) => one.type === 'fence' && one.info === 'yaml' && !isRehearsal(one.content),
+    );
+    const [first] = documents;
+    // The first of a page on which the others build is shown as it is.
+    if (page.base !== undefined && tokens[index] === first) return plain();
+    const next = tokens.slice(index + 1).find((one) => one.type === 'fence' && one.info === 'yaml');
+    const attributes = {
+      document: content,
+      head: page.head ?? '',
+      base: page.base ?? '',
+      drawings: page.base === undefined ? '' : first!.content,
+      rehearsal: next !== undefined && isRehearsal(next.content) ? next.content : '',
+    };
+    const written = Object.entries(attributes).map(([name, text]) => `${name}="${encodeURIComponent(text)}"`);
+    return `<LiveDocument ${written.join(' ')} :checks="${page.checks}" />`;
+  };
+}

@@ -1,0 +1,152 @@
+// npm run docs: the site from docs/, with pages made from the code: the fields of a document and the names of the library. It is
+// written to out/docs; `npm run docs -- --serve` serves the pages as they are edited.
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { Application } from 'typedoc';
+import { build as buildSite, createServer } from 'vitepress';
+import { build, root, say } from './run.mjs';
+
+const docs = path.join(root, 'docs');
+build();
+const { documentExamples, documentWords } = await import('../packages/core/dist/document/words.js');
+
+/** The shapes of a document in the order of the work, each with what it describes. */
+const shapes = {
+  document: 'A document',
+  sheet: 'A sheet (`sheets.NAME`)',
+  grid: 'A grid (`sheets.NAME.grid`)',
+  rectangle: 'A rectangle (`sheets.NAME.cells`)',
+  composed: 'A piece of a composed cell (`sheets.NAME.compose`)',
+  part: 'A part (`sheets.NAME.parts.NAME`)',
+  marks: 'Marks of one cell (`sheets.NAME.perCell.NUMBER`)',
+  clip: 'A clip (`clips.NAME`)',
+  line: 'A row of cells',
+  upright: 'A column of cells',
+  loop: 'A loop that goes on from a frame',
+  compass: 'The compass (`compass`)',
+  number: 'A number (`signals.NAME`)',
+  flag: 'A flag',
+  choice: 'A choice',
+  vector: 'A vector',
+  pulse: 'A pulse',
+  kept: 'A pulse that is remembered',
+  band: 'A band (`derived.NAME`)',
+  linger: 'A flag that lingers',
+  settle: 'A flag that settles',
+  state: 'A state (`states.NAME`)',
+  hop: 'A hop (`states.NAME.hops`)',
+  atStart: 'The start of a span',
+  atEnd: 'The end of a span',
+  atPhases: 'Instants at parts of a pass',
+  yield: 'A yield (`states.NAME.yields`)',
+  gaits: 'Gaits (`states.NAME.gaits`)',
+  variety: 'One of several flipbooks (`states.NAME.shows`)',
+  rate: 'A rate that follows what is travelled',
+  scrub: 'A scrub',
+  turns: 'A turn',
+  facing: 'A way of facing',
+  group: 'A group (`groups.NAME`)',
+  track: 'A track (`tracks.NAME`)',
+  otherwise: 'A cue with several names',
+  palette: 'A palette (`palettes.NAME`)',
+  wardrobe: 'The wardrobe (`wardrobe`)',
+  layer: 'A layer of clothes',
+  piece: 'A piece of clothing',
+  order: 'An order of layers',
+  where: 'Where an order counts',
+  accept: 'A finding that is accepted',
+};
+
+function fieldsPage() {
+  const found = new Map();
+  for (const [place, text] of Object.entries(documentWords)) {
+    const [shape, field] = place.split('.');
+    if (!found.has(shape)) found.set(shape, []);
+    const example = documentExamples[place]?.[0];
+    found.get(shape).push([field, text, example === undefined ? '' : `\`${JSON.stringify(example)}\``]);
+  }
+  const unnamed = [...found.keys()].filter((shape) => shapes[shape] === undefined);
+  if (unnamed.length > 0)
+    throw new Error(`fields of ${unnamed.join(', ')} have no heading in build-docs.mjs`);
+  // A brace would be read as code of the page.
+  const plain = (text) => text.replaceAll('|', '\\|').replaceAll('{', '&#123;').replaceAll('<', '&lt;');
+  const tables = Object.entries(shapes)
+    .filter(([shape]) => found.has(shape))
+    .map(
+      ([shape, name]) =>
+        `## ${name}\n\n| field | what it says | such as |\n| --- | --- | --- |\n${found
+          .get(shape)
+          .map(
+            ([field, text, example]) =>
+              `| \`${field}\` | ${plain(text)} | ${example.replaceAll('|', '\\|')} |`,
+          )
+          .join('\n')}\n`,
+    );
+  return `# Fields of a document\n\nEach field that a document can have, by the part of the document it stands in. An editor that knows the schema (\`dot-hop/schema.json\`)
+shows the same texts while you write.\n\n${tables.join('\n')}`;
+}
+
+async function libraryPages() {
+  const entry = (name, file) => path.join(root, 'packages', name, 'src', file);
+  const core = ['index', 'play/index', 'troupe/index', 'document/index', 'wardrobe/index', 'view/index'];
+  const tools = [
+    'check/index',
+    'rehearsal/index',
+    'explain/index',
+    'compiled/index',
+    'pack/index',
+    'pixels/index',
+  ];
+  const more = ['gather/index', 'edit/index'];
+  const app = await Application.bootstrapWithPlugins({
+    plugin: ['typedoc-plugin-markdown'],
+    entryPoints: [
+      ...[...core, ...tools, ...more].map((file) => entry('core', `${file}.ts`)),
+      entry('browser', 'index.ts'),
+      entry('browser', 'overlay/index.ts'),
+      entry('three', 'index.ts'),
+      entry('cli', 'vite.ts'),
+    ],
+    tsconfig: path.join(root, 'tsconfig.tests.json'),
+    out: path.join(docs, 'api'),
+    name: 'Names of the library',
+    readme: 'none',
+    entryFileName: 'index.md',
+    skipErrorChecking: true,
+    excludeInternal: true,
+    excludePrivate: true,
+    disableSources: true,
+    hidePageHeader: true,
+    hideBreadcrumbs: false,
+    useCodeBlocks: true,
+    sanitizeComments: true,
+    logLevel: 'Error',
+  });
+  const project = await app.convert();
+  if (project === undefined) throw new Error('the names of the library cannot be read');
+  // A module goes by the name that one imports it by, not by its file.
+  for (const module of project.children ?? []) module.name = importName(module.name);
+  rmSync(path.join(docs, 'api'), { recursive: true, force: true });
+  await app.generateOutputs(project);
+}
+
+/** `core/src/check` becomes `dot-hop/check`. */
+function importName(file) {
+  const [, name, part = ''] = /^(\w+)\/src\/?(.*?)(?:\/?index)?$/.exec(file) ?? [];
+  if (name === undefined) return file;
+  const of = name === 'core' ? 'dot-hop' : `@dot-hop/${name}`;
+  return part === '' ? of : `${of}/${part}`;
+}
+
+say('writing the pages that are made from the code');
+mkdirSync(path.join(docs, 'api'), { recursive: true });
+writeFileSync(path.join(docs, 'fields.md'), fieldsPage());
+await libraryPages();
+if (process.argv.includes('--serve')) {
+  const server = await createServer(docs);
+  await server.listen();
+  server.printUrls();
+} else {
+  say('building the site into out/docs');
+  await buildSite(docs);
+}

@@ -1,0 +1,122 @@
+// npm run check-docs: builds the site for a path that is not the root, and uses it as its readers do, in a real browser: documents
+// play and are changed, every rehearsal goes as it should, every finding is found, a name is searched for. Nothing asks outside.
+import { createServer } from 'node:http';
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { chromium } from 'playwright-core';
+import { flags, needChromium } from './chromium.mjs';
+import { node, root, say } from './run.mjs';
+
+const base = '/handbook/';
+process.env.DOCS_BASE = base;
+if (!process.argv.includes('--built')) node('scripts/build-docs.mjs');
+
+const site = path.join(root, 'out/docs');
+const types = {
+  ...{ '.html': 'text/html', '.js': 'text/javascript', '.css': 'text/css', '.json': 'application/json' },
+  ...{ '.png': 'image/png', '.webp': 'image/webp', '.svg': 'image/svg+xml', '.woff2': 'font/woff2' },
+};
+const server = createServer((asked, answer) => {
+  const { pathname } = new URL(asked.url, 'http://localhost');
+  const file = pathname.startsWith(base)
+    ? path.join(site, decodeURIComponent(pathname.slice(base.length)))
+    : '';
+  readFile(pathname.endsWith('/') ? path.join(file, 'index.html') : file).then(
+    (content) =>
+      answer.writeHead(200, { 'content-type': types[path.extname(file)] ?? 'text/html' }).end(content),
+    () => answer.writeHead(404).end(),
+  );
+}).listen(0);
+const address = `http://localhost:${server.address().port}${base}`;
+
+const wrong = [];
+const expected = (is, what) => {
+  if (!is) wrong.push(what);
+};
+
+const browser = await chromium.launch({
+  executablePath: needChromium(),
+  args: flags,
+  chromiumSandbox: false,
+});
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.setDefaultTimeout(30_000);
+  page.on('console', (message) => expected(message.type() !== 'error', `${page.url()}: ${message.text()}`));
+  page.on('pageerror', (error) => expected(false, `${page.url()}: ${error.message}`));
+  page.on('request', (request) =>
+    expected(
+      /^(data:|blob:)/.test(request.url()) || request.url().startsWith(address),
+      `asks for ${request.url()}`,
+    ),
+  );
+  const visit = (to) => page.goto(`${address}${to}`);
+  const stages = page.locator('.live');
+  /** Shows a stage and waits until its character has come. */
+  const show = async (stage) => {
+    await stage.scrollIntoViewIfNeeded();
+    await stage.locator('.says b', { hasNotText: '…' }).waitFor();
+  };
+
+  say('playing the recipes');
+  await visit('guide-recipes.html');
+  const recipes = await stages.count();
+  expected(recipes >= 20, `${recipes} recipes play, not 20`);
+  for (let i = 0; i < recipes; i++) {
+    const stage = stages.nth(i);
+    await show(stage);
+    const rehearse = stage.getByRole('button', { name: 'play the rehearsal' });
+    if ((await rehearse.count()) === 0) continue;
+    await rehearse.click();
+    const told = await stage.locator('.told').innerText();
+    expected(told === 'The rehearsal goes as it should.', `recipe ${i}: ${told}`);
+  }
+  say('changing a recipe');
+  const chain = stages.nth(1);
+  await chain.getByRole('button', { name: 'light' }).click();
+  await chain.locator('.says b', { hasText: 'first' }).waitFor();
+  await chain.locator('.says b', { hasText: 'stand' }).waitFor();
+  const text = chain.locator('textarea');
+  const document = await text.inputValue();
+  await text.fill(document.replace('shows: swing\n', 'shows: swnig\n'));
+  await chain.locator('.told.wrong', { hasText: 'did you mean "swing"' }).waitFor();
+  await text.fill(document.replace('when: light\n', 'when: heavy\n'));
+  await chain.locator('.told.wrong').waitFor({ state: 'detached' });
+  await chain.getByRole('button', { name: 'heavy' }).click();
+  await chain.locator('.says b', { hasText: 'first' }).waitFor();
+
+  say('finding every fault');
+  await visit('findings.html');
+  const findings = await page.evaluate(() =>
+    [...globalThis.document.querySelectorAll('.live')].map((live) => {
+      let above = live.previousElementSibling;
+      while (above !== null && above.tagName !== 'H3') above = above.previousElementSibling;
+      return above?.querySelector('code')?.textContent ?? '';
+    }),
+  );
+  expected(findings.length > 25, `${findings.length} findings play`);
+  for (const [i, code] of findings.entries()) {
+    await show(stages.nth(i));
+    const told = stages.nth(i).locator('.told', { hasText: code });
+    await told.waitFor({ timeout: 5000 }).catch(() => expected(false, `${code} is not found in its example`));
+  }
+
+  say('searching for a name');
+  await visit('');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('searchbox').fill('crispCanvas');
+  await page.locator('.VPLocalSearchBox .result', { hasText: 'crispCanvas' }).first().click();
+  await page
+    .getByRole('heading', { name: /crispCanvas/ })
+    .first()
+    .waitFor();
+  await visit('fields.html');
+  await page.getByRole('heading', { name: 'A state' }).waitFor();
+} finally {
+  await browser.close();
+  server.close();
+}
+if (wrong.length > 0) {
+  console.error(wrong.join('\n'));
+  process.exitCode = 1;
+} else say('the site is well');
