@@ -37,7 +37,7 @@ test('by keys alone: rooms, cells, the feet, a point, frames, a cue, a span', as
   await page.getByTestId('sheet').focus();
   await keyboard.press('ArrowRight');
   await keyboard.press('ArrowDown');
-  expect(await bench.text('cells-selected')).toBe('cell 8 of 96');
+  expect(await bench.text('cells-selected')).toBe('cell 8 of 104');
   await page.getByTestId('close-up').focus();
   await keyboard.press('ArrowLeft');
   await keyboard.press('ArrowDown');
@@ -71,8 +71,8 @@ test('by pointer: the feet are clicked, a box is drawn, a border dragged, a cell
   const { page } = bench;
   const sheet = (await page.locator('.sheet-view').boundingBox())!;
   // The first cell lies at the upper left of the sheet, which is in the middle.
-  await page.mouse.click(sheet.x + sheet.width / 2 - 220, sheet.y + 60);
-  expect(await bench.text('cells-selected')).toBe('cell 0 of 96');
+  await page.mouse.click(sheet.x + sheet.width / 2 - 200, sheet.y + 36);
+  expect(await bench.text('cells-selected')).toBe('cell 0 of 104');
   const close = (await page.getByTestId('close-up').boundingBox())!;
   const scale = close.width / 72;
   const at = (x: number, y: number): [number, number] => [
