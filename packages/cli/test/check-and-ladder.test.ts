@@ -25,8 +25,8 @@ test('the demo has nothing that is not accepted with a reason', () => {
   const { code, out } = check('wick.dothop.yaml', ...people);
   expect(code).toBe(0);
   expect(out.match(/nothing found/g)).toHaveLength(5);
-  expect(out).toContain('nothing found; 5 accepted (--accepted shows them)');
-  expect(check('wick.dothop.yaml', '--accepted').out).toContain('accepted: vy passes 0 once in a hop');
+  expect(out).toContain('nothing found; 6 accepted (--accepted shows them)');
+  expect(check('wick.dothop.yaml', '--accepted').out).toContain('accepted: vy passes -40 once in a hop');
 });
 
 test('what is wrong is told at its line, with the remedy, and ends with 1', () => {
@@ -100,7 +100,7 @@ test('SARIF names its rules, the places, and what is accepted', () => {
   };
   expect(log.version).toBe('2.1.0');
   const [{ tool, results }] = log.runs as [(typeof log.runs)[0]];
-  expect(results).toHaveLength(12);
+  expect(results).toHaveLength(13);
   for (const { ruleId, ruleIndex, level, message, locations } of results) {
     expect(tool.driver.rules[ruleIndex]!.id).toBe(ruleId);
     expect(['error', 'warning', 'note']).toContain(level);
@@ -111,7 +111,7 @@ test('SARIF names its rules, the places, and what is accepted', () => {
     expect(region.startColumn).toBeGreaterThan(0);
   }
   const suppressed = results.filter(({ suppressions }) => suppressions !== undefined);
-  expect(suppressed.map(({ suppressions }) => suppressions![0]!.kind)).toEqual(Array(5).fill('inSource'));
+  expect(suppressed.map(({ suppressions }) => suppressions![0]!.kind)).toEqual(Array(6).fill('inSource'));
 });
 
 test('two forms at once are misuse; standard input has its name', () => {
@@ -231,10 +231,10 @@ describe('dot-hop ladder', () => {
       { to: 'get-up', if: 'it has ended' },
     ]);
     const table = runIn(folder, ['ladder', 'wick.dothop.yaml', '--csv']).out.trimEnd().split('\n');
-    expect(table).toHaveLength(28);
+    expect(table).toHaveLength(30);
     const ofArms = runIn(folder, ['ladder', 'wick.dothop.yaml', '--csv', '--track', 'arms']).out;
     // The arms have no groups, so there is no column for them.
-    expect(ofArms.trimEnd().split('\n').slice(1)).toEqual(table.slice(-10).map((row) => row.slice(1)));
+    expect(ofArms.trimEnd().split('\n').slice(1)).toEqual(table.slice(-11).map((row) => row.slice(1)));
     expect(runIn(folder, ['ladder', 'wick.dothop.yaml', '--track', 'amrs'])).toMatchObject({
       code: 2,
       err: 'dot-hop: --track amrs: there is no such track; did you mean "arms"?\n',
@@ -300,7 +300,7 @@ groups:
   test('tells who takes over in which situation, also in those of one question', () => {
     const rows = runIn(folder, ['ladder', 'wick.dothop.yaml', '--winners']).out.trimEnd().split('\n');
     expect(rows.find((row) => row.includes(' takeoff  '))).toMatch(
-      /^30 +takeoff +\+ jump {3}\+ footing +rise land go doze +jump, footing$/,
+      /^30 +takeoff +\+ jump {3}\+ footing +rise land brake go doze +jump, footing$/,
     );
     expect(rows.find((row) => /^15 +land /.test(row))).toContain('as it comes:   + footing');
     expect(rows.at(-1)).toMatch(/^0 +stand +else/);
@@ -308,15 +308,15 @@ groups:
     const lines = runIn(folder, [...asked, '--csv'])
       .out.trimEnd()
       .split('\n');
-    expect(lines[0]!.split(',').slice(0, 5)).toEqual(['rank', 'state', 'once', 'blow', 'splash']);
+    expect(lines[0]!.split(',').slice(0, 5)).toEqual(['rank', 'state', 'once', 'blow', 'sunk']);
     expect(lines.map((line) => line.split(',')[1])).toEqual([
-      ...['state', 'knocked', 'splashed', 'takeoff', 'land', 'go', 'go', 'stand'],
+      ...['state', 'knocked', 'climb', 'splashed', 'takeoff', 'land', 'brake', 'go', 'go', 'stand'],
     ]);
     const winners = JSON.parse(runIn(folder, [...asked, '--json']).out) as {
       state: string;
       terms: object[];
     }[];
-    expect(winners[2]).toMatchObject({ state: 'takeoff', terms: [{ text: 'jump', on: true }] });
+    expect(winners[3]).toMatchObject({ state: 'takeoff', terms: [{ text: 'jump', on: true }] });
     expect(runIn(folder, ['ladder', 'wick.dothop.yaml', '--when', 'grunded'])).toMatchObject({
       code: 2,
       err: 'dot-hop: --when "grunded": there is no signal "grunded"; did you mean "grounded"?\n',

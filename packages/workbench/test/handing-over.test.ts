@@ -112,7 +112,7 @@ test('who takes over is asked for what is known', async () => {
   await page.getByRole('button', { name: 'who wins' }).click();
   const takers = () => page.locator('.winners tbody tr td:nth-child(2)').allInnerTexts();
   await page.locator('.winners tbody tr').nth(8).waitFor();
-  expect((await takers()).map((name) => name.trim()).slice(0, 2)).toEqual(['knocked', 'splashed']);
+  expect((await takers()).map((name) => name.trim()).slice(0, 2)).toEqual(['knocked', 'climb']);
   const known = page.getByTestId('condition-when it is known that').getByRole('textbox');
   await known.fill(
     'not footing and not blow and not splash and vy > 0 and not swing and not dash and not bump',
