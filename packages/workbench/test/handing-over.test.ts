@@ -136,8 +136,8 @@ test('what is packed in the page plays as its source does; code and report are h
   const { page } = bench;
   await bench.begin();
   await bench.room('Ship');
-  await page.getByRole('cell', { name: '94, as 94 drawings' }).waitFor();
-  await page.getByText('cells of wick that no clip shows: 94, 95').waitFor();
+  await page.getByRole('cell', { name: '99, as 99 drawings' }).waitFor();
+  await page.getByText('cells of wick that no clip shows: 99, 100, 101, 102, 103').waitFor();
   const folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-shipped-'));
   try {
     const files = unzipSync(await saved('Save wick-game.zip'));

@@ -10,15 +10,22 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await page.getByRole('row', { name: 'moving', exact: true }).click();
   const readers = page.getByRole('region', { name: 'who reads it' });
   expect(await readers.getByRole('button').allInnerTexts()).toEqual([
+    'going',
+    'turning',
+    'standing',
     'drowsy',
-    'go',
-    'swing1',
-    'swing2',
-    'swing3',
   ]);
-  await readers.getByRole('button', { name: 'go' }).click();
+  await page.getByRole('row', { name: 'going', exact: true }).click();
+  await readers.getByRole('button', { name: 'go', exact: true }).click();
   await page.getByTestId('room-rank').waitFor();
   await bench.room('Signals');
+  // He goes by his speed alone here, so that a wrong threshold shows.
+  await page.getByRole('row', { name: 'going', exact: true }).click();
+  const of = page.getByTestId('condition-of').getByRole('textbox');
+  await of.fill('moving');
+  await of.press('Enter');
+  await bench.told(/going/);
+  await page.getByRole('row', { name: 'moving', exact: true }).click();
   await bench.put('on above', '500');
   // Its curve runs: something green is drawn.
   await page.waitForFunction(() => {
@@ -41,7 +48,7 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await page.locator('[data-overlay] [title="why go?"]').click();
   await page
     .locator('[data-overlay] .why')
-    .filter({ hasText: /moving .*on above 500/ })
+    .filter({ hasText: /going .*vx 1/ })
     .waitFor();
   await bench.choose('it should have shown', 'go');
   await page.getByRole('button', { name: 'keep as a rehearsal' }).click();

@@ -1,4 +1,5 @@
 import type { AtDefinition, StateDefinition } from 'dot-hop';
+import { useEffect, useRef } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { CellPicture, scaleToFit } from '../../parts/CellPicture.js';
 import { TextBox } from '../../parts/TextBox.js';
@@ -49,6 +50,31 @@ export function Instant({
   );
 }
 
+/**
+ * The latest of a value that is changed here and comes back later, when the panel is drawn anew: presses that follow one another fast
+ * go on from one another, and not from what the panel still shows.
+ */
+function useLatest<T>(shown: T): { readonly now: T; put(next: T): T } {
+  const kept = useRef({ now: shown, put: [] as string[] });
+  useEffect(() => {
+    const { put } = kept.current;
+    const place = put.indexOf(JSON.stringify(shown));
+    // What was put here has come back; anything else was changed elsewhere.
+    if (place >= 0) put.splice(0, place + 1);
+    else kept.current = { now: shown, put: [] };
+  }, [shown]);
+  return {
+    get now() {
+      return kept.current.now;
+    },
+    put(next) {
+      kept.current.now = next;
+      kept.current.put.push(JSON.stringify(next));
+      return next;
+    },
+  };
+}
+
 /** The frames of a clip, as wide as they last. A press on one picks where it begins, or takes that back. */
 function PhaseStrip({
   state,
@@ -60,12 +86,14 @@ function PhaseStrip({
   readonly onChange: (phases: readonly number[]) => void;
 }) {
   const clip = useWorkbench(({ controller }) => firstClip(controller, state));
+  const picked = useLatest(phases);
   if (clip === undefined) return null;
   const begins = beginsOf(clip);
   const toggle = (phase: number): void => {
-    const next = phases.includes(phase) ? phases.filter((one) => one !== phase) : [...phases, phase];
+    const { now } = picked;
+    const next = now.includes(phase) ? now.filter((one) => one !== phase) : [...now, phase];
     // One at least: without any it would never be.
-    if (next.length > 0) onChange(next.toSorted((a, b) => a - b));
+    if (next.length > 0) onChange(picked.put(next.toSorted((a, b) => a - b)));
   };
   return (
     <div className="phases" role="group" aria-label={`where it may be in ${clip.name}`} style={{ width }}>
