@@ -115,7 +115,7 @@ test('a folder of drawings without a document is taken in, and gets one', async 
   const made = path.join(drawings, 'character.dothop.yaml');
   await bench.kept();
   await bench.page.waitForFunction(() =>
-    document.querySelector('[data-testid=grid-fit]')?.textContent.includes('8 × 12'),
+    document.querySelector('[data-testid=grid-fit]')?.textContent.includes('8 × 13'),
   );
   await new Promise((done) => setTimeout(done, 900));
   expect(readFileSync(made, 'utf8')).toMatch(
@@ -209,6 +209,11 @@ test('who opens another character on the page changes nothing in the folder, and
   expect([...before.keys()]).toContain('errand.rehearsal.yaml');
   opened = await openFolder(folder);
   const { page } = bench;
+  // The shelf is there before the command has answered: it waits for it, and shows nobody else.
+  await page.route(/api\/folder/, async (route) => {
+    await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
   await bench.open('[data-testid=shelf]');
   await page.getByRole('button', { name: /new\.dothop\.yaml/ }).click();
   await page.getByText('Bring the drawings').waitFor();

@@ -26,8 +26,9 @@ import { ChangedMeanwhile, Folder } from './folder.js';
 
 /** Under which the open character is kept in the browser. */
 let id = 'first';
-/** The folder that a server hands over; `undefined` where the page is alone. */
-let served: Folder | undefined;
+/** The folder that a server hands over; `undefined` where the page is alone. The shelf may ask for it before it has answered. */
+let serving: Promise<Folder | undefined> | undefined;
+const served = (): Promise<Folder | undefined> => (serving ??= Folder.here());
 /** The same with the open character, where that is one of it; `undefined` for one that the browser keeps. */
 let folder: Folder | undefined;
 
@@ -42,9 +43,8 @@ export async function begin(): Promise<void> {
     if (state().saved === 'unsaved' || state().saved === 'refused') event.preventDefault();
   });
   try {
-    served = await Folder.here();
-    if (served !== undefined) {
-      folder = served;
+    folder = await served();
+    if (folder !== undefined) {
       await openFolder(folder);
       return;
     }
@@ -69,7 +69,7 @@ export interface Shelved {
 
 /** The characters of the folder that is served; without one those that the browser keeps, and those that come along. */
 export async function shelved(): Promise<Shelved[]> {
-  const here = served;
+  const here = await served();
   if (here !== undefined)
     return (await here.characters()).map((name) => ({
       key: name,
