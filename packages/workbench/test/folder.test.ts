@@ -265,7 +265,9 @@ test('a folder of characters is a shelf: each plays and says how it is; a base t
   await bench.open('[data-testid=shelf]');
   const card = (name: string) =>
     page.getByRole('listitem').filter({ has: page.getByText(name, { exact: true }) });
-  await page.getByText('6 characters').waitFor();
+  const count = page.getByRole('heading', { name: /^\d+ characters/ });
+  await count.waitFor();
+  expect(await count.innerText()).toMatch(/^6 characters/);
   await card('odde').getByText('builds on stroller.dothop.yaml').waitFor();
   await card('stroller.dothop.yaml').getByText('a base: odde, pim, sefa build on it').waitFor();
   await card('marlis').getByText('1 of 1 rehearsal as expected').waitFor();
