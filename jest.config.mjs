@@ -10,6 +10,7 @@ export default {
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
   testEnvironment: 'node',
   testEnvironmentOptions: { customExportConditions: ['@dot-hop/source', 'node', 'node-addons'] },
+  reporters: ['default', '<rootDir>/scripts/slowest-tests.mjs'],
   setupFiles: ['<rootDir>/scripts/short-shrinking.mjs'],
   globalSetup: '<rootDir>/scripts/serve-pages.mjs',
   globalTeardown: '<rootDir>/scripts/stop-pages.mjs',
