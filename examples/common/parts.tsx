@@ -204,6 +204,13 @@ function run(root: Root, { step, draw, page, started, stepsPerSecond = 120 }: Ru
   if (wantsRest()) loop.pace = 0;
   render();
   started?.(loop);
+  // Whoever picks with a mouse goes on with the game's keys; who picks with keys goes on there.
+  let isByPointer = false;
+  document.addEventListener('pointerdown', () => (isByPointer = true));
+  document.addEventListener('keydown', () => (isByPointer = false));
+  document.addEventListener('change', ({ target }) => {
+    if (isByPointer && target instanceof HTMLSelectElement) target.blur();
+  });
   // A button that was clicked would take the next press of the space bar, which is meant for the game.
   document.addEventListener('click', ({ detail, target }) => {
     if (detail > 0 && target instanceof HTMLElement) target.closest('button')?.blur();

@@ -1,7 +1,7 @@
 import type { OutfitDefinition, Performer } from 'dot-hop';
-import { TestBrowser } from '../../common/browser.js';
+import { JettyPage } from './jetty-page.js';
 
-const browser = new TestBrowser(() => process.env.JETTY_ADDRESS!);
+const browser = new JettyPage();
 
 /** What the tests see of the page's game. */
 interface Jetty {
@@ -93,4 +93,25 @@ test('he puts gear on in the middle of what he does, and its sleeves go with his
     return [...seen];
   });
   expect(colours).toContain('196,59,48');
+});
+
+test('clothes that do not come are done without, and told; a body that does not come is an error with a way back', async () => {
+  browser.forgive(/Failed to load resource|net::/);
+  const { page } = browser;
+  await page.route(/rain-hat/, (route) => route.abort());
+  await browser.begin();
+  await page
+    .getByRole('status')
+    .filter({ hasText: /rain-hat.*cannot be fetched.*Nothing of it is seen/ })
+    .waitFor();
+  await page.getByTestId('wear-rain-hat').click();
+  await page.keyboard.press('Space');
+  await browser.hasShown('takeoff');
+  await page.route(/wick-legs/, (route) => route.abort());
+  await page.reload();
+  const told = page.getByRole('alert').filter({ hasText: /wick-legs.*cannot be fetched/ });
+  await told.waitFor();
+  await page.unroute(/wick-legs/);
+  await told.getByRole('button', { name: 'try again' }).click();
+  await browser.shows('stand');
 });

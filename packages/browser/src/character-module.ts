@@ -1,8 +1,7 @@
 import type { LoadedCharacter } from './character.js';
-import type { Images } from './dyed.js';
 import { Fetching, loadImages } from './images.js';
-import type { Progress } from './images.js';
-import type { Names } from 'dot-hop';
+import type { LoadedImages, Progress } from './images.js';
+import type { ImageSize, Names } from 'dot-hop';
 
 /** What modules of characters have, whether they hold the document or what it compiles to. */
 export interface CharacterModule<M> {
@@ -16,15 +15,16 @@ export interface CharacterModule<M> {
   readonly listen?: ((listener: (next: M) => void) => () => void) | undefined;
 }
 
-/** Fetches the images of a module. @throws {LoadError} when one cannot be fetched or read */
+/** Fetches the images of a module. @throws {LoadError} when one cannot be fetched or read, and cannot be done without */
 export function imagesOfModule(
   { images }: Pick<CharacterModule<unknown>, 'images'>,
   progress: Progress | undefined,
-): Promise<Images> {
+  spare?: Readonly<Record<string, ImageSize>>,
+): Promise<LoadedImages> {
   const addresses = Object.entries(images).map(
     ([file, address]) => [file, new URL(address, document.baseURI)] as const,
   );
-  return loadImages(Object.fromEntries(addresses), new Fetching(progress));
+  return loadImages(Object.fromEntries(addresses), new Fetching(progress), spare);
 }
 
 /** Hands over each later version of a module once it is open. @returns what ends it */

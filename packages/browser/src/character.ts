@@ -3,13 +3,16 @@ import { compileDocument, gatherJsonBases, readJsonDocument } from 'dot-hop/json
 import type { CharacterDocument } from 'dot-hop/json';
 import type { Images } from './dyed.js';
 import { Fetching, loadImages } from './images.js';
-import type { Progress } from './images.js';
+import type { LoadError, Progress } from './images.js';
+import { sizesWorn } from './worn.js';
 
 /** A character ready to be performed and drawn. */
 export interface LoadedCharacter<N extends Names = Names> {
   readonly controller: Controller<N>;
   /** The images by file, as the document names them; {@link dyeImages} adds those in other colours. */
   readonly images: Images;
+  /** What did not come, of clothes: nothing of these is seen when they are worn. All else that does not come is an error. */
+  readonly missing?: readonly LoadError[];
 }
 
 /** Where a character's files are. */
@@ -26,7 +29,7 @@ export interface CharacterFiles {
  * Fetches a document with all that it builds on and its images, and compiles them.
  *
  * @param progress is told of each file that has come
- * @throws {LoadError} when a file cannot be fetched or an image cannot be read
+ * @throws {LoadError} when a file cannot be fetched or an image cannot be read; clothes whose size is known are done without
  * @throws {DocumentError} for a faulty document, with line and column
  */
 export async function loadCharacter(files: CharacterFiles, progress?: Progress): Promise<LoadedCharacter> {
@@ -39,8 +42,8 @@ export async function loadCharacter(files: CharacterFiles, progress?: Progress):
   const addresses = Object.fromEntries(
     [...read.images.keys()].map((file) => [file, new URL(files.images?.[file] ?? file, address)]),
   );
-  const images = await loadImages(addresses, fetching);
-  return { controller: compileDocument(read, { images }), images };
+  const { images, missing } = await loadImages(addresses, fetching, sizesWorn(read.definition));
+  return { controller: compileDocument(read, { images }), images, missing };
 }
 
 const textAt = (address: URL, fetching: Fetching): Promise<string> =>

@@ -30,7 +30,7 @@ export async function openCompiled<N extends Names>(
   module: CompiledModule<N>,
   progress?: Progress,
 ): Promise<LoadedCharacter<N>> {
-  const images = await imagesOfModule(module, progress);
+  const { images } = await imagesOfModule(module, progress);
   return { controller: loadCompiled(module.compiled as CompiledDocument<N>), images };
 }
 
@@ -64,5 +64,6 @@ export async function loadCompiledCharacter(
   const controller = loadCompiled(compiled);
   const names = new Set([...controller.sheets.values()].flatMap(({ images }) => images));
   const addresses = [...names].map((name) => [name, new URL(files.images?.[name] ?? name, address)] as const);
-  return { controller, images: await loadImages(Object.fromEntries(addresses), fetching) };
+  const { images } = await loadImages(Object.fromEntries(addresses), fetching);
+  return { controller, images };
 }

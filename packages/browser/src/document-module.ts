@@ -5,6 +5,7 @@ import type { LoadedCharacter } from './character.js';
 import type { Progress } from './images.js';
 import { followModule, imagesOfModule } from './character-module.js';
 import type { CharacterModule } from './character-module.js';
+import { sizesWorn } from './worn.js';
 
 /**
  * A document that was imported as a module: read and checked when the page was built, so that the page needs neither a reader
@@ -24,15 +25,16 @@ export interface DocumentModule<N extends Names = Names> extends CharacterModule
  * Fetches the images of an imported document and compiles it.
  *
  * @param progress is told of each file that has come
- * @throws {LoadError} when an image cannot be fetched or read
+ * @throws {LoadError} when an image cannot be fetched or read; clothes are done without
  */
 export async function openCharacter<N extends Names>(
   module: DocumentModule<N>,
   progress?: Progress,
 ): Promise<LoadedCharacter<N>> {
-  const { definition } = module;
-  const images = await imagesOfModule(module, progress);
-  return { controller: compileController(definition, { images }) as Controller as Controller<N>, images };
+  const { definition, sizes } = module;
+  const { images, missing } = await imagesOfModule(module, progress, sizesWorn(definition, sizes));
+  const controller = compileController(definition, { images }) as Controller as Controller<N>;
+  return { controller, images, missing };
 }
 
 /**

@@ -1,3 +1,5 @@
+import type { ImageSize } from 'dot-hop';
+
 /** Thrown when a file cannot be fetched or an image cannot be read; the message names the address and the answer. */
 export class LoadError extends Error {}
 
@@ -25,19 +27,40 @@ export class Fetching {
   }
 }
 
-/** Fetches images, all at once. */
+/** Images by file, and what did not come of those that a character can do without. */
+export interface LoadedImages {
+  readonly images: Record<string, HTMLImageElement | HTMLCanvasElement>;
+  readonly missing: readonly LoadError[];
+}
+
+/**
+ * Fetches images, all at once.
+ *
+ * @param spare how large an image is that can be done without: an empty one of that size stands in for it
+ * @throws {LoadError} when another one does not come
+ */
 export async function loadImages(
   addresses: Readonly<Record<string, URL>>,
   fetching: Fetching,
-): Promise<Record<string, HTMLImageElement>> {
+  spare: Readonly<Record<string, ImageSize>> = {},
+): Promise<LoadedImages> {
+  const missing: LoadError[] = [];
   const loaded = Object.entries(addresses).map(async ([file, address]) => {
     const image = new Image();
     image.src = address.href;
     const decoded = image.decode().catch(() => {
       throw new Error('the image is not there, or is no picture');
     });
-    await fetching.of(address, () => decoded);
-    return [file, image] as const;
+    try {
+      await fetching.of(address, () => decoded);
+      return [file, image] as const;
+    } catch (error) {
+      const size = spare[file];
+      if (size === undefined || !(error instanceof LoadError)) throw error;
+      missing.push(error);
+      return [file, Object.assign(document.createElement('canvas'), size)] as const;
+    }
   });
-  return Object.fromEntries(await Promise.all(loaded));
+  const images = Object.fromEntries<LoadedImages['images'][string]>(await Promise.all(loaded));
+  return { images, missing };
 }

@@ -25,11 +25,7 @@ export function Gear({ game }: GearProps) {
             type="button"
             aria-pressed={pieces[name] === piece}
             data-testid={`wear-${piece}`}
-            onClick={({ currentTarget }) => {
-              // The keys are the game's.
-              currentTarget.blur();
-              game.pick('pieces', name, game.worn.pieces?.[name] === piece ? 'none' : piece);
-            }}
+            onClick={() => game.pick('pieces', name, game.worn.pieces?.[name] === piece ? 'none' : piece)}
           >
             {piece}
           </button>
@@ -43,10 +39,7 @@ export function Gear({ game }: GearProps) {
             <select
               value={colours[name] ?? palette.drawn}
               data-testid={`dye-${name}`}
-              onChange={({ currentTarget }) => {
-                currentTarget.blur();
-                game.pick('colours', name, currentTarget.value);
-              }}
+              onChange={({ currentTarget }) => game.pick('colours', name, currentTarget.value)}
             >
               {[...palette.colours.keys()].map((one) => (
                 <option key={one}>{one}</option>
@@ -55,6 +48,14 @@ export function Gear({ game }: GearProps) {
           </label>
         );
       })}
+      {game.character.missing?.map(({ message }) => (
+        <p key={message} className="missing" role="status">
+          {message}. Nothing of it is seen.{' '}
+          <button type="button" onClick={() => location.reload()}>
+            try again
+          </button>
+        </p>
+      ))}
     </div>
   );
 }

@@ -1,0 +1,33 @@
+import type { ControllerDefinition, ImageSize } from 'dot-hop';
+
+/**
+ * The sizes of the images that only clothes are cut from: a character can do without them.
+ *
+ * @param sizes what is known of images by file; a sheet's own `size` serves where one is missing
+ */
+export function sizesWorn(
+  { sheets, wardrobe }: ControllerDefinition,
+  sizes: Readonly<Record<string, ImageSize>> = {},
+): Record<string, ImageSize> {
+  const worn = new Set(
+    Object.values(wardrobe?.layers ?? {}).flatMap(({ pieces }) =>
+      Object.values(pieces).flatMap(({ sheet }) =>
+        typeof sheet === 'string' ? [sheet] : Object.values(sheet),
+      ),
+    ),
+  );
+  const found: Record<string, ImageSize> = {};
+  for (const name of worn) {
+    const { image, size, parts = {} } = sheets[name] ?? {};
+    const files = [
+      image,
+      ...Object.values(parts).map((part) => (typeof part === 'string' ? part : part.image)),
+    ];
+    for (const file of files) {
+      const known =
+        file === undefined ? undefined : (sizes[file] ?? (size && { width: size[0], height: size[1] }));
+      if (file !== undefined && known !== undefined) found[file] = known;
+    }
+  }
+  return found;
+}
