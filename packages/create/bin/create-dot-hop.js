@@ -1,13 +1,16 @@
 #!/usr/bin/env node
 // npm create dot-hop@latest my-game: a game with a character, a body, keys, edits while it runs, and a rehearsal as a test.
 import {
+  chmodSync,
   cpSync,
   existsSync,
   mkdirSync,
+  mkdtempSync,
   readFileSync,
   readdirSync,
   renameSync,
   rmSync,
+  statSync,
   writeFileSync,
 } from 'node:fs';
 import path from 'node:path';
@@ -34,26 +37,33 @@ class Misuse extends Error {}
 /** A package's name from a folder's: small letters, digits and dashes. */
 const nameOf = (folder) =>
   path
-    .basename(folder)
+    .basename(path.resolve(folder))
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '') || 'my-game';
 
+/** What the disk refuses, in words. */
+const reasons = {
+  EACCES: 'this user may not write there',
+  EROFS: 'nothing can be written there',
+  ENOSPC: 'the disk is full',
+  EEXIST: 'a part of the path is a file',
+  ENOTDIR: 'a part of the path is a file',
+};
+
 /** Makes the folder, whole or not at all. */
 function create(folder) {
   if (existsSync(folder)) {
-    let there;
-    try {
-      there = readdirSync(folder);
-    } catch {
+    if (!statSync(folder).isDirectory())
       throw new Misuse(`${folder} is a file. Name a folder that is not there yet`);
-    }
-    if (there.length > 0)
+    if (readdirSync(folder).length > 0)
       throw new Misuse(`${folder} has files already. Name another folder, or an empty one`);
   }
-  const making = `${path.resolve(folder)}.making`;
+  const above = path.dirname(path.resolve(folder));
+  mkdirSync(above, { recursive: true });
+  // A folder of its own name, so that nothing of anybody's is in the way.
+  const making = mkdtempSync(path.join(above, '.dot-hop-making-'));
   try {
-    mkdirSync(path.dirname(making), { recursive: true });
     cpSync(template, making, { recursive: true });
     // A file of this name would not come through the registry.
     renameSync(path.join(making, 'gitignore'), path.join(making, '.gitignore'));
@@ -62,8 +72,11 @@ function create(folder) {
       .replaceAll('VERSION', `^${version}`)
       .replace('NAME', nameOf(folder));
     writeFileSync(file, text);
-    if (existsSync(folder)) rmSync(folder, { recursive: true });
-    renameSync(making, folder);
+    chmodSync(making, 0o777 & ~process.umask());
+    // An empty folder may be the one in which one works: it is filled, and not exchanged.
+    if (existsSync(folder))
+      for (const name of readdirSync(making)) renameSync(path.join(making, name), path.join(folder, name));
+    else renameSync(making, folder);
   } finally {
     rmSync(making, { recursive: true, force: true });
   }
@@ -80,16 +93,20 @@ try {
   else {
     const folder = folders[0] ?? 'my-game';
     create(folder);
-    console.log(`A game with a character is in ${folder}. Go on with:
+    const isHere = path.resolve(folder) === process.cwd();
+    const enter = isHere ? '' : `  cd ${/\s/.test(folder) ? JSON.stringify(folder) : folder}\n`;
+    console.log(`A game with a character is in ${isHere ? 'this folder' : folder}. Go on with:
 
-  cd ${folder}
-  npm install
+${enter}  npm install
   npm run dev         play it in the browser: arrow keys walk
   npm run workbench   change the character by hand; the game shows each edit
   npm test            check and rehearse the character, check the types`);
   }
 } catch (error) {
-  if (!(error instanceof Misuse)) throw error;
-  console.error(`error: ${error.message}\n(--help shows how it is used)`);
+  const reason = reasons[error.code];
+  if (!(error instanceof Misuse) && reason === undefined) throw error;
+  const told =
+    error instanceof Misuse ? error.message : `${error.path ?? 'the folder'} cannot be made: ${reason}`;
+  console.error(`error: ${told}\n(--help shows how it is used)`);
   process.exitCode = 2;
 }
