@@ -2,16 +2,18 @@ import type { MarkdownRenderer } from 'vitepress';
 
 /** Which documents of a page play, and on which lines they build. */
 interface LivePage {
-  /** What stands before each of its documents, or the name by which others build on the first one. */
-  readonly base?: string;
-  readonly head?: string;
+  /** Whether its documents build on the first one. */
+  readonly buildsOnFirst: boolean;
+  /** What stands before each of its documents. */
+  readonly head: string;
   /** Whether what the check finds is told below. */
   readonly checks: boolean;
 }
 
 const pages: Readonly<Record<string, LivePage>> = {
-  'guide-recipes.md': { base: 'drawings.dothop.yaml', checks: false },
+  'guide-recipes.md': { buildsOnFirst: true, head: '', checks: false },
   'findings.md': {
+    buildsOnFirst: false,
     head: 'dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n',
     checks: true,
   },
@@ -32,13 +34,12 @@ export function livePages(markdown: MarkdownRenderer): void {
     );
     const [first] = documents;
     // The first of a page on which the others build is shown as it is.
-    if (page.base !== undefined && tokens[index] === first) return plain();
+    if (page.buildsOnFirst && tokens[index] === first) return plain();
     const next = tokens.slice(index + 1).find((one) => one.type === 'fence' && one.info === 'yaml');
     const attributes = {
       document: content,
-      head: page.head ?? '',
-      base: page.base ?? '',
-      drawings: page.base === undefined ? '' : first!.content,
+      head: page.head,
+      drawings: page.buildsOnFirst ? first!.content : '',
       rehearsal: next !== undefined && isRehearsal(next.content) ? next.content : '',
     };
     const written = Object.entries(attributes).map(([name, text]) => `${name}="${encodeURIComponent(text)}"`);

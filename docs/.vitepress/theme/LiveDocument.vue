@@ -6,14 +6,12 @@ import type { Seen, SignalFacts, Stage } from './stage';
 const props = defineProps<{
   document: string;
   head: string;
-  base: string;
   drawings: string;
   rehearsal: string;
   checks: boolean;
 }>();
 const given = {
   head: decodeURIComponent(props.head),
-  base: decodeURIComponent(props.base),
   drawings: decodeURIComponent(props.drawings),
   rehearsal: decodeURIComponent(props.rehearsal),
 };

@@ -15,8 +15,7 @@ type Images = Record<string, HTMLImageElement | HTMLCanvasElement>;
 /** What a document begins with on its page. */
 export interface Given {
   readonly head: string;
-  /** The name by which it builds on the page's first document, and that document. */
-  readonly base: string;
+  /** The page's first document, on which it builds; empty where it builds on none. */
   readonly drawings: string;
   readonly rehearsal: string;
 }

@@ -2,7 +2,8 @@ import { Controls, crispCanvas, followEdits, openCharacter } from '@dot-hop/brow
 import type { Loop } from '@dot-hop/browser';
 import { mountOverlay } from '@dot-hop/browser/overlay';
 import type { Overlay, OverlaySetup } from '@dot-hop/browser/overlay';
-import { fitting, runPage } from '../../common/parts.js';
+import { fitting } from '../../common/fitting.js';
+import { runPage } from '../../common/run-page.js';
 import type { MountCanvas } from '../../common/parts.js';
 import { Page } from './panel/Page.js';
 import { Game, bindings, regions } from './scene/game.js';
@@ -18,8 +19,13 @@ runPage('Fetching Wick', async ({ progress, show }) => {
   const character = await openCharacter(wick, progress);
   const stage = new Stage(character);
   show((told) => <Waiting mount={stage.mount} told={told} />);
-  await physicsReady(await physicsFrom((done, all) => progress(done, all, 'Laying the planks of the jetty')));
-  stage.end();
+  try {
+    await physicsReady(
+      await physicsFrom((done, all) => progress(done, all, 'Laying the planks of the jetty')),
+    );
+  } finally {
+    stage.end();
+  }
   const controls = new Controls(bindings);
   const game = new Game(character, controls);
   let context: CanvasRenderingContext2D | undefined;

@@ -1,7 +1,7 @@
 import { Controls, openCharacter } from '@dot-hop/browser';
 import folkDocument from '../../../demo/townsfolk/folk.dothop.yaml';
 import { bindings } from '../../common/bindings.js';
-import { runPage } from '../../common/parts.js';
+import { runPage } from '../../common/run-page.js';
 import { Page } from './panel/Page.js';
 import { Game, firstPeople } from './scene/game.js';
 import { followHands } from './scene/hands.js';

@@ -1,7 +1,8 @@
 import { Controls, loadCharacter } from '@dot-hop/browser';
 import wickUrl from '../../../demo/wick.dothop.yaml?url';
 import { redrawDial } from '../../common/dial.js';
-import { fitting, runPage } from '../../common/parts.js';
+import { fitting } from '../../common/fitting.js';
+import { runPage } from '../../common/run-page.js';
 import { loadTownsfolk } from '../../common/townsfolk.js';
 import { Page } from './panel/Page.js';
 import { Game, bindings } from './scene/game.js';

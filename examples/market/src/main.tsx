@@ -2,7 +2,8 @@ import { Controls, Pointer, crispCanvas, drawPose, openCharacter } from '@dot-ho
 import folkDocument from '../../../demo/townsfolk/folk.dothop.yaml';
 import { redrawDial } from '../../common/dial.js';
 import { bindings } from '../../common/bindings.js';
-import { fitting, runPage } from '../../common/parts.js';
+import { fitting } from '../../common/fitting.js';
+import { runPage } from '../../common/run-page.js';
 import { loadTownsfolk } from '../../common/townsfolk.js';
 import { Page } from './panel/Page.js';
 import { Game } from './scene/game.js';

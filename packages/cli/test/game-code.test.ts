@@ -45,7 +45,11 @@ test('the code for each kind of game is sound TypeScript, with the names of the 
   for (const kind of kinds)
     put(`${kind}.ts`, gameCode(controller, kind, kind === 'server' ? 'wick-game.json' : 'wick.dothop.yaml'));
   // A misspelt signal is seen by the compiler.
-  put('misspelt.ts', gameCode(controller, 'canvas', 'wick.dothop.yaml').replace("'grounded'", "'gruonded'"));
+  for (const kind of ['canvas', 'three'] as const)
+    put(
+      `misspelt-${kind}.ts`,
+      gameCode(controller, kind, 'wick.dothop.yaml').replace("'grounded'", "'gruonded'"),
+    );
   const options = {
     ...{ target: 'ES2022', module: 'ESNext', moduleResolution: 'bundler', strict: true, noEmit: true },
     ...{ allowArbitraryExtensions: true, skipLibCheck: true, types: ['node'], lib: ['ES2023', 'DOM'] },
@@ -53,7 +57,8 @@ test('the code for each kind of game is sound TypeScript, with the names of the 
   put('tsconfig.json', JSON.stringify({ compilerOptions: options, include: ['*.ts'] }));
   const { out } = run(path.join(root, 'node_modules/typescript/bin/tsc'), '-p', '.');
   expect(out.match(/^\S+\(\d+,\d+\): .*$/gm)?.map((line) => line.replace(/\(.*?\).*/, ''))).toEqual([
-    'misspelt.ts',
+    'misspelt-canvas.ts',
+    'misspelt-three.ts',
   ]);
   expect(out).toContain('gruonded');
 }, 120_000);

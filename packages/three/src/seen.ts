@@ -1,5 +1,6 @@
 import type { LoadedCharacter } from '@dot-hop/browser';
 import { compileController } from 'dot-hop';
+import type { Controller, Names } from 'dot-hop';
 
 /** The signal that tells a character from which side it is seen. */
 export const seenSignal = 'seen';
@@ -11,7 +12,10 @@ export const seenSignal = 'seen';
  *
  * @throws {TypeError} when the character has no compass, or has a signal `seen` already
  */
-export function seenByCamera({ controller, images }: LoadedCharacter): LoadedCharacter {
+export function seenByCamera<N extends Names>({
+  controller,
+  ...rest
+}: LoadedCharacter<N>): LoadedCharacter<N> {
   const { definition } = controller;
   if (definition.compass === undefined)
     throw new TypeError(
@@ -24,5 +28,6 @@ export function seenByCamera({ controller, images }: LoadedCharacter): LoadedCha
   const signals = { ...definition.signals, [seenSignal]: { vector: [0, 1] as const } };
   // The vector is 1 long: below a fifth of that nothing is told about where the body faces.
   const compass = { ...definition.compass, by: seenSignal, deadZone: 0.2 };
-  return { controller: compileController({ ...definition, signals, compass }, { images }), images };
+  const changed: Controller = compileController({ ...definition, signals, compass }, { images: rest.images });
+  return { ...rest, controller: changed as Controller<N> };
 }

@@ -1,7 +1,7 @@
 import { dyeImages } from '@dot-hop/browser';
 import type { LoadedCharacter } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
-import type { Outfit, Pose } from 'dot-hop';
+import type { Names, Outfit, Pose } from 'dot-hop';
 import { seenFrom, uprightYaw } from 'dot-hop/view';
 import {
   CircleGeometry,
@@ -37,6 +37,8 @@ type Shows = Material & { map: Texture | null };
  * A drawn character in a three.js scene, with y up: an upright picture that stands on its pivot and turns to the camera. Put its
  * `object` into the scene.
  *
+ * @typeParam N the names of the character, where the plugin writes them down
+ *
  * @example
  * const keeper = new Upright(seenByCamera(await openCharacter(document)));
  * scene.add(keeper.object);
@@ -48,8 +50,8 @@ type Shows = Material & { map: Texture | null };
  * // Before each picture:
  * keeper.draw(camera);
  */
-export class Upright {
-  readonly performer: Performer;
+export class Upright<N extends Names = Names> {
+  readonly performer: Performer<N>;
   /** To be put into the scene. Its place is where the character stands. */
   readonly object = new Group();
   private readonly turned = new Group();
@@ -66,7 +68,7 @@ export class Upright {
 
   /** @param character made by {@link seenByCamera}, if it has directions; one without a compass is turned to the camera only */
   constructor(
-    private readonly character: LoadedCharacter,
+    private readonly character: LoadedCharacter<N>,
     { pixelsPerUnit = 16, lit = false, tint = 'white', spot = 6 / pixelsPerUnit }: UprightOptions = {},
   ) {
     if (!(pixelsPerUnit > 0 && pixelsPerUnit < Infinity))
@@ -109,7 +111,8 @@ export class Upright {
   step(ms: number, camera: Camera): void {
     if (this.character.controller.definition.signals?.[seenSignal] !== undefined) {
       seenFrom(this.seen, this.facing, this.wayFrom(camera));
-      this.performer.setVector(seenSignal, this.seen[0], this.seen[1]);
+      // A signal that was added to the document's own, and is none of its names.
+      (this.performer as Performer).setVector(seenSignal, this.seen[0], this.seen[1]);
     }
     this.performer.step(ms);
   }

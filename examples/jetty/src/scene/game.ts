@@ -88,10 +88,10 @@ export class Game {
     const fallen = physics.step(ms);
     if (fallen !== undefined) this.particles.splash(fallen, waterTop - 2);
     if (performer.state !== 'dash') body.dashes = 0;
-    const sinks = body.x;
+    const wasAt = body.x;
     if (body.step(ms, { along, slow, down, holdsHop: controls.isHeld('jump') })) {
       performer.pulse('sunk');
-      this.particles.splash(sinks, waterTop - 2);
+      this.particles.splash(wasAt, waterTop - 2);
     }
 
     tellBody(performer, body);

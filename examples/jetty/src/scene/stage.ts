@@ -1,7 +1,7 @@
 import { crispCanvas, drawPose, startLoop } from '@dot-hop/browser';
 import type { Loop } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
-import { fitting } from '../../../common/parts.js';
+import { fitting } from '../../../common/fitting.js';
 import type { MountCanvas } from '../../../common/parts.js';
 import { Scenery } from './scenery.js';
 import { newGulls } from './things.js';

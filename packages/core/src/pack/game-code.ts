@@ -27,7 +27,7 @@ export function variableOf(name: string): string {
 
 /** Names that the code has already, and words of the language. */
 const reserved = new Set(
-  `canvas context performer player controller images loop painter scene camera renderer texture sprite file step
+  `canvas context performer player controller images loop painter scene camera renderer upright file step
   break case catch class const continue debugger default delete do else enum export extends false finally for function if import in
   instanceof new null return super switch this throw true try typeof var void while with yield let static await async of`.split(
     /\s+/,
@@ -109,14 +109,17 @@ export const state = (): string => player.state;
   const head = {
     canvas: `import { drawPose, openCharacter, startLoop } from '@dot-hop/browser';`,
     webgl: `import { Painter, openCharacter, startLoop } from '@dot-hop/browser';`,
-    three: `import { drawPose, openCharacter, startLoop } from '@dot-hop/browser';`,
+    three: `import { openCharacter, startLoop } from '@dot-hop/browser';\nimport { Upright } from '@dot-hop/three';`,
   }[kind];
   const before = {
     canvas: `const canvas = document.querySelector('canvas')!;
 const context = canvas.getContext('2d')!;`,
     webgl: `const canvas = document.querySelector('canvas')!;
 const painter = new Painter(canvas, images);`,
-    three: threeHead(controller),
+    three: `const scene = new THREE.Scene().add(upright.object);
+const camera = new THREE.PerspectiveCamera(40, 4 / 3);
+camera.position.set(0, 1, 6);
+const renderer = new THREE.WebGLRenderer({ canvas: document.querySelector('canvas')! });`,
   }[kind];
   const draw = {
     canvas: [
@@ -130,19 +133,26 @@ const painter = new Painter(canvas, images);`,
       'painter.paint(performer.pose, canvas.width / 2, canvas.height * 0.8);',
       'painter.end();',
     ],
-    three: [
-      'context.clearRect(0, 0, picture.width, picture.height);',
-      'drawPose(context, images, performer.pose, pivot.x, pivot.y);',
-      'texture.needsUpdate = true;',
-      'renderer.render(scene, camera);',
-    ],
+    three: ['upright.draw(camera);', 'renderer.render(scene, camera);'],
   }[kind];
+  const [needed, made] =
+    kind === 'three'
+      ? [
+          `import * as THREE from 'three';`,
+          `// Where a camera goes round, seenByCamera of @dot-hop/three shows the side that is seen. 32 pixels are as long as one unit.
+const upright = new Upright(await openCharacter(${name}), { pixelsPerUnit: 32 });
+const { performer } = upright;`,
+        ]
+      : [
+          `import { Performer } from 'dot-hop';`,
+          `const { controller, images } = await openCharacter(${name});
+const performer = new Performer(controller);`,
+        ];
   return `${head}
-import { Performer } from 'dot-hop';
-${kind === 'three' ? "import * as THREE from 'three';\n" : ''}${imported}
+${needed}
+${imported}
 
-const { controller, images } = await openCharacter(${name});
-const performer = new Performer(controller);
+${made}
 ${before}
 ${pressed}
 startLoop({
@@ -154,30 +164,4 @@ ${indented(draw, 4)}
   },
 });
 `;
-}
-
-/** A scene with a board on which the character is drawn. */
-function threeHead({ sheets }: Controller): string {
-  const cells = [...sheets.values()].flatMap((sheet) => sheet.cells);
-  const ends = cells.map(({ frameWidth, frameHeight, pivotX, pivotY }) => [
-    Math.max(pivotX, frameWidth - pivotX),
-    pivotY,
-    frameHeight - pivotY,
-  ]);
-  const most = (i: number): number => Math.ceil(Math.max(0, ...ends.map((end) => end[i]!)));
-  const [side, above, below] = [most(0), most(1), most(2)];
-  return `/** Room for every drawing, with the pivot in its middle. */
-const picture = Object.assign(document.createElement('canvas'), { width: ${2 * side}, height: ${above + below} });
-const context = picture.getContext('2d')!;
-const pivot = { x: ${side}, y: ${above} };
-const texture = new THREE.CanvasTexture(picture);
-texture.magFilter = THREE.NearestFilter;
-texture.colorSpace = THREE.SRGBColorSpace;
-const sprite = new THREE.Sprite(new THREE.SpriteMaterial({ map: texture }));
-sprite.scale.set(picture.width / 32, picture.height / 32, 1); // 32 pixels are as long as one unit
-sprite.center.set(0.5, ${below === 0 ? '0' : `${below} / ${above + below}`}); // it stands on its pivot
-const scene = new THREE.Scene().add(sprite);
-const camera = new THREE.PerspectiveCamera(40, 4 / 3);
-camera.position.set(0, 1, 6);
-const renderer = new THREE.WebGLRenderer({ canvas: document.querySelector('canvas')! });`;
 }

@@ -18,8 +18,10 @@ export function Hops({ state }: { readonly state: StatedState }) {
   const put = (at: number, hop: HopDefinition | undefined, joins?: string): void =>
     act(setHop(useWorkbench.getState().definition, name, at, hop), joins);
   // What is on screen may be a picture behind: a field is changed in the hop as it is now.
+  const hopNow = (at: number): HopDefinition | undefined =>
+    stateIn(useWorkbench.getState().definition, name)?.definition.hops?.[at];
   const change = (at: number, fields: Partial<HopDefinition>): void => {
-    const now = stateIn(useWorkbench.getState().definition, name)?.definition.hops?.[at];
+    const now = hopNow(at);
     if (now !== undefined) put(at, { ...now, ...fields }, `hop ${at} of ${name}`);
   };
   const spans = spansOf(definition, said);
@@ -51,7 +53,13 @@ export function Hops({ state }: { readonly state: StatedState }) {
             options={optionsOf([hop.to, ...others])}
             onChange={(to) => change(i, { to })}
           />
-          <Instant label="when" state={said} at={hop.at} onChange={(at) => change(i, { at })} />
+          <Instant
+            label="when"
+            state={said}
+            at={hop.at}
+            now={() => hopNow(i)?.at}
+            onChange={(at) => change(i, { at })}
+          />
           {spans.length === 0 ? null : (
             <Choice
               label="its condition counts"

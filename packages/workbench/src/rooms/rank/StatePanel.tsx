@@ -153,7 +153,13 @@ const Going = memo(function Going({ state, definition }: PanelProps) {
           />
         )}
         {isPosture ? (
-          <Instant label="is left" state={said} at={said.leaves} onChange={(at) => set('leaves', at)} />
+          <Instant
+            label="is left"
+            state={said}
+            at={said.leaves}
+            now={() => stateIn(useWorkbench.getState().definition, name)?.definition.leaves}
+            onChange={(at) => set('leaves', at)}
+          />
         ) : null}
         {isAct ? (
           <Choice

@@ -11,7 +11,8 @@ import { Choice } from '../../parts/ui.js';
 const wants: Readonly<Record<GameKind, string>> = {
   canvas: 'npm install dot-hop @dot-hop/browser; npm install --save-dev vite @dot-hop/cli',
   webgl: 'npm install dot-hop @dot-hop/browser; npm install --save-dev vite @dot-hop/cli',
-  three: 'npm install dot-hop @dot-hop/browser three; npm install --save-dev vite @dot-hop/cli @types/three',
+  three:
+    'npm install dot-hop @dot-hop/browser @dot-hop/three three; npm install --save-dev vite @dot-hop/cli @types/three',
   server: 'npm install dot-hop',
 };
 
