@@ -80,6 +80,25 @@ test('before a wall it stands, says so, and keeps its ground', () => {
   expect(body.blocked).toBeGreaterThan(1000);
 });
 
+test.each([
+  ['from the deck onto the boat is a step down', [620, 158], true],
+  ['from the roof is a fall', [520, 114], false],
+] as const)('over an edge: %s', (_, place, isStep) => {
+  const physics = new Physics();
+  const body = new Body(physics);
+  body.place(...place);
+  // The boat is near the deck then, and 3 pixels lower.
+  for (let i = 0; i < 420; i++) physics.step(ms);
+  const told: boolean[] = [];
+  for (let i = 0; i < 90 && (told.length === 0 || !body.grounded); i++) {
+    physics.step(ms);
+    body.step(ms, wish(1));
+    if (!body.grounded) told.push(body.stepsDown);
+  }
+  expect(told.length).toBeGreaterThan(4);
+  expect([...new Set(told)]).toEqual([isStep]);
+});
+
 test('a wall that is met in the air at speed is a bump, and it is told facing the wall', () => {
   const physics = new Physics();
   const body = new Body(physics);

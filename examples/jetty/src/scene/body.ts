@@ -31,13 +31,16 @@ const hopSpeed = -300;
 const fallSpeed = 360;
 /** A hop whose button is let go rises no faster than this. */
 const shortHop = -120;
-/** A wall that is met faster than this is a bump. */
+/** A wall that is met faster than this is a bump, unless the body left the ground less than so many milliseconds ago. */
 const bumpSpeed = 110;
+const bumpAfter = 150;
 /** Who wants to go and goes slower than this is stopped by something. */
 const stuckSpeed = 5;
 /** How far it is lifted over what may be no wall, and how far below it ground is looked for, in pixels. */
 const lift = 0.3;
 const reach = 2;
+/** Ground that is no lower than this below an edge is a step down: who walks over the edge does not fall. */
+const stepDown = 12;
 /** The capsule: half the length of its straight part, and its radius. */
 const half = 9;
 const radius = 6;
@@ -58,6 +61,8 @@ export class Body {
   vx = 0;
   vy = 0;
   grounded = true;
+  /** Whether it has walked over an edge, and ground is near below: it goes down a step. */
+  stepsDown = false;
   /** Whether a wall stopped it in the air, in the latest step. */
   bumped = false;
   /** Whether a dash is left until it stands again. */
@@ -76,6 +81,8 @@ export class Body {
   private readonly controller: KinematicCharacterController;
   private below: Collider | undefined;
   private dropping = 0;
+  /** For how many milliseconds it has been in the air. */
+  private airborneFor = 0;
   /** The speeds along of the latest three steps. */
   private strides: readonly number[] = [0, 0, 0];
 
@@ -116,7 +123,7 @@ export class Body {
   /** Leaves the ground. */
   leap(): void {
     this.vy = hopSpeed;
-    this.grounded = false;
+    this.grounded = this.stepsDown = false;
     this.below = undefined;
   }
 
@@ -142,12 +149,15 @@ export class Body {
       wish.down && this.below !== undefined && this.physics.isPlank(this.below) ? 160 : this.dropping - ms;
     this.ride();
     const from = { ...this.body.translation() };
-    const moved = this.grounded && this.vy >= 0 ? this.walk(s, from) : this.fly(s);
+    const walks = this.grounded && this.vy >= 0;
+    const moved = walks ? this.walk(s, from) : this.fly(s);
     const x = Math.max(12, Math.min(worldWidth - 12, from.x + moved.x));
     // Set at once: the step of the physics then only tells the barrels.
     this.body.setTranslation({ x, y: from.y + moved.y }, true);
     this.strides = [...this.strides.slice(1), (x - from.x) / s];
+    this.airborneFor = moved.grounded ? 0 : this.airborneFor + ms;
     this.meet(moved);
+    this.stepsDown = !this.grounded && (walks || this.stepsDown) && this.isNearGround();
     const stuck = this.grounded && wish.along !== 0 && Math.abs(this.wentAlong) < stuckSpeed;
     this.blocked = stuck ? this.blocked + ms : 0;
     if (this.y > waterTop + 18) {
@@ -262,7 +272,9 @@ export class Body {
     const rises = this.vy < 0;
     if (ceiling && rises) this.vy = 0;
     this.grounded = !rises && grounded;
-    this.bumped = wall && !this.grounded && Math.abs(this.vx) > bumpSpeed;
+    const isFast = Math.abs(this.vx) > bumpSpeed && this.airborneFor >= bumpAfter;
+    // Just above the ground, or in the water already, there is no time for it.
+    this.bumped = wall && !this.grounded && isFast && this.y < waterTop && !this.isNearGround();
     if (wall) this.vx = this.bumped ? -this.vx * 0.3 : 0;
     if (this.bumped) this.dashes = 0;
     if (!this.grounded) {
@@ -272,6 +284,20 @@ export class Body {
     this.below = below ?? this.below;
     this.vy = 0;
     this.fresh = true;
+  }
+
+  /** Whether there is ground a step below, here or where it will be in a moment. */
+  private isNearGround(): boolean {
+    if (this.vy < 0 || this.dropping > 0) return false;
+    const here = { ...this.body.translation() };
+    const isNear = [0, 0.06, 0.12].some((s) => {
+      this.put(here);
+      const { x } = this.moved({ x: this.vx * s, y: 0 });
+      this.put({ x: here.x + x, y: here.y });
+      return this.moved({ x: 0, y: stepDown }).grounded;
+    });
+    this.put(here);
+    return isNear;
   }
 
   /** Whether there is ground a little to the left and to the right: a place to be put back to. */

@@ -6,6 +6,8 @@ export interface Told {
   readonly wentAlong: number;
   readonly vy: number;
   readonly grounded: boolean;
+  /** Whether it goes down a step, over an edge with ground near below. The pictures walk on as if it stood. */
+  readonly stepsDown: boolean;
   /** Whether a wall stopped it in the air just now. */
   readonly bumped: boolean;
   /** Whether a dash is left. */
@@ -22,7 +24,7 @@ export interface Told {
 export function tellBody(performer: Performer, body: Told): void {
   performer.set('vx', Math.round(body.wentAlong * 100) / 100);
   performer.set('vy', Math.round(body.vy * 100) / 100);
-  performer.set('grounded', body.grounded);
+  performer.set('grounded', body.grounded || body.stepsDown);
   performer.set('fresh', body.fresh);
   if (body.bumped) performer.pulse('bump');
 }
