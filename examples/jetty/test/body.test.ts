@@ -83,10 +83,10 @@ test('before a wall it stands, says so, and keeps its ground', () => {
 test.each([
   ['from the deck onto the boat is a step down', [620, 158], true],
   ['from the roof is a fall', [520, 114], false],
-] as const)('over an edge: %s', (_, place, isStep) => {
+] as const)('over an edge: %s', (_, [x, y], isStep) => {
   const physics = new Physics();
   const body = new Body(physics);
-  body.place(...place);
+  body.place(x, y);
   // The boat is near the deck then, and 3 pixels lower.
   for (let i = 0; i < 420; i++) physics.step(ms);
   const told: boolean[] = [];
