@@ -1,5 +1,5 @@
 // A document of a page, playing: what the page's component shows and what its controls do.
-import { drawPose, goOn } from '@dot-hop/browser';
+import { drawPose, continueAfterEdit } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import type { Controller, Pose } from 'dot-hop';
 import { compileDocument, gatherBases, readDocument } from 'dot-hop/document';
@@ -85,7 +85,9 @@ export class Stage {
       images[file] = file === 'wick.png' ? await wickImage() : cards(64, 64, 8);
     const controller = compileDocument(read, { images });
     this.performer =
-      this.performer === undefined ? new Performer(controller) : goOn(this.performer, controller);
+      this.performer === undefined
+        ? new Performer(controller)
+        : continueAfterEdit(this.performer, controller);
     this.controller = controller;
     this.images = images;
     return describeController(controller).signals;

@@ -57,7 +57,7 @@ export function followEdits<N extends Names>(
  * the same signals and pulses, the same outfit, by name, as far as the new one has them. What the outfit is dyed in, {@link dyeImages}
  * puts among the new images.
  */
-export function goOn<N extends Names>(player: Player, controller: Controller<N>): Performer<N> {
+export function continueAfterEdit<N extends Names>(player: Player, controller: Controller<N>): Performer<N> {
   const next = new Performer(controller);
   next.adopt(Performer.of(player).snapshot());
   next.wear(player.outfit?.fittedTo(controller));

@@ -4,7 +4,7 @@ export { Controls } from './controls.js';
 export type { Binding, Bindings, PairBinding, Region } from './controls.js';
 export { followCompiled, loadCompiledCharacter, openCompiled } from './compiled-module.js';
 export type { CompiledModule } from './compiled-module.js';
-export { followEdits, goOn, openCharacter } from './document-module.js';
+export { followEdits, continueAfterEdit, openCharacter } from './document-module.js';
 export type { DocumentModule } from './document-module.js';
 export { drawDial } from './dial.js';
 export type { DialColours } from './dial.js';

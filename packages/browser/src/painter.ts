@@ -242,8 +242,8 @@ function posesOf({ controller, images }: Troupe): NumberedPoses {
   const known = numbered.get(controller);
   if (known !== undefined) return known;
   const made = images.map((): Pose[] => []);
-  for (const { books } of controller.states)
-    for (const pose of books.flat().flatMap(({ poses }) => poses))
+  for (const { flipbooks } of controller.states)
+    for (const pose of flipbooks.flat().flatMap(({ poses }) => poses))
       made[images.indexOf(pose.cell.image)]![2 * pose.cell.index + (pose.mirrored ? 1 : 0)] = pose;
   numbered.set(controller, made);
   return made;

@@ -1,5 +1,5 @@
 import type { Controller, State, StateDefinition } from 'dot-hop';
-import { statedOf } from 'dot-hop/explain';
+import { documentStateOf } from 'dot-hop/explain';
 import type { PlacedGroup } from 'dot-hop/explain';
 
 /** What a state is, in a word or two. */
@@ -14,16 +14,16 @@ export function kindText(
 }
 
 /** The names of a state's gaits from the slowest; empty for a state that has none. */
-export const gaitsOf = ({ bookNames, gaitCount }: State): string[] =>
-  gaitCount > 1 ? bookNames.slice(0, gaitCount) : [];
+export const gaitsOf = ({ flipbookNames, gaitCount }: State): string[] =>
+  gaitCount > 1 ? flipbookNames.slice(0, gaitCount) : [];
 
 /** What the document says of a state; `undefined` for one that another track has taken. */
 export const definitionOf = (controller: Controller, state: State): StateDefinition | undefined =>
-  statedOf(controller, state)?.definition;
+  documentStateOf(controller, state)?.definition;
 
 /** The groups that a state is in, from the outermost. */
 export const groupsOf = (controller: Controller, state: State): readonly PlacedGroup[] =>
-  statedOf(controller, state)?.groups ?? [];
+  documentStateOf(controller, state)?.groups ?? [];
 
 /** While what a state may show by itself: what its groups say stands at these. */
 export function whileText(controller: Controller, state: State): string {
@@ -39,9 +39,13 @@ export function lengthText(controller: Controller, state: State): string {
 }
 
 /** The flipbooks that variants put in place of a state's own. */
-export function variantsOf({ bookNames, books, gaitCount }: State): string[] {
-  const own = bookNames.slice(0, gaitCount);
-  return [...new Set(bookNames.filter((name, book) => !books[book]![0]!.bridge && !own.includes(name)))];
+export function variantsOf({ flipbookNames, flipbooks, gaitCount }: State): string[] {
+  const own = flipbookNames.slice(0, gaitCount);
+  return [
+    ...new Set(
+      flipbookNames.filter((name, flipbook) => !flipbooks[flipbook]![0]!.bridge && !own.includes(name)),
+    ),
+  ];
 }
 
 /** Which tracks a state takes, and while what. */

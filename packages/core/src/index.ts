@@ -51,7 +51,7 @@ export { defineController } from './controller/define.js';
 export type { Names, NamesOf } from './controller/names.js';
 export { compileController } from './controller/compile.js';
 export type { CompileOptions } from './controller/compile.js';
-export type { Page } from './controller/books.js';
+export type { DirectionDrawing } from './controller/flipbooks.js';
 export type { Controller, State, Track } from './controller/controller.js';
 export type { Timeline } from './controller/timeline.js';
 export type {

@@ -253,7 +253,7 @@ describe('compasses', () => {
       states: { walk: { shows: 'walk' }, wave: { shows: 'wave' } },
     });
     const shown = (name: string) =>
-      controller.pages
+      controller.flipbooks
         .get(name)!
         .map(({ clip, mirrored, standsIn }) => [clip.cells[0]!.index, mirrored, standsIn]);
     expect([...controller.clips.keys()].slice(0, 2)).toEqual(['walk-south', 'walk-southeast']);

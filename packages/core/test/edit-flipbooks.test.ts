@@ -60,7 +60,7 @@ test('a clip that stood alone becomes a flipbook of its name; whoever showed it 
       .concat('stroll-west'),
   );
   expect(made.flipbooks).toEqual({ stroll: { east: 'stroll-east', west: 'stroll-west' } });
-  const pages = compileController(made).pages.get('stroll')!;
+  const pages = compileController(made).flipbooks.get('stroll')!;
   expect(pages.map(({ clip, mirrored }) => [clip.name, mirrored])).toEqual([
     ['stroll-east', false],
     ['stroll-west', false],
@@ -92,7 +92,7 @@ test('whatever is drawn for whichever direction, the character stays sound', () 
       let now = four;
       for (const { shown, direction, cells } of drops)
         now = after(now, shown, direction, 'all', cells, 'east');
-      const { pages, compass } = compileController(now);
+      const { flipbooks: pages, compass } = compileController(now);
       for (const { shown, direction, cells } of drops.slice(-1)) {
         const page = (pages.get(shown) ?? [])[compass.names.indexOf(direction)];
         // What no state shows has no page; of what shows it is the latest that was dropped.

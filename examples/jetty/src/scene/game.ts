@@ -1,4 +1,4 @@
-import { drawPose, dyeImages, goOn } from '@dot-hop/browser';
+import { drawPose, dyeImages, continueAfterEdit } from '@dot-hop/browser';
 import type { Controls } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import type { OutfitDefinition } from 'dot-hop';
@@ -62,7 +62,7 @@ export class Game {
 
   /** Goes on with an edited document: in the same state, at the same phase. */
   replace(character: Wick): void {
-    this.performer = goOn(this.performer, character.controller);
+    this.performer = continueAfterEdit(this.performer, character.controller);
     this.character = character;
     if (this.performer.outfit !== undefined) dyeImages(character.images, this.performer.outfit);
   }

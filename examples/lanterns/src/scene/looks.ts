@@ -41,7 +41,7 @@ export class Looks {
       wardrobe.outfit(one),
     );
     const found = new Map<number, { pose: Pose; dressed: (look: number) => Pose }>();
-    for (const { books } of controller.states)
+    for (const { flipbooks: books } of controller.states)
       for (const timeline of books.flat())
         timeline.poses.forEach((pose, segment) => {
           const key = 2 * pose.cell.index + (pose.mirrored ? 1 : 0);

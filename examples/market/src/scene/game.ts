@@ -1,4 +1,4 @@
-import { drawPose, dropDyed, dyeImages, goOn } from '@dot-hop/browser';
+import { drawPose, dropDyed, dyeImages, continueAfterEdit } from '@dot-hop/browser';
 import type { Controls, LoadedCharacter, Pointer } from '@dot-hop/browser';
 import { Performer, compileController } from 'dot-hop';
 import type { CompassDefinition, Controller, OutfitDefinition } from 'dot-hop';
@@ -154,7 +154,7 @@ export class Game {
         );
         controllers.set(controller, changed);
       }
-      walker.performer = goOn(walker.performer, changed);
+      walker.performer = continueAfterEdit(walker.performer, changed);
       const { outfit } = walker.performer;
       if (outfit !== undefined) dyeImages(images, outfit);
     }

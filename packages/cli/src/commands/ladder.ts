@@ -215,7 +215,7 @@ function plain(controller: Controller, state: State): Rung {
     while: text(state.while),
     when: text(state.when),
     lasts: lengthText(controller, state),
-    shows: [...state.bookNames.slice(0, state.gaitCount), ...variantsOf(state)],
+    shows: [...state.flipbookNames.slice(0, state.gaitCount), ...variantsOf(state)],
     ways: [
       ...state.hops
         // Into a group there are several.

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { poseOf } from 'dot-hop';
-import type { Page } from 'dot-hop';
+import type { DirectionDrawing } from 'dot-hop';
 import { durationsOf } from 'dot-hop/explain';
 import { loadCharacter } from '../character.js';
 import type { Character } from '../character.js';
@@ -115,10 +115,10 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
   const { controller, images } = character;
   const { compass } = controller;
   if (compass.names.length < 2) throw new Misuse(`${file} has no compass: its character never turns`);
-  const pages = pagesNamed(character, name, options);
+  const drawings = drawingsNamed(character, name, options);
   const title = `${controller.name}: ${name} in ${compass.names.length} directions`;
   const rows = compass.names.map((direction, i) => {
-    const { clip, mirrored, standsIn, drawnFor } = pages[i]!;
+    const { clip, mirrored, standsIn, drawnFor } = drawings[i]!;
     const drawn = standsIn ? 'stands in' : mirrored ? 'mirrored' : 'drawn';
     return {
       direction,
@@ -131,7 +131,7 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
   if (options.out !== undefined) {
     const points = trail && { name: path.basename(options.trail!), points: trail.result.trail };
     const outfit = wornIn(controller, options);
-    const poses = pages.map(({ clip, mirrored }, facing) => {
+    const poses = drawings.map(({ clip, mirrored }, facing) => {
       const pose = poseOf(clip.cells[0]!, mirrored);
       const shown = { states: [name], facing, clip, frame: 0 };
       return outfit === undefined ? pose : dressedAs(controller, outfit, pose, shown);
@@ -139,7 +139,7 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
     const worn = outfit === undefined ? images : dyedImages(images, [outfit]);
     await writeWhole(
       options.out,
-      await dialPicture(controller, worn, { title, pages, poses, trail: points }),
+      await dialPicture(controller, worn, { title, drawings, poses, trail: points }),
     );
     output.note(`dial of ${rows.length} directions in ${options.out}`);
   }
@@ -157,12 +157,18 @@ async function dial(file: string, name: string, options: PreviewOptions, output:
 }
 
 /** What a state, flipbook or clip shows in each direction. */
-function pagesNamed({ controller }: Character, name: string, options: PreviewOptions): readonly Page[] {
-  const { stateNamed, pages, clips } = controller;
-  const found = pages.get(variantShown(controller, stateNamed.get(name)?.bookNames[0] ?? name, options.with));
+function drawingsNamed(
+  { controller }: Character,
+  name: string,
+  options: PreviewOptions,
+): readonly DirectionDrawing[] {
+  const { stateNamed, flipbooks, clips } = controller;
+  const found = flipbooks.get(
+    variantShown(controller, stateNamed.get(name)?.flipbookNames[0] ?? name, options.with),
+  );
   if (found !== undefined) return found;
   throw new Misuse(
-    `there is no flipbook or state "${name}" to be shown in every direction${nearestOf(name, [...new Set([...pages.keys(), ...stateNamed.keys()])])}${clips.has(name) ? '; the clip of that name is shown by none' : ''}`,
+    `there is no flipbook or state "${name}" to be shown in every direction${nearestOf(name, [...new Set([...flipbooks.keys(), ...stateNamed.keys()])])}${clips.has(name) ? '; the clip of that name is shown by none' : ''}`,
   );
 }
 
@@ -219,37 +225,38 @@ function findShowing(
   direction: string | undefined,
   options: PreviewOptions,
 ): Found {
-  const { compass, states, stateNamed, clips, pages } = controller;
+  const { compass, states, stateNamed, clips, flipbooks } = controller;
   const facing = direction === undefined ? compass.start : compass.names.indexOf(direction);
   if (facing < 0) throw new Misuse(`--direction ${direction}: the compass has ${compass.names.join(', ')}`);
-  const books = states.flatMap((state) =>
-    state.books.map((book, i) => ({ name: state.bookNames[i]!, book })),
+  const shownByStates = states.flatMap((state) =>
+    state.flipbooks.map((flipbook, i) => ({ name: state.flipbookNames[i]!, flipbook })),
   );
   const own = stateNamed.get(name);
-  const wanted = variantShown(controller, own?.bookNames[0] ?? name, options.with);
-  const book =
-    own?.books[Math.max(0, own.bookNames.indexOf(wanted))] ?? books.find((one) => one.name === wanted)?.book;
+  const wanted = variantShown(controller, own?.flipbookNames[0] ?? name, options.with);
+  const flipbook =
+    own?.flipbooks[Math.max(0, own.flipbookNames.indexOf(wanted))] ??
+    shownByStates.find((one) => one.name === wanted)?.flipbook;
   // Of a state with gaits the slowest is shown; the others are asked for by their own names.
   const state = stateNamed.get(name);
   const gaits = state === undefined ? [] : gaitsOf(state);
-  const isVariant = wanted !== (own?.bookNames[0] ?? name);
+  const isVariant = wanted !== (own?.flipbookNames[0] ?? name);
   const shown = gaits.length === 0 && !isVariant ? name : `${name}: ${wanted}`;
   const title = direction === undefined ? shown : `${shown} ${direction}`;
-  const timeline = book?.[facing];
+  const timeline = flipbook?.[facing];
   if (timeline !== undefined) {
     const { mirrored } = timeline.poses[0]!;
     const { clip } = timeline;
     const poses = clip.cells.map((cell) => poseOf(cell, mirrored));
-    return { showing: { clip, poses }, title, states: [states[timeline.state]!.name], facing };
+    return { showing: { clip, poses }, title, states: [states[timeline.stateIndex]!.name], facing };
   }
   // A flipbook that no state shows, or a clip as it is drawn.
-  const page = pages.get(wanted)?.[facing];
-  const clip = page?.clip ?? clips.get(wanted);
+  const drawing = flipbooks.get(wanted)?.[facing];
+  const clip = drawing?.clip ?? clips.get(wanted);
   if (clip === undefined) {
-    const known = new Set([...clips.keys(), ...stateNamed.keys(), ...pages.keys()]);
+    const known = new Set([...clips.keys(), ...stateNamed.keys(), ...flipbooks.keys()]);
     throw new Misuse(`there is no clip, flipbook or state "${name}"${nearestOf(name, [...known])}`);
   }
-  const poses = clip.cells.map((cell) => poseOf(cell, page?.mirrored ?? false));
+  const poses = clip.cells.map((cell) => poseOf(cell, drawing?.mirrored ?? false));
   return { showing: { clip, poses }, title, states: [], facing };
 }
 

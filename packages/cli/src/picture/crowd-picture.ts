@@ -30,7 +30,7 @@ function anyPose(controller: Controller, outfit: Outfit, i: number): Pose {
     controller.states.filter(({ kind }) => kind !== 'act'),
     1,
   );
-  const timeline = pick(state.books[0]!, 2);
+  const timeline = pick(state.flipbooks[0]!, 2);
   return outfit.poseAt(controller, timeline, Math.floor(chance(i * 7 + 3) * timeline.poses.length));
 }
 
@@ -67,10 +67,10 @@ const mostAcross = 2600;
 /** The pictures of all that states show in a direction, each once however many states show it. */
 function seenIn(controller: Controller, outfit: Outfit, direction: number): Pose[] {
   const seen = new Map<string, Pose>();
-  for (const { books } of controller.states)
-    for (const book of books)
-      book[direction]!.poses.forEach((_, i) => {
-        const pose = outfit.poseAt(controller, book[direction]!, i);
+  for (const { flipbooks } of controller.states)
+    for (const flipbook of flipbooks)
+      flipbook[direction]!.poses.forEach((_, i) => {
+        const pose = outfit.poseAt(controller, flipbook[direction]!, i);
         const drawn = pose.layers.map(({ cell, x, y, dye }) => [cell.image, cell.index, x, y, dye]);
         seen.set(JSON.stringify(drawn), pose);
       });

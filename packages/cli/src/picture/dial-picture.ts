@@ -1,4 +1,4 @@
-import type { Controller, Page, Pose } from 'dot-hop';
+import type { Controller, DirectionDrawing, Pose } from 'dot-hop';
 import type { TrailPoint } from 'dot-hop/rehearsal';
 import { dialOf } from 'dot-hop/view';
 import type { DialSector } from 'dot-hop/view';
@@ -12,7 +12,7 @@ import { markColour, theme } from './theme.js';
 export interface DialParts {
   readonly title: string;
   /** What is shown in each direction of the compass. */
-  readonly pages: readonly Page[];
+  readonly drawings: readonly DirectionDrawing[];
   /** What is drawn for each. */
   readonly poses: readonly Pose[];
   readonly trail?: { readonly name: string; readonly points: readonly TrailPoint[] } | undefined;
@@ -51,7 +51,7 @@ function slice(centre: Spot, near: number, far: number, from: number, to: number
 export function dialPicture(
   controller: Controller,
   images: ReadonlyMap<string, Image>,
-  { title, pages, poses, trail }: DialParts,
+  { title, drawings, poses, trail }: DialParts,
 ): Promise<Buffer> {
   const sectors = dialOf(controller.compass);
   const reach = reachOf(poses);
@@ -75,7 +75,7 @@ export function dialPicture(
   drawSectors(canvas, centre, sectors, controller, trail);
   sectors.forEach((sector, i) =>
     drawCell(canvas, images, controller, sector, {
-      page: pages[i]!,
+      drawing: drawings[i]!,
       pose: poses[i]!,
       place: at(centre, sector.degrees, far),
       box,
@@ -86,7 +86,7 @@ export function dialPicture(
     }),
   );
   if (trail !== undefined) drawTrail(canvas, centre, trail.points, controller);
-  drawLegend(canvas, canvas.width - legendWidth, controller, pages, trail?.name);
+  drawLegend(canvas, canvas.width - legendWidth, controller, drawings, trail?.name);
   return canvas.png();
 }
 
@@ -136,7 +136,7 @@ function drawSectors(
 }
 
 interface CellParts {
-  readonly page: Page;
+  readonly drawing: DirectionDrawing;
   readonly pose: Pose;
   readonly place: Spot;
   readonly box: { readonly width: number; readonly height: number };
@@ -147,8 +147,8 @@ interface CellParts {
   readonly colour: string;
 }
 
-/** What is drawn for a page, in words. */
-function drawnAs({ mirrored, standsIn, drawnFor }: Page, { compass }: Controller): string {
+/** What is drawn for a drawing, in words. */
+function drawnAs({ mirrored, standsIn, drawnFor }: DirectionDrawing, { compass }: Controller): string {
   const from = compass.names[drawnFor]!;
   if (standsIn) return `stands in: ${from}`;
   return mirrored ? `mirrors ${from}` : 'drawn';
@@ -159,18 +159,22 @@ function drawCell(
   images: ReadonlyMap<string, Image>,
   controller: Controller,
   { direction }: DialSector,
-  { page, pose, place, box, ground, middle, scale, colour }: CellParts,
+  { drawing, pose, place, box, ground, middle, scale, colour }: CellParts,
 ): void {
   const [left, top] = [Math.round(place.x - box.width / 2), Math.round(place.y - box.height / 2)];
   const stage = box.height - 38;
   canvas.fill(left, top, box.width, stage, theme.stage);
   canvas.pose(images, pose, Math.round(place.x + middle), top + 4 + ground, scale);
-  const dashes = page.mirrored ? 'stroke-dasharray="6 4"' : page.standsIn ? 'stroke-dasharray="2 4"' : '';
+  const dashes = drawing.mirrored
+    ? 'stroke-dasharray="6 4"'
+    : drawing.standsIn
+      ? 'stroke-dasharray="2 4"'
+      : '';
   canvas.draw(
     `<rect x="${left + 1}" y="${top + 1}" width="${box.width - 2}" height="${stage - 2}" fill="none" stroke="${colour}" stroke-width="2" ${dashes}/>`,
     svgText(direction, place.x, top + stage + 16, { colour: theme.text, bold: true, align: 'middle' }),
-    svgText(drawnAs(page, controller), place.x, top + stage + 32, {
-      colour: page.standsIn ? theme.lamp : theme.dim,
+    svgText(drawnAs(drawing, controller), place.x, top + stage + 32, {
+      colour: drawing.standsIn ? theme.lamp : theme.dim,
       size: 12,
       align: 'middle',
     }),
@@ -208,17 +212,17 @@ function drawLegend(
   canvas: Canvas,
   left: number,
   { compass }: Controller,
-  pages: readonly Page[],
+  drawings: readonly DirectionDrawing[],
   trail: string | undefined,
 ): void {
   const counts = {
-    drawn: pages.filter(({ mirrored, standsIn }) => !mirrored && !standsIn).length,
-    mirrored: pages.filter(({ mirrored, standsIn }) => mirrored && !standsIn).length,
-    standing: pages.filter(({ standsIn }) => standsIn).length,
+    drawn: drawings.filter(({ mirrored, standsIn }) => !mirrored && !standsIn).length,
+    mirrored: drawings.filter(({ mirrored, standsIn }) => mirrored && !standsIn).length,
+    standing: drawings.filter(({ standsIn }) => standsIn).length,
   };
   const { deadZone, stick, through } = compass;
   const lines: [string, string][] = [
-    [`${pages.length} directions`, `${counts.drawn} drawn, ${counts.mirrored} mirrored`],
+    [`${drawings.length} directions`, `${counts.drawn} drawn, ${counts.mirrored} mirrored`],
     ...(counts.standing > 0
       ? [[`${counts.standing} without a drawing`, 'the nearest stands in'] as [string, string]]
       : []),

@@ -1,6 +1,6 @@
 import type { Clip, Controller } from 'dot-hop';
 import { showingAt } from 'dot-hop/explain';
-import { figureOf } from 'dot-hop/view';
+import { composePoses } from 'dot-hop/view';
 import type { Showing } from './motion.js';
 
 const lengthOf = ({ ends }: Clip): number => ends[ends.length - 1]!;
@@ -29,7 +29,7 @@ export function together(controller: Controller, track: number, own: Showing, un
     under: showingAt(under.clip, at / 1000),
   }));
   const poses = places.map((place) =>
-    figureOf(
+    composePoses(
       controller,
       controller.tracks.map(({ index }) =>
         index === track ? own.poses[place.own]! : under.poses[place.under]!,

@@ -20,7 +20,7 @@ export class ChartStates extends ChartHearing {
       ...this.tagUpdate(),
     ];
     const onexit = reads.map((sendid) => node('cancel', { sendid }));
-    const loops = state.books[0]![this.controller.compass.start]!.clip.loopFrom >= 0;
+    const loops = state.flipbooks[0]![this.controller.compass.start]!.clip.loopFrom >= 0;
     const spanMarks = spans.flatMap((id) => [
       node('transition', { event: `begins.${id}` }, assign(id, 'true')),
       node('transition', { event: `ends.${id}` }, assign(id, 'false')),
@@ -110,7 +110,7 @@ export class ChartStates extends ChartHearing {
   private clocks(state: State): Node[] {
     // What is in step has no time of its own.
     if (state.inStep >= 0) return [];
-    const { clip } = state.books[0]![this.controller.compass.start]!;
+    const { clip } = state.flipbooks[0]![this.controller.compass.start]!;
     const starts = [0, ...clip.ends];
     const spans = this.spansRead();
     const told: [string, number][] = clip.cues.flatMap((names, frame) =>
@@ -134,7 +134,7 @@ export class ChartStates extends ChartHearing {
   /** What is sent when a state is over: its clip, or the time that it says it lasts. Further passes do not put it off. */
   private ending(state: State): Node[] {
     if (state.inStep >= 0) return [];
-    const { ends, loopFrom } = state.books[0]![this.controller.compass.start]!.clip;
+    const { ends, loopFrom } = state.flipbooks[0]![this.controller.compass.start]!.clip;
     const { lasts = loopFrom >= 0 ? undefined : ends[ends.length - 1]! / 1000 } = this.definitionOf(state);
     if (lasts === undefined) return [];
     const delay =

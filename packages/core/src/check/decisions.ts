@@ -108,7 +108,7 @@ export class Decisions extends Questions {
       else if (others.length === 0) this.checkOvertaken(state, first!.to, first!.taken, path);
     }
     if (state.then < 0) return;
-    const endless = state.books.flat().find(({ loops, bridge }) => loops && !bridge);
+    const endless = state.flipbooks.flat().find(({ loops, bridge }) => loops && !bridge);
     if (state.lasts === undefined && (endless !== undefined || state.scrub !== undefined)) {
       this.found.add('then-endless', this.pathOf(state, 'then'), {
         state: state.name,
@@ -143,7 +143,7 @@ export class Decisions extends Questions {
     const { states } = this.controller;
     // A posture ends when its condition does; one whose condition is always true is told as such.
     if (state.kind !== 'bare' || state.while >= 0 || state.index === state.rest) return;
-    const loops = state.books.flat().some(({ loops: one }) => one) || state.scrub !== undefined;
+    const loops = state.flipbooks.flat().some(({ loops: one }) => one) || state.scrub !== undefined;
     if (state.ends && (!loops || state.lasts !== undefined)) return;
     const here = this.showing(state);
     const others = this.own.filter((one) => one !== state);
@@ -266,8 +266,8 @@ export class Decisions extends Questions {
 }
 
 /** The hops that can be taken the moment a state is entered. */
-function hopsAtOnce({ hops, books }: State): Hop[] {
-  return hops.filter(({ now }, i) => now && books.some((book) => book[0]!.armed[0]!.includes(i)));
+function hopsAtOnce({ hops, flipbooks }: State): Hop[] {
+  return hops.filter(({ now }, i) => now && flipbooks.some((flipbook) => flipbook[0]!.armed[0]!.includes(i)));
 }
 
 /** Whether a term compares the size of something, `abs(vx) > 5`, which says that it goes on whatever its direction. */

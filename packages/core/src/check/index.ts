@@ -7,7 +7,7 @@ import type { PartFinding } from '../pixels/parts.js';
 import type { WardrobeFinding } from '../pixels/wardrobe.js';
 import { Solver } from './solver.js';
 import { checkStructure } from './structure.js';
-import { Takings } from './takings.js';
+import { TakeoverChecks } from './takeovers.js';
 import { Thresholds } from './thresholds.js';
 
 export { findings } from './sentences.js';
@@ -72,7 +72,7 @@ export function checkController(
     for (const track of controller.tracks) {
       new Decisions(controller, track, found, solvers).check();
       new Thresholds(controller, track, found, solvers).check();
-      new Takings(controller, track, found, solvers).check();
+      new TakeoverChecks(controller, track, found, solvers).check();
     }
   }
   found.finish();

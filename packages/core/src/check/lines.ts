@@ -1,6 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import { isOn } from '../signal/condition.js';
-import type { BitPlace, Term, Words } from '../signal/condition.js';
+import type { BitPlace, Term, BitWords } from '../signal/condition.js';
 import { compare, flipped, isComparison } from '../signal/comparison.js';
 import { parseExpression, written } from '../signal/expression.js';
 import type { Comparison } from '../signal/expression.js';
@@ -110,7 +110,7 @@ export function decides({ words, keep }: Regions, { word, bit }: BitPlace): bool
 }
 
 /** The bits that a region puts. @param count how many words there are */
-export function wordsAt(count: number, { words, put }: Regions, region: number): Words {
+export function wordsAt(count: number, { words, put }: Regions, region: number): BitWords {
   const found = new Int32Array(count);
   words.forEach((word, i) => (found[word] = put[region * words.length + i]!));
   return found;

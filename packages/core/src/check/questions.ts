@@ -1,6 +1,6 @@
 import type { Controller, State, Track } from '../controller/controller.js';
-import { statedOf } from '../controller/stated.js';
-import type { Condition, Words } from '../signal/condition.js';
+import { documentStateOf } from '../controller/document-state.js';
+import type { Condition, BitWords } from '../signal/condition.js';
 import { bitsOf } from '../signal/bits.js';
 import { withBits } from './bits.js';
 import type { FindingList } from './finding.js';
@@ -32,7 +32,7 @@ export abstract class Questions {
   protected readonly own: readonly State[];
   private readonly wanted = new Map<State, Condition>();
   /** The tags of the states of each track. */
-  private readonly tagBits: readonly Words[];
+  private readonly tagBits: readonly BitWords[];
 
   constructor(
     protected readonly controller: Controller,
@@ -64,7 +64,7 @@ export abstract class Questions {
   }
 
   /** While states show, their tags are on and those of others of their tracks off. */
-  protected showing(...shown: readonly State[]): { known: Words; words: Words } {
+  protected showing(...shown: readonly State[]): { known: BitWords; words: BitWords } {
     const none = bitsOf(this.controller.tables.words, []);
     return {
       known: shown.reduce((bits, { track }) => withBits(bits, this.tagBits[track]!), none),
@@ -76,7 +76,7 @@ export abstract class Questions {
   protected pathOf(state: State, ...more: (string | number)[]): (string | number)[] {
     if (state.takenBy >= 0) return [...state.path];
     // Where it says none itself, it is the group's.
-    const stated = statedOf(this.controller, state);
+    const stated = documentStateOf(this.controller, state);
     if (more[0] === 'while' && stated?.definition.while === undefined)
       return [...(stated?.groups.at(-1)?.path ?? state.path), ...more];
     return [...state.path, ...more];

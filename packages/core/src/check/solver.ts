@@ -1,7 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import type { SignalValue } from '../signal/definition.js';
 import { isOn, termsOf } from '../signal/condition.js';
-import type { BitPlace, Condition, Term, Words } from '../signal/condition.js';
+import type { BitPlace, Condition, Term, BitWords } from '../signal/condition.js';
 import { bitsOf } from '../signal/bits.js';
 import { withBits } from './bits.js';
 import type { Source } from './sources.js';
@@ -9,8 +9,8 @@ import { sourcesOf } from './sources.js';
 
 /** A situation that was found: what it takes; whatever is not named does not matter. */
 export interface Found {
-  readonly known: Words;
-  readonly words: Words;
+  readonly known: BitWords;
+  readonly words: BitWords;
   /** Values of number slots that bring it about. */
   readonly set: Readonly<Record<number, number>>;
 }
@@ -46,7 +46,7 @@ function conjuncts(condition: Condition, found: Condition[] = []): Condition[] {
 }
 
 /** What must be on and what off for a condition to hold, as far as single terms say so. @param count how many words there are */
-export function needs(condition: Condition, count: number): { on: Words; off: Words } {
+export function needs(condition: Condition, count: number): { on: BitWords; off: BitWords } {
   const [on, off] = [new Int32Array(count), new Int32Array(count)];
   for (const part of conjuncts(condition)) {
     const isOff = part.op === 'not';
@@ -67,7 +67,7 @@ const some = (parts: readonly Condition[]): Condition => not(all(parts.map(not))
 interface Part {
   readonly condition: Condition;
   /** What must be on and off; `undefined` where the condition is more than terms joined by `and`. */
-  readonly bits: { readonly on: Words; readonly off: Words } | undefined;
+  readonly bits: { readonly on: BitWords; readonly off: BitWords } | undefined;
   /** Whether the opposite of `bits` is asked. */
   readonly isOpposite: boolean;
 }
@@ -89,7 +89,11 @@ function partOf(condition: Condition, count: number): Part {
 }
 
 /** Whether a part holds as far as bits are known; `undefined` while it is open. */
-function partTruth({ condition, bits, isOpposite }: Part, known: Words, words: Words): boolean | undefined {
+function partTruth(
+  { condition, bits, isOpposite }: Part,
+  known: BitWords,
+  words: BitWords,
+): boolean | undefined {
   if (bits === undefined) return truth(condition, known, words);
   const { on, off } = bits;
   let open = 0;
@@ -102,7 +106,7 @@ function partTruth({ condition, bits, isOpposite }: Part, known: Words, words: W
 }
 
 /** Whether a condition holds as far as bits are known; `undefined` while it is open. */
-function truth(condition: Condition, known: Words, words: Words): boolean | undefined {
+function truth(condition: Condition, known: BitWords, words: BitWords): boolean | undefined {
   switch (condition.op) {
     case 'constant':
       return condition.value;
@@ -126,7 +130,7 @@ function truth(condition: Condition, known: Words, words: Words): boolean | unde
 }
 
 /** A bit of the first open term of a condition that decides it. */
-function openTerm(condition: Condition, known: Words, words: Words): BitPlace | undefined {
+function openTerm(condition: Condition, known: BitWords, words: BitWords): BitPlace | undefined {
   if (truth(condition, known, words) !== undefined) return undefined;
   switch (condition.op) {
     case 'constant':
@@ -203,20 +207,20 @@ export class Solver {
     return answer;
   }
 
-  private nothing(): { known: Words; words: Words } {
+  private nothing(): { known: BitWords; words: BitWords } {
     const zero = new Int32Array(this.count);
     return { known: zero, words: zero };
   }
 
   /** Whether a condition can hold; when in doubt it can. */
-  can(condition: Condition, fixed?: { known: Words; words: Words }): boolean {
+  can(condition: Condition, fixed?: { known: BitWords; words: BitWords }): boolean {
     return this.find(condition, fixed) !== 'none';
   }
 
   private search(
     asked: readonly Part[],
-    known: Words,
-    words: Words,
+    known: BitWords,
+    words: BitWords,
     set: Readonly<Record<number, number>>,
     budget: { left: number },
   ): Answer {

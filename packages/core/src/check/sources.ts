@@ -1,5 +1,5 @@
 import type { Controller } from '../controller/controller.js';
-import type { BitPlace, Words } from '../signal/condition.js';
+import type { BitPlace, BitWords } from '../signal/condition.js';
 import { Op, placeOf, slotsOf, valueOf } from '../signal/program.js';
 import type { Program } from '../signal/program.js';
 import { regionOf } from '../signal/regions.js';
@@ -12,14 +12,14 @@ import { hasBits, withBits } from './bits.js';
 
 /** One thing that a source can be: the bits it then has, and values of signals that bring it about. */
 export interface Possibility {
-  readonly words: Words;
+  readonly words: BitWords;
   readonly set: Readonly<Record<number, number>>;
 }
 
 /** Something that varies by itself: a flag, a number, numbers that are read together, what shows. */
 export interface Source {
   /** The bits it decides. */
-  readonly mask: Words;
+  readonly mask: BitWords;
   readonly all: readonly Possibility[];
 }
 
@@ -80,7 +80,7 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
 }
 
 /** The bits that the regions of a number decide. */
-function maskOf(count: number, { words, keep }: Regions): Words {
+function maskOf(count: number, { words, keep }: Regions): BitWords {
   const mask = bitsOf(count, []);
   keep.forEach((kept, i) => (mask[words[i % words.length]!]! |= ~kept));
   return mask;
@@ -127,7 +127,7 @@ function bitsAt(count: number, of: Regions, slot: number, value: number): Possib
 }
 
 /** A possibility with some bits each way. */
-function spread(one: Possibility, open: Words): Possibility[] {
+function spread(one: Possibility, open: BitWords): Possibility[] {
   const word = open.findIndex((bits) => bits !== 0);
   if (word < 0) return [one];
   const bit = open[word]! & -open[word]!;

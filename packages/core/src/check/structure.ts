@@ -45,9 +45,11 @@ function checkSignals(definition: ControllerDefinition, found: FindingList): voi
     if (!read.has(name)) found.add('derived-unused', ['derived', name], { name });
 }
 
-function checkClips({ definition, pages, states, compass }: Controller, found: FindingList): void {
-  const shown = new Set(states.flatMap(({ bookNames }) => bookNames));
-  const inBooks = new Set(Object.values(definition.flipbooks ?? {}).flatMap((book) => Object.values(book)));
+function checkClips({ definition, flipbooks, states, compass }: Controller, found: FindingList): void {
+  const shown = new Set(states.flatMap(({ flipbookNames }) => flipbookNames));
+  const inBooks = new Set(
+    Object.values(definition.flipbooks ?? {}).flatMap((flipbook) => Object.values(flipbook)),
+  );
   for (const [name, clip] of Object.entries(definition.clips)) {
     if (!shown.has(name) && !inBooks.has(name)) found.add('clip-unused', ['clips', name], { name });
     const times = [clip.ms ?? []].flat();
@@ -60,11 +62,11 @@ function checkClips({ definition, pages, states, compass }: Controller, found: F
         ms: Number((1000 / clip.fps).toFixed(2)),
       });
   }
-  for (const [book, list] of pages) {
+  for (const [flipbook, list] of flipbooks) {
     const directions = compass.names.filter((_, i) => list[i]?.standsIn);
-    const isBook = Object.hasOwn(definition.flipbooks ?? {}, book);
+    const isBook = Object.hasOwn(definition.flipbooks ?? {}, flipbook);
     if (directions.length > 0)
-      found.add('direction-stands-in', [isBook ? 'flipbooks' : 'clips', book], { book, directions });
+      found.add('direction-stands-in', [isBook ? 'flipbooks' : 'clips', flipbook], { flipbook, directions });
   }
 }
 
@@ -106,7 +108,7 @@ function checkJoints({ tracks, states, sheets }: Controller, found: FindingList)
           .filter(
             (state) => (state.track === 0 || state.track === index) && (state.inStep < 0 || state.drawsOwn),
           )
-          .flatMap(({ books }) => books.flat());
+          .flatMap(({ flipbooks }) => flipbooks.flat());
         const without = timelines
           .filter(({ poses }) => poses.some(({ cell, points }) => cell.sheet === sheet && !(joint in points)))
           .map(({ clip }) => clip.name);

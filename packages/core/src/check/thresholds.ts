@@ -1,6 +1,6 @@
 import type { State } from '../controller/controller.js';
 import { isOn, termsOf } from '../signal/condition.js';
-import type { Condition, Term, Words } from '../signal/condition.js';
+import type { Condition, Term, BitWords } from '../signal/condition.js';
 import { placeOf } from '../signal/program.js';
 import { regionOf } from '../signal/regions.js';
 import { bitsOf } from '../signal/bits.js';
@@ -16,7 +16,7 @@ const mostTries = 12;
 export class Thresholds extends Questions {
   private readonly toldPairs = new Set<string>();
   private readonly hereOn = new WeakMap<Side, Map<State, Condition>>();
-  private readonly sideBits = new WeakMap<Side, Words>();
+  private readonly sideBits = new WeakMap<Side, BitWords>();
   private readonly terms = new Map<State, readonly Term[]>();
   /** The terms that ask for the options of each choice: two of them are never on at once. */
   private readonly choices = [...this.controller.tables.signals.values()]
@@ -102,7 +102,7 @@ export class Thresholds extends Questions {
   }
 
   /** The bits of the comparisons of a side. */
-  private bitsOf(side: Side): Words {
+  private bitsOf(side: Side): BitWords {
     let bits = this.sideBits.get(side);
     if (bits === undefined)
       this.sideBits.set(side, (bits = bitsOf(this.controller.tables.words, side.keys())));
@@ -250,7 +250,7 @@ export class Thresholds extends Questions {
 }
 
 /** Whether two needs ask for different options of one choice. */
-function isTorn(options: readonly Term[], one: Words, other: Words): boolean {
+function isTorn(options: readonly Term[], one: BitWords, other: BitWords): boolean {
   const a = options.find((term) => isOn(term, one));
   const b = a && options.find((term) => isOn(term, other));
   return b !== undefined && a !== b;

@@ -1,5 +1,5 @@
 import type { Clip } from '../clip/clip.js';
-import { statedOf } from '../controller/stated.js';
+import { documentStateOf } from '../controller/document-state.js';
 import type { Controller } from '../controller/controller.js';
 import type { StateDefinition } from '../controller/definition.js';
 import type { DocumentPath } from '../problem/problem.js';
@@ -9,7 +9,7 @@ import type { FindingList } from './finding.js';
 export function checkVariants(controller: Controller, found: FindingList): void {
   const { definition, states } = controller;
   const { variants = {} } = definition;
-  const shown = new Set(states.flatMap(({ bookNames }) => bookNames));
+  const shown = new Set(states.flatMap(({ flipbookNames }) => flipbookNames));
   const visit = (map: object, path: DocumentPath): void => {
     for (const [from, to] of Object.entries(map) as [string, string | object][])
       if (typeof to !== 'string') visit(to, [...path, from]);
@@ -18,13 +18,13 @@ export function checkVariants(controller: Controller, found: FindingList): void 
   visit(variants, ['variants']);
   const told = new Set<string>();
   for (const state of states) {
-    const { name, books, slots, slotOf, gaitCount, path } = state;
-    const own = statedOf(controller, state)?.definition;
+    const { name, flipbooks, slots, slotOf, gaitCount, path } = state;
+    const own = documentStateOf(controller, state)?.definition;
     if (own === undefined || slots[0]!.axes.length === 0) continue;
     const rules = namedInClip(own);
-    for (let book = gaitCount; slotOf[book] === 0; book++)
-      books[book]!.forEach(({ clip }, direction) => {
-        const base = books[book % gaitCount]![direction]!.clip;
+    for (let flipbook = gaitCount; slotOf[flipbook] === 0; flipbook++)
+      flipbooks[flipbook]!.forEach(({ clip }, direction) => {
+        const base = flipbooks[flipbook % gaitCount]![direction]!.clip;
         for (const { kind, name: what } of rules) {
           const has = (one: Clip): boolean =>
             kind === 'span' ? one.spans.has(what) : one.cues.some((cues) => cues.includes(what));

@@ -32,7 +32,7 @@ export function writeOutRows(
   flipbooks: Readonly<Record<string, FlipbookDefinition>>,
   problems: ProblemList,
 ): WrittenOut {
-  const books = new Map(Object.entries(flipbooks));
+  const written = new Map(Object.entries(flipbooks));
   const out = new Map<string, ClipRow>();
   for (const [name, definition] of Object.entries(clips))
     if (definition.rows === undefined)
@@ -41,12 +41,12 @@ export function writeOutRows(
     const { rows } = definition;
     if (rows === undefined) continue;
     const path = ['clips', name];
-    if (books.has(name)) problems.add('rows-twice', path, { name, what: 'flipbook' });
+    if (written.has(name)) problems.add('rows-twice', path, { name, what: 'flipbook' });
     const places: [string, number][] = Array.isArray(rows)
       ? (rows as string[]).map((direction, row) => [direction, row])
       : Object.entries(rows as Readonly<Record<string, number>>);
     if (places.length === 0) problems.add('rows-none', [...path, 'rows']);
-    const book: Record<string, string> = {};
+    const flipbook: Record<string, string> = {};
     places.forEach(([direction, row], i) => {
       const at = [...path, 'rows', Array.isArray(rows) ? i : direction];
       if (!Number.isInteger(row) || row < 0)
@@ -54,9 +54,9 @@ export function writeOutRows(
       const clip = `${name}-${direction}`;
       if (out.has(clip)) problems.add('rows-twice', at, { name: clip, what: 'clip' });
       out.set(clip, { definition, of: name, direction, row, path });
-      book[direction] = clip;
+      flipbook[direction] = clip;
     });
-    books.set(name, book);
+    written.set(name, flipbook);
   }
-  return { clips: out, flipbooks: books };
+  return { clips: out, flipbooks: written };
 }

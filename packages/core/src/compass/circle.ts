@@ -160,7 +160,7 @@ const rounding = 1e-12;
  * @param direction where it points to
  * @param out is given the length; 0 where any change must be looked at
  */
-export function stillFor(
+export function safeRadius(
   circle: Circle & { readonly deadZone: number },
   vector: Float64Array,
   direction: number,

@@ -1,5 +1,5 @@
 import type { Compass } from '../compass/compass.js';
-import type { Page } from '../controller/books.js';
+import type { DirectionDrawing } from '../controller/flipbooks.js';
 import type { Controller, State, Track } from '../controller/controller.js';
 import type { CarryRule } from '../controller/definition.js';
 import type { Names } from '../controller/names.js';
@@ -198,7 +198,10 @@ export interface CompiledTables {
   /** How many of the clips have a name of their own: the first so many. */
   readonly named: number;
   /** What each flipbook shows in each direction: clip, mirrored, drawn for, stands in. */
-  readonly pages: readonly (readonly [string, readonly (Omit<Page, 'clip'> & { readonly clip: number })[]])[];
+  readonly pages: readonly (readonly [
+    string,
+    readonly (Omit<DirectionDrawing, 'clip'> & { readonly clip: number })[],
+  ])[];
   readonly segments: readonly CompiledSegments[];
   readonly timelines: readonly CompiledTimeline[];
   readonly states: readonly CompiledState[];

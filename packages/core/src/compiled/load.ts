@@ -7,7 +7,7 @@ import { Timeline, asDoubles, posesOf } from '../controller/timeline.js';
 import type { Segments } from '../controller/timeline.js';
 import type { Turning } from '../controller/turning.js';
 import { callError } from '../problem/error.js';
-import { PoseBook } from '../sheet/pose.js';
+import { PoseCache } from '../sheet/pose.js';
 import type { Cell, Sheet } from '../sheet/sheet.js';
 import { bitsOf } from '../signal/bits.js';
 import type { Condition } from '../signal/condition.js';
@@ -54,7 +54,7 @@ function controllerOf(given: CompiledTables): Controller {
     cells: clip.order.map((frame) => cells[frames[frame]!]!),
     spans: new Map(spans.map(([span, first, last]) => [span, { first, last }])),
   }));
-  const book = new PoseBook();
+  const book = new PoseCache();
   const segments = given.segments.map((one) => readSegments(one, clips[one.clip]!));
   const timelines = given.timelines.map(([state, direction, of, number, marks], i) => {
     const own = segments[number]!;
@@ -75,7 +75,7 @@ function controllerOf(given: CompiledTables): Controller {
   const turning = (one: CompiledTurning | null): Turning | undefined =>
     one === null ? undefined : { ...one, compass: { ...compass, deadZone: one.deadZone } };
   const states = given.states.map((one) => readState(one, condition, timelines, turning));
-  for (const timeline of timelines) timeline.of = states[timeline.state]!;
+  for (const timeline of timelines) timeline.state = states[timeline.stateIndex]!;
   const controller = assemble({
     name,
     get definition(): never {
@@ -94,7 +94,7 @@ function controllerOf(given: CompiledTables): Controller {
       ]),
     ),
     clips: new Map(clips.slice(0, given.named).map((clip) => [clip.name, clip])),
-    pages: new Map(
+    flipbooks: new Map(
       given.pages.map(([one, pages]) => [one, pages.map((page) => ({ ...page, clip: clips[page.clip]! }))]),
     ),
     compass,
@@ -245,7 +245,7 @@ function readState(
     ...{ rank: given.priority, groups: [], isGroupRest: false },
     ...given,
     path: [],
-    books: given.books.map((book) => book.map((number) => timelines[number]!)),
+    flipbooks: given.books.map((book) => book.map((number) => timelines[number]!)),
     bridges,
     carry,
     facesBy: turning(given.facesBy),

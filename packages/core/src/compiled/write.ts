@@ -70,7 +70,7 @@ function tablesOf(controller: Controller): CompiledTables {
     // Timelines of the same segments share their arrays.
     const number = segments.of(timeline, timeline.ends);
     clips.of(timeline.clip);
-    const { state, direction, book, bridge, poses, isBackwards, reverse } = timeline;
+    const { stateIndex: state, direction, flipbook: book, bridge, poses, isBackwards, reverse } = timeline;
     const marks = (bridge ? 1 : 0) + (poses[0]!.mirrored ? 2 : 0) + (isBackwards ? 4 : 0);
     const row = [state, direction, book, number, marks] as const;
     return reverse === undefined ? row : ([...row, reverse.number] as const);
@@ -86,7 +86,7 @@ function tablesOf(controller: Controller): CompiledTables {
     ...drawings.written(),
     clips: clipsWritten,
     named,
-    pages: [...controller.pages].map(([book, pages]) => [
+    pages: [...controller.flipbooks].map(([book, pages]) => [
       book,
       pages.map((page) => ({ ...page, clip: clips.of(page.clip) })),
     ]),
@@ -191,7 +191,7 @@ function writeState(state: State): CompiledState {
     ...(state.rank !== state.priority && { rank: state.rank }),
     ...(state.groups.length > 0 && { groups: state.groups }),
     ...(state.isGroupRest && { isGroupRest: true }),
-    books: state.books.map((book) => book.map(({ number }) => number)),
+    books: state.flipbooks.map((book) => book.map(({ number }) => number)),
     bridges: state.bridges.flatMap((books, from) =>
       books === undefined ? [] : [[from, books.map((book) => book ?? -1)] as const],
     ),

@@ -3,7 +3,7 @@ import { placeOf } from '../signal/program.js';
 import { signalNamed } from '../signal/signal-named.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Controller } from './controller.js';
-import { Figures } from './figure.js';
+import { ComposedPoses } from './composed-poses.js';
 import { layOut } from './layout.js';
 import type { Layout } from './layout.js';
 import { ReportNames } from './reports.js';
@@ -20,7 +20,7 @@ export type ControllerParts = Pick<
   | 'hasWardrobe'
   | 'sheets'
   | 'clips'
-  | 'pages'
+  | 'flipbooks'
   | 'compass'
   | 'tables'
   | 'states'
@@ -42,14 +42,14 @@ export function assemble(parts: ControllerParts): Controller {
   const watched = tracks.flatMap((track) => track.watched);
   const places: number[] = states.map(() => 0);
   for (const order of orders) order.forEach((state, place) => (places[state] = place));
-  const begins = tracks.map(({ rest }) => states[rest]!.books[0]![compass.start]!.number);
+  const begins = tracks.map(({ rest }) => states[rest]!.flipbooks[0]![compass.start]!.number);
   const varieties = [...states.map(({ variety }) => variety), ...cueVarieties].filter(
     (one) => one !== undefined,
   );
   const layout = layOut(tables, states, varieties.length, begins, compass.start, Units.perMicrosecond);
   placeSignals(tables, layout);
   return Object.assign(parts, {
-    figures: new Figures(
+    composedPoses: new ComposedPoses(
       sheets,
       tracks.map(({ draws }) => draws),
     ),
@@ -71,7 +71,7 @@ export function assemble(parts: ControllerParts): Controller {
       cueNames,
       states.map((state) => state.name),
       compass.names,
-      [...new Set(states.flatMap((state) => state.bookNames))],
+      [...new Set(states.flatMap((state) => state.flipbookNames))],
       tracks.map(({ name }) => name),
     ),
     signalOwner: tables.owner,

@@ -4,7 +4,7 @@ import { writeOutRows } from '../clip/rows.js';
 import { buildCompass, noCompass } from '../compass/compass.js';
 import type { Compass } from '../compass/compass.js';
 import { ProblemList } from '../problem/problem.js';
-import { PoseBook } from '../sheet/pose.js';
+import { PoseCache } from '../sheet/pose.js';
 import { cutSheet } from '../sheet/sheet.js';
 import type { ImageSize, Sheet } from '../sheet/sheet.js';
 import { SignalCompiler } from '../signal/compiler.js';
@@ -12,8 +12,8 @@ import { needsPulse } from '../signal/condition.js';
 import type { Condition } from '../signal/condition.js';
 import { checkShape } from '../shape/check.js';
 import { assemble } from './assemble.js';
-import { Books } from './books.js';
-import type { Page } from './books.js';
+import { Flipbooks } from './flipbooks.js';
+import type { DirectionDrawing } from './flipbooks.js';
 import { controllerShape } from './shape.js';
 import { compileTurning } from './turning.js';
 import { compileStates, finishStates } from './states.js';
@@ -53,7 +53,7 @@ export interface CompiledParts {
   /** `undefined` for one with a fault. */
   readonly sheets: ReadonlyMap<string, Sheet | undefined>;
   readonly clips: ReadonlyMap<string, Clip | undefined>;
-  readonly pages: ReadonlyMap<string, readonly Page[]>;
+  readonly flipbooks: ReadonlyMap<string, readonly DirectionDrawing[]>;
   readonly compass: Compass;
 }
 
@@ -86,15 +86,15 @@ export function compileWith(
   const askable = askableOf(placed, problems);
   const signals = new SignalCompiler(given, derived, askable, problems);
   const turning = compileTurning(definition, placed.states, compass, signals, problems);
-  const books = new Books({ clips, flipbooks: written.flipbooks, compass, problems });
+  const flipbooks = new Flipbooks({ clips, flipbooks: written.flipbooks, compass, problems });
   const states = compileStates({
     definition,
     clips,
-    books,
+    flipbooks,
     compass,
     signals,
     problems,
-    poses: new PoseBook(),
+    poses: new PoseCache(),
     placed,
   });
   const questions = (options.questions ?? []).map((text, i) => signals.condition(text, ['questions', i]));
@@ -104,7 +104,7 @@ export function compileWith(
   finishStates(states.list, placed, tables.tags, tables.words);
   const received = states.list.length;
   if (received > mostStates) problems.add('too-many-states', ['states'], { received, most: mostStates });
-  beside?.({ definition, sheets, clips, pages: books.pages, compass }, problems);
+  beside?.({ definition, sheets, clips, flipbooks: flipbooks.drawings, compass }, problems);
   problems.throwIfAny();
 
   const tracks = tracksOf(placed, states.list, states.rests, states.conditions);
@@ -115,7 +115,7 @@ export function compileWith(
     hasWardrobe: definition.wardrobe !== undefined,
     sheets: sheets as Map<string, Sheet>,
     clips: clips as Map<string, Clip>,
-    pages: books.pages,
+    flipbooks: flipbooks.drawings,
     compass,
     tables,
     states: states.list,

@@ -2,18 +2,18 @@ import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { Sheet } from '../sheet/sheet.js';
-import type { Condition, Words } from '../signal/condition.js';
+import type { Condition, BitWords } from '../signal/condition.js';
 import type { Signal } from '../signal/definition.js';
 import type { SignalTables } from '../signal/tables.js';
 import type { Program } from '../signal/program.js';
 import type { AgainRule, CarryRule, ControllerDefinition } from './definition.js';
-import type { Figures } from './figure.js';
+import type { ComposedPoses } from './composed-poses.js';
 import type { Names } from './names.js';
 import type { Layout } from './layout.js';
 import type { ReportNames } from './reports.js';
 import type { Routes } from './routes.js';
 import type { Situations } from './situations.js';
-import type { Page } from './books.js';
+import type { DirectionDrawing } from './flipbooks.js';
 import type { Timeline } from './timeline.js';
 import type { Turning } from './turning.js';
 
@@ -53,12 +53,12 @@ export interface Scrub {
   readonly to: number;
 }
 
-/** What picks one of the books that may show in one place: gaits by a number, variants by a choice or a flag. */
+/** What picks one of the flipbooks that may show in one place: gaits by a number, variants by a choice or a flag. */
 export interface Axis {
   /** Of gaits, how many are true from the first on says which shows; of variants, which is true. */
   readonly conditions: readonly Condition[];
   readonly isRising: boolean;
-  /** How far it is among the books from one to the next. */
+  /** How far it is among the flipbooks from one to the next. */
   readonly step: number;
   /** Of several flipbooks of which one is picked, the number of its variety; -1 for gaits and variants. */
   readonly pick: number;
@@ -80,7 +80,7 @@ export interface CueVariety extends Variety {
   readonly names: readonly number[];
 }
 
-/** The books that may show in one place. */
+/** The flipbooks that may show in one place. */
 export interface Slot {
   readonly first: number;
   readonly axes: readonly Axis[];
@@ -139,22 +139,22 @@ export interface State {
   /** Whether what is decided while it plays follows from the situation alone: no hop, yield or time has a say. @internal */
   readonly isStatic: boolean;
   /** The bits of its tags, and of itself with its track, where a condition asks for these; known last of all. @internal */
-  tagBits: Words;
+  tagBits: BitWords;
   readonly tags: readonly string[];
   /** Whether it is over when its clip has ended, or its `lasts`; a posture stays on the last frame. */
   readonly ends: boolean;
   /** Whether any of these bits is on. @internal */
   isAskedFor: boolean;
   /** What it can show: its gaits from the slowest, or its one flipbook, with their variants, then its bridges; one for each direction. */
-  readonly books: readonly (readonly Timeline[])[];
-  readonly bookNames: readonly string[];
-  /** What its books are in place of one another for: its own first, then those of its bridges and of its turn. @internal */
+  readonly flipbooks: readonly (readonly Timeline[])[];
+  readonly flipbookNames: readonly string[];
+  /** What its flipbooks are in place of one another for: its own first, then those of its bridges and of its turn. @internal */
   readonly slots: readonly Slot[];
-  /** For each book the slot that it is one of. @internal */
+  /** For each flipbook the slot that it is one of. @internal */
   readonly slotOf: readonly number[];
-  /** How one of its own books is picked each time it is entered; `undefined` for a state that shows the same each time. */
+  /** How one of its own flipbooks is picked each time it is entered; `undefined` for a state that shows the same each time. */
   readonly variety: Variety | undefined;
-  /** How many gaits it has, or flipbooks to pick from: a book of its own is one of them by what is left over from a division by this. */
+  /** How many gaits it has, or flipbooks to pick from: a flipbook of its own is one of them by what is left over from a division by this. */
   readonly gaitCount: number;
   /** The slot of the bridge that is played first, by the state and the gait that are left. @internal */
   readonly bridges: readonly (readonly (number | undefined)[] | undefined)[];
@@ -213,7 +213,7 @@ export interface Controller<out N extends Names = Names> {
   readonly sheets: ReadonlyMap<string, Sheet>;
   readonly clips: ReadonlyMap<string, Clip>;
   /** What each flipbook, and each clip that a state shows, shows in each direction of the compass. */
-  readonly pages: ReadonlyMap<string, readonly Page[]>;
+  readonly flipbooks: ReadonlyMap<string, readonly DirectionDrawing[]>;
   readonly compass: Compass;
   /** @internal */
   readonly tables: SignalTables;
@@ -221,7 +221,7 @@ export interface Controller<out N extends Names = Names> {
   /** The states of the document itself, and after them those of each further track. */
   readonly tracks: readonly Track[];
   /** @internal */
-  readonly figures: Figures;
+  readonly composedPoses: ComposedPoses;
   /** Every timeline by its number: what shows is kept by number. @internal */
   readonly timelines: readonly Timeline[];
   /** State indices from the highest rank to the lowest, track by track; document order among equals. */

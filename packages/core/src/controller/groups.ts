@@ -17,7 +17,7 @@ export interface PlacedGroup {
 }
 
 /** A state as it stands in a document, with its place: in a track, and in groups, the outermost first. */
-export interface StatedState {
+export interface DocumentState {
   readonly name: string;
   readonly track: string;
   readonly path: DocumentPath;
@@ -41,8 +41,12 @@ export function groupsIn(
 }
 
 /** The states of a track: its own, then those of its groups. */
-export function statesOfTrack(track: string, holder: Holder, path: DocumentPath): StatedState[] {
-  const inside = ({ states = {} }: Holder, at: DocumentPath, groups: readonly PlacedGroup[]): StatedState[] =>
+export function statesOfTrack(track: string, holder: Holder, path: DocumentPath): DocumentState[] {
+  const inside = (
+    { states = {} }: Holder,
+    at: DocumentPath,
+    groups: readonly PlacedGroup[],
+  ): DocumentState[] =>
     Object.entries(states).map(([name, definition]) => ({
       name,
       track,
@@ -60,11 +64,11 @@ export function statesOfTrack(track: string, holder: Holder, path: DocumentPath)
 }
 
 /** The state of a name, as it stands in a document. */
-export const stateIn = (definition: ControllerDefinition, name: string): StatedState | undefined =>
+export const stateIn = (definition: ControllerDefinition, name: string): DocumentState | undefined =>
   statesIn(definition).find((one) => one.name === name);
 
 /** All states that stand in a document, track by track. */
-export function statesIn(definition: ControllerDefinition): StatedState[] {
+export function statesIn(definition: ControllerDefinition): DocumentState[] {
   const { tracks = {} } = definition;
   return [
     ...statesOfTrack(bodyTrack, definition, []),

@@ -20,27 +20,27 @@ export const enum Row {
   attention = 6,
   /** The number of the situation that was read last. An integer. */
   situation = 7,
-  /** Where the strands begin, in doubles. */
-  strands = 4,
+  /** Where the track rows begin, in doubles. */
+  trackRows = 4,
 }
 
-/** What a track plays: a strand of the row. Places are counted from where the strand begins. */
-export const enum Strand {
-  /** The place within the clip at {@link Strand.marked}, in units; it goes on from there by the rate. */
+/** What a track plays: a track row of the row. Places are counted from where the track row begins. */
+export const enum TrackRow {
+  /** The place within the clip at {@link TrackRow.positionTime}, in units; it goes on from there by the rate. */
   position = 0,
-  marked = 1,
+  positionTime = 1,
   /** When the state was entered. */
   entered = 2,
   /** The number of the timeline that shows, which also says the state and the direction. From here on integers. */
   timeline = 6,
-  /** The segment of the timeline that was reached at {@link Strand.marked}. */
+  /** The segment of the timeline that was reached at {@link TrackRow.positionTime}. */
   segment = 7,
   /** Four bits of `Mark`, and above them where the compass points. */
-  marks = 8,
+  stateBits = 8,
   /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */
   rate = 9,
   /** By which rule the state was entered (four bits), and above them from which state, plus one. */
-  last = 10,
+  lastSwitch = 10,
   /** The state that a route leads to; -1 for none. */
   goal = 11,
   /** Where the words begin of the hops that remember their condition, and after them those of the pulses that were used last. */
@@ -51,12 +51,12 @@ export const enum Strand {
 export interface Layout {
   /** How many doubles a row takes. */
   readonly size: number;
-  /** How many doubles a strand takes, and where the last one ends. */
-  readonly strand: number;
-  readonly strandsEnd: number;
-  /** How many words of a strand remember hops. */
+  /** How many doubles a track row takes, and where the last one ends. */
+  readonly trackRow: number;
+  readonly trackRowsEnd: number;
+  /** How many words of a track row remember hops. */
   readonly memories: number;
-  /** Where in a strand the instant stands at which its state is over, and then until when it is kept. Only where a state says so. */
+  /** Where in a track row the instant stands at which its state is over, and then until when it is kept. Only where a state says so. */
   readonly lengths: number;
   /** Where the seed of chance stands, and after it what each variety has picked last, -1 for nothing; in integers, -1 without any. */
   readonly picks: number;
@@ -80,24 +80,24 @@ export interface Layout {
  *
  * @param varieties how many there are, of states and of cues
  * @param rests the timelines in which tracks begin
- * @param toward where the compass points at first
+ * @param targetDirection where the compass points at first
  */
 export function layOut(
   { regions, signals, timers, words, firstBits, tags }: SignalTables,
   states: readonly State[],
   varieties: number,
   rests: readonly number[],
-  toward: number,
+  targetDirection: number,
   unitsPerMicrosecond: number,
 ): Layout {
   const memories = states.reduce(
     (most, { hops }) => Math.max(most, Math.ceil(hops.filter(({ memory }) => memory >= 0).length / 32)),
     0,
   );
-  const lengths = Strand.words / 2 + Math.ceil((memories + words) / 2);
+  const lengths = TrackRow.words / 2 + Math.ceil((memories + words) / 2);
   const hasLengths = states.some(({ lasts, keeps }) => lasts !== undefined || keeps !== undefined);
-  const strand = lengths + (hasLengths ? 2 : 0);
-  const strandsEnd = Row.strands + strand * rests.length;
+  const trackRow = lengths + (hasLengths ? 2 : 0);
+  const strandsEnd = Row.trackRows + trackRow * rests.length;
   const values = strandsEnd;
   const timersAt = values + placeOf(regions.length);
   const set = 2 * (timersAt + timers);
@@ -114,16 +114,16 @@ export function layOut(
   ints.set(firstBits, set);
   ints.set(firstBits, set + words);
   rests.forEach((timeline, track) => {
-    const at = 2 * (Row.strands + track * strand);
-    ints[at + Strand.timeline] = timeline;
-    ints[at + Strand.marks] = toward << 4;
-    ints[at + Strand.rate] = unitsPerMicrosecond;
-    ints[at + Strand.goal] = -1;
+    const at = 2 * (Row.trackRows + track * trackRow);
+    ints[at + TrackRow.timeline] = timeline;
+    ints[at + TrackRow.stateBits] = targetDirection << 4;
+    ints[at + TrackRow.rate] = unitsPerMicrosecond;
+    ints[at + TrackRow.goal] = -1;
   });
   return {
     size,
-    strand,
-    strandsEnd,
+    trackRow: trackRow,
+    trackRowsEnd: strandsEnd,
     memories,
     lengths,
     picks,

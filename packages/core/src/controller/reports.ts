@@ -33,10 +33,10 @@ export class ReportNames {
     cues: readonly string[],
     states: readonly string[],
     directions: readonly string[],
-    private readonly books: readonly string[],
+    private readonly flipbooks: readonly string[],
     readonly tracks: readonly string[],
   ) {
-    this.named = [cues, states, directions, books];
+    this.named = [cues, states, directions, flipbooks];
   }
 
   of(kind: number, index: number): string {
@@ -45,7 +45,7 @@ export class ReportNames {
 
   /** The index of a flipbook's name, as reports of flipbooks have it. */
   bookIndex(name: string): number {
-    return this.books.indexOf(name);
+    return this.flipbooks.indexOf(name);
   }
 }
 

@@ -1,7 +1,7 @@
 import type { State } from './controller.js';
 
 /** One step of a route: the state it leads to, and the hop that does, or -1 for `then`. */
-export interface Leg {
+export interface RouteStep {
   readonly to: number;
   readonly hop: number;
 }
@@ -9,12 +9,12 @@ export interface Leg {
 /** The shortest ways along hops and `then`, found when they are first asked for. */
 export class Routes {
   /** For each state that was asked for, the first leg from every state that leads there. */
-  private readonly known = new Map<number, readonly (Leg | undefined)[]>();
+  private readonly known = new Map<number, readonly (RouteStep | undefined)[]>();
 
   constructor(private readonly states: readonly State[]) {}
 
   /** The first leg of the shortest way, by document order among equals; `undefined` when there is none. */
-  leg(from: number, to: number): Leg | undefined {
+  step(from: number, to: number): RouteStep | undefined {
     let legs = this.known.get(to);
     if (legs === undefined) {
       legs = this.search(to);
@@ -24,8 +24,8 @@ export class Routes {
   }
 
   /** Breadth first, backwards from the state to be reached. */
-  private search(goal: number): (Leg | undefined)[] {
-    const legs = new Array<Leg | undefined>(this.states.length).fill(undefined);
+  private search(goal: number): (RouteStep | undefined)[] {
+    const legs = new Array<RouteStep | undefined>(this.states.length).fill(undefined);
     let reached = new Set([goal]);
     const found = new Set(reached);
     while (reached.size > 0) {

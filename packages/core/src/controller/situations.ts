@@ -1,5 +1,5 @@
 import { holds, readsPulse } from '../signal/condition.js';
-import type { Condition, Words } from '../signal/condition.js';
+import type { Condition, BitWords } from '../signal/condition.js';
 
 /** What the table needs of a state. Conditions are indices into the list of conditions, -1 for none. */
 export interface Candidate {
@@ -46,7 +46,7 @@ export class Situation {
 
   /** @param number its place in {@link Situations.list}, -1 for one that is not kept there */
   constructor(
-    readonly words: Words,
+    readonly words: BitWords,
     readonly number: number,
     { conditions, states, orders, watched }: SituationRules,
   ) {
@@ -89,7 +89,7 @@ export class Situation {
   }
 
   /** Whether it is that of some words. @param at where they begin in their array */
-  isOf(words: Words, at: number): boolean {
+  isOf(words: BitWords, at: number): boolean {
     const own = this.words;
     for (let i = 0; i < own.length; i++) if (own[i] !== words[at + i]) return false;
     return true;
@@ -127,7 +127,7 @@ export class Situations {
   ) {}
 
   /** The situation of some words; its number is -1 where there was no more room in the list. @param at where they begin in their array */
-  find(words: Words, at: number): Situation {
+  find(words: BitWords, at: number): Situation {
     const { table, list } = this;
     const mask = table.length - 1;
     const first = words[at]!;
@@ -143,7 +143,7 @@ export class Situations {
       : this.findRare(words, at, hash);
   }
 
-  private findRare(words: Words, at: number, hash: number): Situation {
+  private findRare(words: BitWords, at: number, hash: number): Situation {
     const place = hash % rarePlaces;
     const known = this.rare[place];
     if (known?.isOf(words, at) === true) return known;
@@ -151,14 +151,14 @@ export class Situations {
   }
 
   /** The words are spread over the table by multiplications (Knuth, TAOCP 3, 6.4). */
-  private hash(words: Words, at: number): number {
+  private hash(words: BitWords, at: number): number {
     let mixed = Math.imul(words[at]!, 0x9e3779b1);
     for (let i = 1; i < this.words; i++)
       mixed = Math.imul(mixed ^ (mixed >>> 15) ^ words[at + i]!, 0x9e3779b1);
     return mixed >>> 8;
   }
 
-  private add(words: Words): Situation {
+  private add(words: BitWords): Situation {
     const { list } = this;
     if (list.length * 2 >= this.table.length) {
       this.table = new Int32Array(this.table.length * 2);

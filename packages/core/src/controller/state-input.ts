@@ -1,9 +1,9 @@
 import type { Clip } from '../clip/clip.js';
 import type { Compass } from '../compass/compass.js';
 import type { ProblemList } from '../problem/problem.js';
-import type { PoseBook } from '../sheet/pose.js';
+import type { PoseCache } from '../sheet/pose.js';
 import type { SignalCompiler } from '../signal/compiler.js';
-import type { Books } from './books.js';
+import type { Flipbooks } from './flipbooks.js';
 import type { ControllerDefinition } from './definition.js';
 import type { PlacedStates } from './tracks.js';
 
@@ -12,10 +12,10 @@ export interface StatesInput {
   readonly definition: ControllerDefinition;
   /** `undefined` for a clip that has problems of its own. */
   readonly clips: ReadonlyMap<string, Clip | undefined>;
-  readonly books: Books;
+  readonly flipbooks: Flipbooks;
   readonly compass: Compass;
   readonly signals: SignalCompiler;
   readonly problems: ProblemList;
-  readonly poses: PoseBook;
+  readonly poses: PoseCache;
   readonly placed: PlacedStates;
 }

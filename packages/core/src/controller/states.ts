@@ -4,7 +4,7 @@ import type { BitPlace, Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/program.js';
 import type { Hop, State, Yield } from './controller.js';
 import type { CarryRule, HopDefinition, StateDefinition } from './definition.js';
-import { StateBooks } from './state-books.js';
+import { StateFlipbooks } from './state-flipbooks.js';
 import type { StatesInput } from './state-input.js';
 import { StateNames } from './state-names.js';
 import { Conditions } from './conditions.js';
@@ -44,7 +44,7 @@ export function compileStates(input: StatesInput): StatesOutput {
   const ranks = ranksOf(placed.states.map((one) => one.ranks));
   const list = placed.states.map((one, index) => compiler.state(one, index, ranks[index]!));
   compiler.checkRests();
-  for (const timeline of compiler.timelines.all) timeline.of = list[timeline.state]!;
+  for (const timeline of compiler.timelines.all) timeline.state = list[timeline.stateIndex]!;
   const { conditions, cueNames, rests, timelines } = compiler;
   const varieties = list.filter(({ variety }) => variety !== undefined);
   return {
@@ -91,7 +91,7 @@ class StatesCompiler {
   /** Of each track the state in which it rests. */
   readonly rests: readonly number[];
   private readonly names: StateNames;
-  private readonly books: StateBooks;
+  private readonly flipbooks: StateFlipbooks;
   /** What was compiled of parts of the document that may count for several states, by their places. */
   private readonly compiled = new Map<string, unknown>();
   /** The track of the state that is being compiled. */
@@ -102,7 +102,7 @@ class StatesCompiler {
     this.cueNames.push(...new Set(cues));
     this.timelines = new Timelines(this.cueNames, input.poses);
     this.conditions = new Conditions(input.signals);
-    this.variants = compileVariants(input.definition, input.books, input.signals, input.problems);
+    this.variants = compileVariants(input.definition, input.flipbooks, input.signals, input.problems);
     const { tracks, states } = input.placed;
     this.rests = tracks.map(({ rest }, track) =>
       states.findIndex(
@@ -110,7 +110,7 @@ class StatesCompiler {
       ),
     );
     this.names = new StateNames(input.placed, input.problems);
-    this.books = new StateBooks(input, this.names);
+    this.flipbooks = new StateFlipbooks(input, this.names);
   }
 
   state(placed: PlacedState, index: number, rank: number): State {
@@ -119,15 +119,20 @@ class StatesCompiler {
     this.track = track;
     const kind = kindOf(placed);
     const gaits = gaitBands(definition, path, this.input);
-    const variety = this.books.variety(definition, path);
+    const variety = this.flipbooks.variety(definition, path);
     const inStep = this.inStep(placed, kind);
     const looks = new Looks(this.variants);
-    const own = this.books.shown(definition, path);
-    const shown = looks.add(own, (name) => this.books.variantBook(name, false), gaits, variety?.index);
-    const bridges = this.books.bridges(track, definition, looks, path);
-    const turns = this.books.turns(definition, kind, looks, [...path, 'turns']);
-    const { books, slots, slotOf } = looks;
-    const clips = [...new Set(shown.flatMap(({ pages }) => pages.map(({ clip }) => clip)))];
+    const own = this.flipbooks.shown(definition, path);
+    const shown = looks.add(
+      own,
+      (name) => this.flipbooks.variantFlipbook(name, false),
+      gaits,
+      variety?.index,
+    );
+    const bridges = this.flipbooks.bridges(track, definition, looks, path);
+    const turns = this.flipbooks.turns(definition, kind, looks, [...path, 'turns']);
+    const { flipbooks, slots, slotOf } = looks;
+    const clips = [...new Set(shown.flatMap(({ drawings }) => drawings.map(({ clip }) => clip)))];
     checkEnd(definition, kind, clips, path, problems);
     const { hops = [], yields = [] } = definition;
     checkCount(hops.length, 'too-many-hops', [...path, 'hops'], problems);
@@ -191,8 +196,8 @@ class StatesCompiler {
       isAskedFor: false,
       // What is in step has no end of its own.
       ends: kind !== 'posture' && inStep < 0,
-      books: this.timelines.of(books, index, definition, isTurned),
-      bookNames: books.map((book) => book.name),
+      flipbooks: this.timelines.of(flipbooks, index, definition, isTurned),
+      flipbookNames: flipbooks.map((flipbook) => flipbook.name),
       slots,
       slotOf,
       variety,

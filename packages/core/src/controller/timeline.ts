@@ -1,6 +1,6 @@
 import { indexAt } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
-import type { Pose, PoseBook } from '../sheet/pose.js';
+import type { Pose, PoseCache } from '../sheet/pose.js';
 import type { State } from './controller.js';
 import type { AtDefinition } from './definition.js';
 
@@ -62,27 +62,27 @@ export interface Segments {
 export interface Timeline extends Omit<Segments, 'poses'> {}
 
 /**
- * The segments of a clip where they are shown: in one direction of one book of one state. They are fields of its own:
+ * The segments of a clip where they are shown: in one direction of one flipbook of one state. They are fields of its own:
  * performers read them at every border, and one object more on the way would cost. So would an object that is no class:
  * the engine then keeps the fields outside of it.
  */
 export class Timeline {
   /** Its state, which is made when all its timelines are: whoever plays it asks for that at every turn. */
-  of!: State;
+  state!: State;
   /** The same the other way round, where the state's time may run backwards. */
   reverse: Timeline | undefined = undefined;
 
   /**
    * @param number its place among all timelines of the controller
-   * @param state the index of its state: a performer keeps only its timeline
+   * @param stateIndex the index of its state: a performer keeps only its timeline
    * @param bridge whether it is played in between, before the state's own clip
    * @param isBackwards whether it shows its clip backwards
    */
   constructor(
     readonly number: number,
-    readonly state: number,
+    readonly stateIndex: number,
     readonly direction: number,
-    readonly book: number,
+    readonly flipbook: number,
     readonly bridge: boolean,
     readonly isBackwards: boolean,
     readonly poses: readonly Pose[],
@@ -272,11 +272,13 @@ function quietBorders(timeline: Borders): number[] {
 }
 
 /** The poses of segments, drawn or mirrored; the same list each time. */
-export function posesOf(segments: Segments, mirrored: boolean, book: PoseBook): readonly Pose[] {
+export function posesOf(segments: Segments, mirrored: boolean, flipbook: PoseCache): readonly Pose[] {
   const { clip, ends, poses } = segments;
   // A segment shows the cell of the showing in which it ends.
   const make = (): Pose[] =>
-    ends.map((end) => book.pose(clip.cells[indexAt(clip.ends, end / Units.perMicrosecond - 1)]!, mirrored));
+    ends.map((end) =>
+      flipbook.pose(clip.cells[indexAt(clip.ends, end / Units.perMicrosecond - 1)]!, mirrored),
+    );
   return mirrored ? (poses.mirrored ??= make()) : (poses.drawn ??= make());
 }
 

@@ -1,15 +1,15 @@
 import { backwards } from '../clip/backwards.js';
 import type { Clip } from '../clip/clip.js';
-import type { PoseBook } from '../sheet/pose.js';
-import type { Page } from './books.js';
+import type { PoseCache } from '../sheet/pose.js';
+import type { DirectionDrawing } from './flipbooks.js';
 import type { StateDefinition } from './definition.js';
 import { Timeline, buildSegments, posesOf } from './timeline.js';
 import type { FrameRules, Segments } from './timeline.js';
 
 /** A flipbook of a state with the place where it is named. */
-export interface Book {
+export interface StateFlipbook {
   readonly name: string;
-  readonly pages: readonly Page[];
+  readonly drawings: readonly DirectionDrawing[];
   readonly bridge: boolean;
 }
 
@@ -32,22 +32,27 @@ export class Timelines {
 
   constructor(
     private readonly cueNames: readonly string[],
-    private readonly poses: PoseBook,
+    private readonly poses: PoseCache,
   ) {}
 
   /**
-   * Those of the books of a state, one for each direction.
+   * Those of the flipbooks of a state, one for each direction.
    *
    * @param turns whether its time may run backwards, so that each has another
    */
-  of(books: readonly Book[], state: number, definition: StateDefinition, turns: boolean): Timeline[][] {
+  of(
+    flipbooks: readonly StateFlipbook[],
+    state: number,
+    definition: StateDefinition,
+    turns: boolean,
+  ): Timeline[][] {
     const rules: FrameRules = {
       hops: (definition.hops ?? []).map(({ during, at }) => ({ during, at })),
       yields: (definition.yields ?? []).map(({ during }) => ({ during })),
       leaves: definition.leaves,
     };
-    return books.map(({ pages, bridge }, book) =>
-      pages.map(({ clip, mirrored }, direction) => {
+    return flipbooks.map(({ drawings, bridge }, flipbook) =>
+      drawings.map(({ clip, mirrored }, direction) => {
         const shown = definition.inStep === undefined ? clip : this.silent(clip);
         const made = (isBackwards: boolean): Timeline => {
           const segments = this.segments(
@@ -58,7 +63,7 @@ export class Timelines {
           );
           const poses = posesOf(segments, mirrored, this.poses);
           const { length } = this.all;
-          const one = new Timeline(length, state, direction, book, bridge, isBackwards, poses, segments);
+          const one = new Timeline(length, state, direction, flipbook, bridge, isBackwards, poses, segments);
           this.all.push(one);
           return one;
         };

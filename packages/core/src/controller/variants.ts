@@ -2,7 +2,7 @@ import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { Condition } from '../signal/condition.js';
 import type { SignalCompiler } from '../signal/compiler.js';
 import { choiceOf } from '../signal/signals.js';
-import type { Books } from './books.js';
+import type { Flipbooks } from './flipbooks.js';
 import type { Controller } from './controller.js';
 import type { ControllerDefinition, VariantsDefinition } from './definition.js';
 
@@ -22,7 +22,7 @@ type Instead = Readonly<Record<string, string>>;
 /** Resolves the names of `variants`. */
 export function compileVariants(
   { signals: given = {}, derived = {}, variants = {} }: ControllerDefinition,
-  books: Books,
+  flipbooks: Flipbooks,
   signals: SignalCompiler,
   problems: ProblemList,
 ): Variants[] {
@@ -54,7 +54,8 @@ export function compileVariants(
   for (const { instead, path } of compiled.flatMap(({ options }) => options))
     for (const [from, to] of Object.entries(instead))
       for (const name of [from, to])
-        if (!books.has(name)) problems.add('clip-unknown', [...path, from], { name, known: books.names });
+        if (!flipbooks.has(name))
+          problems.add('clip-unknown', [...path, from], { name, known: flipbooks.names });
   return compiled;
 }
 
@@ -72,11 +73,14 @@ export function inPlaceOf(
   let names = own;
   const by: Variants[] = [];
   for (const one of variants) {
-    if (!one.options.some(({ instead }) => names.some((book) => Object.hasOwn(instead, book)))) continue;
+    if (!one.options.some(({ instead }) => names.some((flipbook) => Object.hasOwn(instead, flipbook))))
+      continue;
     by.push(one);
     names = [undefined, ...one.options].flatMap((option) =>
-      names.map((book) =>
-        option !== undefined && Object.hasOwn(option.instead, book) ? option.instead[book]! : book,
+      names.map((flipbook) =>
+        option !== undefined && Object.hasOwn(option.instead, flipbook)
+          ? option.instead[flipbook]!
+          : flipbook,
       ),
     );
   }
@@ -90,7 +94,7 @@ export function inPlaceOf(
 export function variantsShown({ definition, states }: Controller): VariantsDefinition | undefined {
   const { variants } = definition;
   if (variants === undefined) return undefined;
-  const shown = new Set(states.flatMap(({ bookNames }) => bookNames));
+  const shown = new Set(states.flatMap(({ flipbookNames }) => flipbookNames));
   const shownIn = (map: object): [string, unknown][] =>
     Object.entries(map).flatMap(([from, to]: [string, unknown]): [string, unknown][] => {
       if (typeof to === 'string') return shown.has(from) && shown.has(to) ? [[from, to]] : [];

@@ -19,7 +19,7 @@ export function versionOf(controller: Controller): string {
  * What timelines decide: what shows where, and how it is timed. Drawings are left out, and directions: timelines stand in their order, and a
  * clip that a row of a sheet makes knows its own where the packed one does not.
  */
-const timing = ['state', 'book', 'clip', 'name', 'order', 'ends', 'loopFrom', 'cues', 'stride'];
+const timing = ['state', 'flipbook', 'clip', 'name', 'order', 'ends', 'loopFrom', 'cues', 'stride'];
 
 function decided(controller: Controller): string {
   const { definition, timelines } = controller;

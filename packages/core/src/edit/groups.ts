@@ -1,5 +1,5 @@
 import { bodyTrack, groupsIn, stateIn, statesIn } from '../controller/groups.js';
-import type { PlacedGroup, StatedState } from '../controller/groups.js';
+import type { PlacedGroup, DocumentState } from '../controller/groups.js';
 import type {
   ControllerDefinition,
   GroupDefinition,
@@ -36,7 +36,7 @@ export const groupIn = (definition: ControllerDefinition, name: string): PlacedG
 const bracketed = (text: string): string => (/\bor\b|\|\||\?/.test(text) ? `(${text})` : text);
 
 /** A state as it stands outside: what its group says for all it says itself. */
-function outside({ definition, groups }: StatedState): StateDefinition {
+function outside({ definition, groups }: DocumentState): StateDefinition {
   const group = groups[groups.length - 1];
   if (group === undefined) return definition;
   const [shared, own] = [group.definition.while, definition.while];
@@ -55,7 +55,7 @@ function removed(definition: ControllerDefinition, path: DocumentPath): Change {
 }
 
 /** Takes a state from where it stands: its group's rest is another one then, and a group without states is no group. */
-function takenFrom(definition: ControllerDefinition, { name, path, groups }: StatedState): Change[] {
+function takenFrom(definition: ControllerDefinition, { name, path, groups }: DocumentState): Change[] {
   const group = groups[groups.length - 1];
   if (group === undefined) return [{ op: 'remove', path }];
   // What starts on a press cannot be at rest.

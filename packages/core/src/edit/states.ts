@@ -1,5 +1,5 @@
 import { stateIn, statesIn } from '../controller/groups.js';
-import type { StatedState } from '../controller/groups.js';
+import type { DocumentState } from '../controller/groups.js';
 import type { ControllerDefinition, HopDefinition, StateDefinition } from '../controller/definition.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { Change } from './change.js';
@@ -11,15 +11,15 @@ import type { Edit } from './history.js';
  */
 
 /** Where states stand beside one another: those of a track, or of a group. */
-const holderOf = ({ path }: StatedState): DocumentPath => path.slice(0, -1);
+const holderOf = ({ path }: DocumentState): DocumentPath => path.slice(0, -1);
 
-const priorityOf = ({ definition }: StatedState): number => definition.priority ?? 0;
+const priorityOf = ({ definition }: DocumentState): number => definition.priority ?? 0;
 
 /**
  * The states beside a state (itself too) from the highest rank down, as a ladder shows them: of equal ranks the one that is first in the
  * document stands above.
  */
-function rungsBeside(definition: ControllerDefinition, state: StatedState): StatedState[] {
+function rungsBeside(definition: ControllerDefinition, state: DocumentState): DocumentState[] {
   const holder = holderOf(state).join('.');
   return statesIn(definition)
     .filter((one) => holderOf(one).join('.') === holder)
@@ -122,7 +122,7 @@ export function rankState(definition: ControllerDefinition, name: string, to: nu
         : over - under > 1
           ? Math.round((over + under) / 2)
           : under + 1;
-  const put = ({ path }: StatedState, value: number): Change => ({
+  const put = ({ path }: DocumentState, value: number): Change => ({
     op: 'set',
     path: [...path, 'priority'],
     value,

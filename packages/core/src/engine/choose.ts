@@ -1,12 +1,12 @@
 import type { State } from '../controller/controller.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import { Rule } from '../controller/rule.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
 import { isOver, keptUntil } from './lengths.js';
-import { Moment, notes, situationFor } from './notes.js';
+import { ClipEvent, notes, situationFor } from './notes.js';
 import { advance } from './play.js';
-import { Mark, situationOf, timelineOf } from './rows.js';
+import { StateBit, situationOf, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 /**
@@ -30,36 +30,39 @@ export const decided = (rule: number, state: number, hop = 0): number =>
 export const stateOfDecision = (decision: number): number => decision >> Decision.stateShift;
 
 /**
- * What is decided for a strand now: see `docs/model.md`, "Deciding". Where it follows from the state and the situation alone it is
+ * What is decided for a track row now: see `docs/model.md`, "Deciding". Where it follows from the state and the situation alone it is
  * kept in the situation, and found there the next time.
  *
- * @param moment what happens in its clip
+ * @param clipEvent what happens in its clip
  */
-export function choose(rows: Rows, at: number, strand: number, moment: number): number {
-  const timeline = timelineOf(rows, strand);
-  const { of: state } = timeline;
+export function choose(rows: Rows, at: number, trackRow: number, clipEvent: number): number {
+  const timeline = timelineOf(rows, trackRow);
+  const { state: state } = timeline;
   const situation = situationFor(rows, at, state.track);
   const { ints } = rows;
-  const ended = (ints[2 * strand + Strand.marks]! & Mark.ended) !== 0;
-  const goal = ints[2 * strand + Strand.goal]!;
+  const ended = (ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) !== 0;
+  const goal = ints[2 * trackRow + TrackRow.goal]!;
   const isKnown = state.isStatic && !notes.anyStarts && goal < 0 && !ended;
   if (isKnown) {
     if (situation.decided.length === 0) situation.decided = new Int32Array(rows.states.length);
     const known = situation.decided[state.index]!;
     if (known !== 0) return known;
   }
-  const decision = decide(rows, at, strand, moment, timeline, situation);
+  const decision = decide(rows, at, trackRow, clipEvent, timeline, situation);
   if (isKnown) situation.decided[state.index] = decision;
   return decision;
 }
 
-/** Whether it is known of a strand that it stays, so that it need not be asked. */
-export function isKnownToStay(rows: Rows, at: number, strand: number): boolean {
-  if (notes.anyStarts || notes.anySeen) return false;
+/** Whether it is known of a track row that it stays, so that it need not be asked. */
+export function isKnownToStay(rows: Rows, at: number, trackRow: number): boolean {
+  if (notes.anyStarts || notes.anyShared) return false;
   const { ints } = rows;
-  if (ints[2 * strand + Strand.goal]! >= 0 || (ints[2 * strand + Strand.marks]! & Mark.ended) !== 0)
+  if (
+    ints[2 * trackRow + TrackRow.goal]! >= 0 ||
+    (ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) !== 0
+  )
     return false;
-  const { of: state } = timelineOf(rows, strand);
+  const { state: state } = timelineOf(rows, trackRow);
   return state.isStatic && situationOf(rows, at).decided[state.index] === Decision.stay;
 }
 
@@ -67,34 +70,35 @@ export function isKnownToStay(rows: Rows, at: number, strand: number): boolean {
 function decide(
   rows: Rows,
   at: number,
-  strand: number,
-  moment: number,
+  trackRow: number,
+  clipEvent: number,
   timeline: Timeline,
   situation: Situation,
 ): number {
   const { states, ints } = rows;
-  const { of: state } = timeline;
+  const { state: state } = timeline;
   const { rest } = state;
-  advance(rows, at, strand, timeline);
-  const marks = ints[2 * strand + Strand.marks]!;
-  const segment = ints[2 * strand + Strand.segment]!;
-  const ended = (marks & Mark.ended) !== 0;
-  const over = isOver(rows, at, strand, state);
+  advance(rows, at, trackRow, timeline);
+  const stateBits = ints[2 * trackRow + TrackRow.stateBits]!;
+  const segment = ints[2 * trackRow + TrackRow.segment]!;
+  const ended = (stateBits & StateBit.ended) !== 0;
+  const over = isOver(rows, at, trackRow, state);
   const best = bestOf(rows, situation, state, over);
   if (!state.final && best >= 0 && states[best]!.rank > state.rank) return decided(Rule.rank, best);
 
-  const goal = ints[2 * strand + Strand.goal]!;
-  const leg = goal < 0 ? -1 : legNow(rows, strand, moment, timeline, situation, goal, over);
-  if (leg >= 0) return decided(Rule.route, leg);
-  const hop = state.hops.length === 0 ? Decision.stay : hopNow(rows, strand, moment, timeline, situation);
+  const goal = ints[2 * trackRow + TrackRow.goal]!;
+  const routeStep = goal < 0 ? -1 : routeStepNow(rows, trackRow, clipEvent, timeline, situation, goal, over);
+  if (routeStep >= 0) return decided(Rule.route, routeStep);
+  const hop =
+    state.hops.length === 0 ? Decision.stay : hopNow(rows, trackRow, clipEvent, timeline, situation);
   if (hop !== Decision.stay) return hop;
 
-  if (isKept(rows, at, strand, state)) return Decision.stay;
+  if (isKept(rows, at, trackRow, state)) return Decision.stay;
   const stands = situation.holds(state.while);
-  if (over && stands && (marks & Mark.queued) !== 0) return decided(Rule.again, state.index);
+  if (over && stands && (stateBits & StateBit.queued) !== 0) return decided(Rule.again, state.index);
   if (over && state.then >= 0 && situation.holds(states[state.then]!.while))
     return decided(Rule.then, state.then);
-  if (!over && (stands || !mayLeave(timeline, segment, moment, ended))) {
+  if (!over && (stands || !mayLeave(timeline, segment, clipEvent, ended))) {
     const yielded = state.index === rest ? best : yieldNow(rows, timeline, segment, situation, over);
     return yielded < 0 || yielded === state.index ? Decision.stay : decided(Rule.way, yielded);
   }
@@ -103,14 +107,14 @@ function decide(
 }
 
 /** Whether a state's `atLeast` is not over. */
-const isKept = (rows: Rows, at: number, strand: number, state: State): boolean =>
-  state.atLeast > 0 && rows.doubles[at + Row.now]! < keptUntil(rows, strand, state);
+const isKept = (rows: Rows, at: number, trackRow: number, state: State): boolean =>
+  state.atLeast > 0 && rows.doubles[at + Row.now]! < keptUntil(rows, trackRow, state);
 
 /** Whether a state that no longer stands may be left here. At a clip's end it always may, and during a bridge. */
-function mayLeave(timeline: Timeline, segment: number, moment: number, ended: boolean): boolean {
-  if (!timeline.of.leaves || timeline.bridge || ended) return true;
-  if (moment === Moment.begins) return timeline.leavesAt[segment]!;
-  return moment === Moment.ends && timeline.leavesAfter[segment]!;
+function mayLeave(timeline: Timeline, segment: number, clipEvent: number, ended: boolean): boolean {
+  if (!timeline.state.leaves || timeline.bridge || ended) return true;
+  if (clipEvent === ClipEvent.begins) return timeline.leavesAt[segment]!;
+  return clipEvent === ClipEvent.ends && timeline.leavesAfter[segment]!;
 }
 
 /** The highest-ranked state that wants in; -1 for none. */
@@ -160,19 +164,19 @@ function bestAmong(
 /** The first hop that is taken now. */
 function hopNow(
   rows: Rows,
-  strand: number,
-  moment: number,
+  trackRow: number,
+  clipEvent: number,
   timeline: Timeline,
   situation: Situation,
 ): number {
   const { ints, states } = rows;
-  const { of: state } = timeline;
-  const segment = ints[2 * strand + Strand.segment]!;
+  const { state: state } = timeline;
+  const segment = ints[2 * trackRow + TrackRow.segment]!;
   const { ways, waysAt, waysAfter } = timeline;
   const open =
-    moment === Moment.nothing
+    clipEvent === ClipEvent.nothing
       ? ways[segment]!
-      : moment === Moment.begins
+      : clipEvent === ClipEvent.begins
         ? waysAt[segment]!
         : waysAfter[segment]!;
   for (const index of open) {
@@ -180,7 +184,7 @@ function hopNow(
     const met =
       memory < 0
         ? situation.holds(condition)
-        : (ints[2 * strand + Strand.words + (memory >> 5)]! & (1 << (memory & 31))) !== 0;
+        : (ints[2 * trackRow + TrackRow.words + (memory >> 5)]! & (1 << (memory & 31))) !== 0;
     if (met && situation.holds(states[to]!.while)) return decided(Rule.hop, to, index);
   }
   return Decision.stay;
@@ -190,30 +194,30 @@ function hopNow(
  * The next state of a route, if its way there is open now: at the hop's instant, whatever its condition; from a state
  * on the way whose hop has none, at the end of its clip's pass, so that each state is played.
  */
-function legNow(
+function routeStepNow(
   rows: Rows,
-  strand: number,
-  moment: number,
+  trackRow: number,
+  clipEvent: number,
   timeline: Timeline,
   situation: Situation,
   goal: number,
   over: boolean,
 ): number {
   const { routes, states } = rows.controller;
-  const { of: state } = timeline;
-  const segment = rows.ints[2 * strand + Strand.segment]!;
-  const marks = rows.ints[2 * strand + Strand.marks]!;
-  const ended = (marks & Mark.ended) !== 0;
-  const leg = routes.leg(state.index, goal);
-  if (leg === undefined || !situation.holds(states[leg.to]!.while)) return -1;
-  const passed = ended || (moment === Moment.ends && segment === timeline.ends.length - 1);
-  if (leg.hop < 0) return over ? leg.to : -1;
-  if (state.hops[leg.hop]!.now) {
-    return (marks & Mark.underway) === 0 || (passed && !timeline.bridge) ? leg.to : -1;
+  const { state: state } = timeline;
+  const segment = rows.ints[2 * trackRow + TrackRow.segment]!;
+  const stateBits = rows.ints[2 * trackRow + TrackRow.stateBits]!;
+  const ended = (stateBits & StateBit.ended) !== 0;
+  const routeStep = routes.step(state.index, goal);
+  if (routeStep === undefined || !situation.holds(states[routeStep.to]!.while)) return -1;
+  const passed = ended || (clipEvent === ClipEvent.ends && segment === timeline.ends.length - 1);
+  if (routeStep.hop < 0) return over ? routeStep.to : -1;
+  if (state.hops[routeStep.hop]!.now) {
+    return (stateBits & StateBit.underway) === 0 || (passed && !timeline.bridge) ? routeStep.to : -1;
   }
-  const instants = moment === Moment.begins ? timeline.hopsAt : timeline.hopsAfter;
-  const isHere = moment !== Moment.nothing && instants[segment]!.includes(leg.hop);
-  return ended || isHere ? leg.to : -1;
+  const instants = clipEvent === ClipEvent.begins ? timeline.hopsAt : timeline.hopsAfter;
+  const isHere = clipEvent !== ClipEvent.nothing && instants[segment]!.includes(routeStep.hop);
+  return ended || isHere ? routeStep.to : -1;
 }
 
 function yieldNow(
@@ -223,7 +227,7 @@ function yieldNow(
   situation: Situation,
   over: boolean,
 ): number {
-  const { of: state } = timeline;
+  const { state: state } = timeline;
   const { yields } = state;
   if (yields.length === 0) return -1;
   const open = timeline.yielding[segment]!;
@@ -237,17 +241,17 @@ function yieldNow(
 }
 
 /** Whether the rules would let a state in that is asked for now. */
-export function grants(rows: Rows, at: number, strand: number, to: number): boolean {
+export function grants(rows: Rows, at: number, trackRow: number, to: number): boolean {
   const situation = situationOf(rows, at);
-  const timeline = timelineOf(rows, strand);
-  const { of: state } = timeline;
-  advance(rows, at, strand, timeline);
+  const timeline = timelineOf(rows, trackRow);
+  const { state: state } = timeline;
+  advance(rows, at, trackRow, timeline);
   const wanted = rows.controller.states[to]!;
   if (!situation.holds(wanted.while)) return false;
   if (!state.final && wanted.rank > state.rank) return true;
-  if (isKept(rows, at, strand, state)) return false;
+  if (isKept(rows, at, trackRow, state)) return false;
   if (state.index === state.rest) return true;
-  const open = timeline.yielding[rows.ints[2 * strand + Strand.segment]!]!;
+  const open = timeline.yielding[rows.ints[2 * trackRow + TrackRow.segment]!]!;
   return open.some((index) => {
     const { to: names, if: condition } = state.yields[index]!;
     return situation.holds(condition) && (names === undefined || names.has(to));

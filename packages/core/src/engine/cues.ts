@@ -1,4 +1,4 @@
-import { Strand } from '../controller/layout.js';
+import { TrackRow } from '../controller/layout.js';
 import { pickNext } from './pick.js';
 import { report, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
@@ -16,7 +16,7 @@ export function tellCues(rows: Rows, at: number, track: number, begins: readonly
 }
 
 /** Reports the cues of the segment that begins. */
-export function reportCues(rows: Rows, at: number, strand: number): void {
-  const { cues, of } = timelineOf(rows, strand);
-  tellCues(rows, at, of.track, cues[rows.ints[2 * strand + Strand.segment]!]!);
+export function reportCues(rows: Rows, at: number, trackRow: number): void {
+  const { cues, state: of } = timelineOf(rows, trackRow);
+  tellCues(rows, at, of.track, cues[rows.ints[2 * trackRow + TrackRow.segment]!]!);
 }

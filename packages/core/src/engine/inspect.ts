@@ -1,6 +1,6 @@
-import { inStepFrame } from '../controller/figure.js';
+import { inStepFrame } from '../controller/composed-poses.js';
 import type { State } from '../controller/controller.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import type { Timeline } from '../controller/timeline.js';
 import type { Pose } from '../sheet/pose.js';
 import { holds } from '../signal/condition.js';
@@ -9,44 +9,44 @@ import { placeOf, valueOf } from '../signal/program.js';
 import { slotNamed } from '../signal/signal-named.js';
 import { callError } from '../problem/error.js';
 import { advance } from './play.js';
-import { Mark, stateOf, strandAt, timelineOf } from './rows.js';
+import { StateBit, stateOf, trackRowAt, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 import { leadOf } from './switch.js';
 
-// What shows, and what is true: all that reads a row without changing what it does. A strand is brought up to the present instant
+// What shows, and what is true: all that reads a row without changing what it does. A track row is brought up to the present instant
 // when it is looked at, because nobody notices most borders of frames.
 
-/** The segment that a strand shows now. */
-export function segmentNow(rows: Rows, at: number, strand: number): number {
-  advance(rows, at, strand);
-  return rows.ints[2 * strand + Strand.segment]!;
+/** The segment that a track row shows now. */
+export function segmentNow(rows: Rows, at: number, trackRow: number): number {
+  advance(rows, at, trackRow);
+  return rows.ints[2 * trackRow + TrackRow.segment]!;
 }
 
-/** How far a strand is through its clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop; backwards from 1 to 0. */
-export function phaseOf(rows: Rows, at: number, strand: number): number {
-  advance(rows, at, strand);
-  const { length, isBackwards } = timelineOf(rows, strand);
-  const ended = (rows.ints[2 * strand + Strand.marks]! & Mark.ended) !== 0;
-  const passed = ended ? 1 : Math.min(rows.doubles[strand + Strand.position]!, length) / length;
+/** How far a track row is through its clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop; backwards from 1 to 0. */
+export function phaseOf(rows: Rows, at: number, trackRow: number): number {
+  advance(rows, at, trackRow);
+  const { length, isBackwards } = timelineOf(rows, trackRow);
+  const ended = (rows.ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) !== 0;
+  const passed = ended ? 1 : Math.min(rows.doubles[trackRow + TrackRow.position]!, length) / length;
   return isBackwards ? 1 - passed : passed;
 }
 
-/** The strand whose clip and frame a track shows: its own, or that of the track which it is in step with. */
-export function leadingStrand(rows: Rows, at: number, track: number): number {
+/** The track row whose clip and frame a track shows: its own, or that of the track which it is in step with. */
+export function leadingTrackRow(rows: Rows, at: number, track: number): number {
   const lead = leadOf(rows, at, track);
-  return strandAt(rows, at, lead < 0 ? track : lead);
+  return trackRowAt(rows, at, lead < 0 ? track : lead);
 }
 
 /** What a track shows by itself: its own frame, or that of the track it is in step with. */
 function drawingOf(rows: Rows, at: number, track: number): Pose {
-  const own = timelineOf(rows, strandAt(rows, at, track));
-  const { inStep, drawsOwn, books } = own.of;
+  const own = timelineOf(rows, trackRowAt(rows, at, track));
+  const { inStep, drawsOwn, flipbooks } = own.state;
   const lead = inStep < 0 ? track : Math.max(0, leadOf(rows, at, track));
-  const strand = strandAt(rows, at, lead);
-  const leading = timelineOf(rows, strand);
-  const segment = segmentNow(rows, at, strand);
+  const trackRow = trackRowAt(rows, at, lead);
+  const leading = timelineOf(rows, trackRow);
+  const segment = segmentNow(rows, at, trackRow);
   if (lead === track || !drawsOwn) return leading.poses[segment]!;
-  const shown = books[own.book]![leading.direction]!;
+  const shown = flipbooks[own.flipbook]![leading.direction]!;
   const frame = inStepFrame(leading.frames[segment]!, leading.clip, shown.clip);
   return shown.poses[shown.frames.indexOf(frame)]!;
 }
@@ -56,8 +56,8 @@ const drawings: Pose[] = [];
 
 /** What all tracks show together, without clothes. */
 export function poseOf(rows: Rows, at: number): Pose {
-  const { tracks, figures } = rows.controller;
-  const first = at + Row.strands;
+  const { tracks, composedPoses: figures } = rows.controller;
+  const first = at + Row.trackRows;
   if (tracks.length === 1) return timelineOf(rows, first).poses[segmentNow(rows, at, first)]!;
   drawings.length = tracks.length;
   for (let track = 0; track < tracks.length; track++) drawings[track] = drawingOf(rows, at, track);
@@ -73,8 +73,8 @@ export function shownBy(rows: Rows, at: number): typeof shown {
   shown.timelines.length = shown.segments.length = length;
   for (let track = 0; track < length; track++) {
     const lead = Math.max(0, leadOf(rows, at, track));
-    shown.timelines[track] = timelineOf(rows, strandAt(rows, at, track));
-    shown.segments[track] = segmentNow(rows, at, strandAt(rows, at, lead));
+    shown.timelines[track] = timelineOf(rows, trackRowAt(rows, at, track));
+    shown.segments[track] = segmentNow(rows, at, trackRowAt(rows, at, lead));
   }
   shown.lead = Math.max(0, leadOf(rows, at, 0));
   return shown;
@@ -109,11 +109,11 @@ export function valueNamed(rows: Rows, at: number, name: string): SignalValue {
   if (rule !== undefined)
     return 'code' in rule ? valueOf(rule, doubles, values, ints, words) : holds(rule, ints, words);
   if (states.some(({ tags }) => tags.includes(name)))
-    return tracks.some(({ index }) => stateOf(rows, strandAt(rows, at, index)).tags.includes(name));
+    return tracks.some(({ index }) => stateOf(rows, trackRowAt(rows, at, index)).tags.includes(name));
   const [first, ...rest] = name.split('.');
   const track = tracks.find((one) => one.name === first);
   if (track !== undefined) {
-    const shows = stateOf(rows, strandAt(rows, at, track.index));
+    const shows = stateOf(rows, trackRowAt(rows, at, track.index));
     if (rest.length === 0) return shows.name;
     const asked = rest.join('.');
     const isOf = ({ name: own, groups }: State): boolean =>

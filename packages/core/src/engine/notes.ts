@@ -4,7 +4,7 @@ import { situationOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 /** What of a clip happens at the instant a decision is made. */
-export const enum Moment {
+export const enum ClipEvent {
   nothing = 0,
   /** A segment begins. */
   begins = 1,
@@ -22,11 +22,11 @@ export const notes = {
   anyStarts: false,
   /** Whether something was switched at this instant. */
   anySwitch: false,
-  /** What happens in the clip of each track: a {@link Moment}. */
-  moments: new Uint8Array(8),
+  /** What happens in the clip of each track: a {@link ClipEvent}. */
+  clipEvents: new Uint8Array(8),
   /** For each track the words of pulses that it still sees although another track has just used them. */
-  seen: new Int32Array(8),
-  anySeen: false,
+  sharedPulses: new Int32Array(8),
+  anyShared: false,
   /** The pulses that a switch uses. */
   used: new Int32Array(4),
   /** Words that are put together for a look at them. */
@@ -36,31 +36,31 @@ export const notes = {
 /** Makes the notes large enough for a controller. */
 export function makeRoom({ states, tracks, tables }: Controller): void {
   if (notes.starts.length < states.length) notes.starts = new Uint8Array(states.length);
-  if (notes.moments.length < tracks.length) notes.moments = new Uint8Array(tracks.length);
-  if (notes.seen.length < tracks.length * tables.words)
-    notes.seen = new Int32Array(tracks.length * tables.words);
+  if (notes.clipEvents.length < tracks.length) notes.clipEvents = new Uint8Array(tracks.length);
+  if (notes.sharedPulses.length < tracks.length * tables.words)
+    notes.sharedPulses = new Int32Array(tracks.length * tables.words);
   if (notes.used.length < tables.words) {
     notes.used = new Int32Array(tables.words);
     notes.words = new Int32Array(tables.words);
   }
 }
 
-export function forgetMoments({ trackCount }: Rows): void {
-  for (let track = 0; track < trackCount; track++) notes.moments[track] = Moment.nothing;
+export function clearClipEvents({ trackCount }: Rows): void {
+  for (let track = 0; track < trackCount; track++) notes.clipEvents[track] = ClipEvent.nothing;
 }
 
-export function forgetSwitches(): void {
+export function clearSwitches(): void {
   notes.anySwitch = false;
 }
 
-export function forgetStarts(): void {
+export function clearStarts(): void {
   if (!notes.anyStarts) return;
   notes.starts.fill(0);
   notes.anyStarts = false;
 }
 
 /** What has just become true for a state that is entered has had its effect. */
-export function startNoMore({ watched }: Rows, state: number): void {
+export function clearStartOf({ watched }: Rows, state: number): void {
   if (!notes.anyStarts) return;
   notes.starts[state] = 0;
   notes.anyStarts = false;
@@ -68,22 +68,22 @@ export function startNoMore({ watched }: Rows, state: number): void {
 }
 
 /** Has pulses that were used count as used for every track. @returns whether any was seen yet */
-export function forgetSeen(): boolean {
-  if (!notes.anySeen) return false;
-  const { seen } = notes;
+export function clearSharedPulses(): boolean {
+  if (!notes.anyShared) return false;
+  const { sharedPulses: seen } = notes;
   let any = 0;
   for (let i = 0; i < seen.length; i++) {
     any |= seen[i]!;
     seen[i] = 0;
   }
-  notes.anySeen = false;
+  notes.anyShared = false;
   return any !== 0;
 }
 
 /** Has the other tracks of a row see pulses yet that one uses: those that are noted. */
 export function sharePulses(rows: Rows, at: number, track: number): void {
   const { ints, set, wordCount, trackCount } = rows;
-  const { used, seen } = notes;
+  const { used, sharedPulses: seen } = notes;
   for (let i = 0; i < wordCount; i++) {
     if (used[i] === 0) continue;
     // One that another track has used already is none to be shared any more.
@@ -91,7 +91,7 @@ export function sharePulses(rows: Rows, at: number, track: number): void {
     for (let other = 0; other < trackCount; other++)
       if (other !== track) seen[other * wordCount + i]! |= shared;
     seen[track * wordCount + i]! &= ~used[i]!;
-    notes.anySeen = true;
+    notes.anyShared = true;
   }
 }
 
@@ -99,9 +99,9 @@ export function sharePulses(rows: Rows, at: number, track: number): void {
  * The situation as a track sees it. It is the one that signals amount to, but for pulses that another track has just used.
  */
 export function situationFor(rows: Rows, at: number, track: number): Situation {
-  if (!notes.anySeen) return situationOf(rows, at);
+  if (!notes.anyShared) return situationOf(rows, at);
   const { situations, ints, wordCount: count } = rows;
-  const { words, seen } = notes;
+  const { words, sharedPulses: seen } = notes;
   const first = 2 * at + rows.words;
   for (let i = 0; i < count; i++) words[i] = ints[first + i]! | seen[track * count + i]!;
   return situations.find(words, 0);

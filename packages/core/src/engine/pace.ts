@@ -9,25 +9,25 @@ const restShift = 22;
 const paceMask = 0xffff;
 
 /** How many parts of its pace make the game's own. */
-export const whole = 1000;
+export const gamePace = 1000;
 
 /** The fastest pace. */
-export const fastest = 64;
+export const fastestPace = 64;
 
 const attentionOf = ({ ints }: Rows, at: number): number => ints[2 * at + Row.attention]!;
 
 /** How fast a row's time runs, in thousandths of the game's. */
 export const paceOf = (rows: Rows, at: number): number =>
-  ((attentionOf(rows, at) >>> shift) & paceMask) ^ whole;
+  ((attentionOf(rows, at) >>> shift) & paceMask) ^ gamePace;
 
 /** What has passed of the next microsecond of its own time, in thousandths. */
-export const restOf = (rows: Rows, at: number): number => attentionOf(rows, at) >>> restShift;
+export const paceRemainderOf = (rows: Rows, at: number): number => attentionOf(rows, at) >>> restShift;
 
 /** @param pace in thousandths */
 export function setPace(rows: Rows, at: number, pace: number, rest = 0): void {
   const place = 2 * at + Row.attention;
   const other = rows.ints[place]! & ((1 << shift) - 1);
-  rows.ints[place] = other | ((pace ^ whole) << shift) | (rest << restShift);
+  rows.ints[place] = other | ((pace ^ gamePace) << shift) | (rest << restShift);
 }
 
 /**
@@ -39,8 +39,8 @@ export function setPace(rows: Rows, at: number, pace: number, rest = 0): void {
 export function ownTime(rows: Rows, at: number, time: number): number {
   if (attentionOf(rows, at) >>> shift === 0) return time;
   const pace = paceOf(rows, at);
-  const passed = time * pace + restOf(rows, at);
-  const own = Math.floor(passed / whole);
-  setPace(rows, at, pace, passed - own * whole);
+  const passed = time * pace + paceRemainderOf(rows, at);
+  const own = Math.floor(passed / gamePace);
+  setPace(rows, at, pace, passed - own * gamePace);
   return own;
 }

@@ -1,8 +1,8 @@
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import { decideInstant, passQuietly } from './instant.js';
 import { keptUntil, overAt } from './lengths.js';
 import { Units } from '../controller/timeline.js';
-import { Attention, Mark, stateOf, timelineOf } from './rows.js';
+import { Attention, StateBit, stateOf, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 /** The whole microseconds in which so many units have passed. A division that is a shift is left to be one. */
@@ -10,13 +10,13 @@ const timeFor = (units: number, rate: number): number =>
   Math.ceil(rate === Units.perMicrosecond ? units * (1 / Units.perMicrosecond) : units / rate);
 
 /** Until when time passes, in microseconds. An array, because V8 would box a double that is handed over. */
-export const until = new Float64Array(1);
+export const passUntil = new Float64Array(1);
 
 /** The longest that a row is left alone, in microseconds: so that what it has passed stays a whole number of units. */
 const longest = 0x3fff_ffff;
 
 /**
- * Lets time pass for a row, up to {@link until}: each thing at its own instant. This is the only place at which time passes.
+ * Lets time pass for a row, up to {@link passUntil}: each thing at its own instant. This is the only place at which time passes.
  *
  * What was set since the last step counts from the present instant on, before any time passes.
  */
@@ -26,14 +26,15 @@ export function pass(rows: Rows, at: number): void {
     decideInstant(rows, at, false);
     findDue(rows, at);
   }
-  while (doubles[at + Row.due]! <= until[0]!) {
+  while (doubles[at + Row.due]! <= passUntil[0]!) {
     doubles[at + Row.now] = doubles[at + Row.due]!;
     if (!passQuietly(rows, at)) decideInstant(rows, at, true);
     findDue(rows, at);
   }
-  doubles[at + Row.now] = until[0]!;
+  doubles[at + Row.now] = passUntil[0]!;
   // What was told is forgotten by the next step; who is watched, or passes with a crowd, is never left alone.
-  rows.waits[rows.indexOf(at)] = ints[2 * at + Row.attention] === 0 ? doubles[at + Row.due]! - until[0]! : 0;
+  rows.waits[rows.indexOf(at)] =
+    ints[2 * at + Row.attention] === 0 ? doubles[at + Row.due]! - passUntil[0]! : 0;
 }
 
 /** Finds the first instant after the present one at which anything can change by itself. */
@@ -42,16 +43,16 @@ export function findDue(rows: Rows, at: number): void {
   // The first timer may be one that no longer counts: then nothing happens at its instant but this.
   if (doubles[at + Row.timer]! <= doubles[at + Row.now]!) findTimer(rows, at);
   let due = Math.min(doubles[at + Row.timer]!, doubles[at + Row.now]! + longest);
-  const end = at + rows.strandsEnd;
-  for (let strand = at + Row.strands; strand < end; strand += rows.strandSize) {
-    const timeline = timelineOf(rows, strand);
-    const rate = ints[2 * strand + Strand.rate]!;
-    if (rate === 0 || (ints[2 * strand + Strand.marks]! & Mark.ended) !== 0) continue;
-    const segment = ints[2 * strand + Strand.segment]!;
+  const end = at + rows.trackRowsEnd;
+  for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += rows.trackRowSize) {
+    const timeline = timelineOf(rows, trackRow);
+    const rate = ints[2 * trackRow + TrackRow.rate]!;
+    if (rate === 0 || (ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) !== 0) continue;
+    const segment = ints[2 * trackRow + TrackRow.segment]!;
     // On a route it is decided at every border; else only some are noticed.
-    const silent = ints[2 * strand + Strand.goal]! >= 0 ? 0 : timeline.ahead[segment]!;
-    const left = timeline.ends[segment]! - doubles[strand + Strand.position]! + silent;
-    const border = doubles[strand + Strand.marked]! + timeFor(left, rate);
+    const silent = ints[2 * trackRow + TrackRow.goal]! >= 0 ? 0 : timeline.ahead[segment]!;
+    const left = timeline.ends[segment]! - doubles[trackRow + TrackRow.position]! + silent;
+    const border = doubles[trackRow + TrackRow.positionTime]! + timeFor(left, rate);
     if (border < due) due = border;
   }
   doubles[at + Row.due] = due;
@@ -65,12 +66,12 @@ export function findTimer(rows: Rows, at: number): void {
   const first = at + rows.timers;
   for (let i = first; i < first + tables.timers; i++) if (doubles[i]! < next) next = doubles[i]!;
   const now = doubles[at + Row.now]!;
-  const end = at + rows.strandsEnd;
-  for (let strand = at + Row.strands; strand < end; strand += rows.strandSize) {
-    const state = stateOf(rows, strand);
-    const kept = state.atLeast > 0 ? keptUntil(rows, strand, state) : now;
+  const end = at + rows.trackRowsEnd;
+  for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += rows.trackRowSize) {
+    const state = stateOf(rows, trackRow);
+    const kept = state.atLeast > 0 ? keptUntil(rows, trackRow, state) : now;
     if (kept > now && kept < next) next = kept;
-    const over = overAt(rows, strand, state);
+    const over = overAt(rows, trackRow, state);
     if (over > now && over < next) next = over;
   }
   doubles[at + Row.timer] = next;

@@ -1,45 +1,52 @@
 import type { Rate, Slot } from '../controller/controller.js';
 import type { CarryRule } from '../controller/definition.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import { Units, segmentAt } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { holds } from '../signal/condition.js';
 import { programValue } from '../signal/program.js';
 import { evaluate } from './read.js';
 import { reportCues } from './cues.js';
-import { Attention, Mark, timelineOf } from './rows.js';
+import { Attention, StateBit, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 
-// Where a strand is in its clip, and how it gets on. All instants are whole microseconds and places in a clip are whole units, so
+// Where a track row is in its clip, and how it gets on. All instants are whole microseconds and places in a clip are whole units, so
 // they are exact at any rate. A border of segments that nobody notices is no event: it is passed when somebody looks.
 
-/** Whether a strand runs by itself, so that its clip has borders. */
-export const runs = ({ ints }: Rows, strand: number): boolean =>
-  ints[2 * strand + Strand.rate]! !== 0 && (ints[2 * strand + Strand.marks]! & Mark.ended) === 0;
+/** Whether a track row runs by itself, so that its clip has borders. */
+export const runs = ({ ints }: Rows, trackRow: number): boolean =>
+  ints[2 * trackRow + TrackRow.rate]! !== 0 &&
+  (ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) === 0;
 
-/** Whether a route leads a strand somewhere: it is decided at every border then. */
-const isRouted = ({ ints }: Rows, strand: number): boolean => ints[2 * strand + Strand.goal]! >= 0;
+/** Whether a route leads a track row somewhere: it is decided at every border then. */
+const isRouted = ({ ints }: Rows, trackRow: number): boolean => ints[2 * trackRow + TrackRow.goal]! >= 0;
 
-/** Brings the place of a strand up to the present instant, over borders that nobody notices. @param timeline what it shows */
-export function advance(rows: Rows, at: number, strand: number, timeline = timelineOf(rows, strand)): void {
+/** Brings the place of a track row up to the present instant, over borders that nobody notices. @param timeline what it shows */
+export function advance(
+  rows: Rows,
+  at: number,
+  trackRow: number,
+  timeline = timelineOf(rows, trackRow),
+): void {
   const { doubles, ints } = rows;
   const now = doubles[at + Row.now]!;
-  const marked = doubles[strand + Strand.marked]!;
+  const marked = doubles[trackRow + TrackRow.positionTime]!;
   if (marked === now) return;
-  doubles[strand + Strand.marked] = now;
-  if (!runs(rows, strand)) return;
+  doubles[trackRow + TrackRow.positionTime] = now;
+  if (!runs(rows, trackRow)) return;
   const { ends, silent, length, loopStart } = timeline;
-  const place = 2 * strand + Strand.segment;
-  let position = doubles[strand + Strand.position]! + (now - marked) * ints[2 * strand + Strand.rate]!;
+  const place = 2 * trackRow + TrackRow.segment;
+  let position =
+    doubles[trackRow + TrackRow.position]! + (now - marked) * ints[2 * trackRow + TrackRow.rate]!;
   let segment = ints[place]!;
   // On a route it is decided at every border.
-  const isWatched = isRouted(rows, strand);
+  const isWatched = isRouted(rows, trackRow);
   if (timeline.isSilent && position >= length && !isWatched) {
     // Whole loops at once. A silent clip loops, since its end would be noticed.
     const loop = length - loopStart;
     position -= Math.floor((position - loopStart) / loop) * loop;
-    doubles[strand + Strand.position] = position;
-    ints[place] = segmentAt(timeline, doubles, strand + Strand.position);
+    doubles[trackRow + TrackRow.position] = position;
+    ints[place] = segmentAt(timeline, doubles, trackRow + TrackRow.position);
     return;
   }
   while (position >= ends[segment]!) {
@@ -48,50 +55,50 @@ export function advance(rows: Rows, at: number, strand: number, timeline = timel
     if (next <= segment) position -= length - loopStart;
     segment = next;
   }
-  doubles[strand + Strand.position] = position;
+  doubles[trackRow + TrackRow.position] = position;
   ints[place] = segment;
 }
 
-/** Whether a number says which frame a strand shows. */
-export function followsNumber(rows: Rows, strand: number): boolean {
-  const { of, bridge } = timelineOf(rows, strand);
+/** Whether a number says which frame a track row shows. */
+export function followsNumber(rows: Rows, trackRow: number): boolean {
+  const { state: of, bridge } = timelineOf(rows, trackRow);
   return of.scrub !== undefined && !bridge;
 }
 
 /** Shows the frame that the number says. @returns whether it is another than before */
-export function scrub(rows: Rows, at: number, strand: number): boolean {
+export function scrub(rows: Rows, at: number, trackRow: number): boolean {
   const { ints } = rows;
-  const before = ints[2 * strand + Strand.segment]!;
-  placeByNumber(rows, at, strand);
-  if (before === ints[2 * strand + Strand.segment]!) return false;
-  reportCues(rows, at, strand);
+  const before = ints[2 * trackRow + TrackRow.segment]!;
+  placeByNumber(rows, at, trackRow);
+  if (before === ints[2 * trackRow + TrackRow.segment]!) return false;
+  reportCues(rows, at, trackRow);
   return true;
 }
 
 /** Takes the place in the clip that the number says. */
-export function placeByNumber(rows: Rows, at: number, strand: number): void {
+export function placeByNumber(rows: Rows, at: number, trackRow: number): void {
   const { doubles, ints } = rows;
-  const timeline = timelineOf(rows, strand);
-  const { program, from, to } = timeline.of.scrub!;
+  const timeline = timelineOf(rows, trackRow);
+  const { program, from, to } = timeline.state.scrub!;
   evaluate(rows, at, program);
   const part = (programValue[0]! - from) / (to - from);
   const place = Math.floor(Math.max(0, Math.min(1, part)) * timeline.length);
-  doubles[strand + Strand.position] = Math.min(place, timeline.length - 1);
-  ints[2 * strand + Strand.segment] = segmentAt(timeline, doubles, strand + Strand.position);
+  doubles[trackRow + TrackRow.position] = Math.min(place, timeline.length - 1);
+  ints[2 * trackRow + TrackRow.segment] = segmentAt(timeline, doubles, trackRow + TrackRow.position);
 }
 
 /** The most units that pass in a microsecond: 64 times as fast as drawn. */
 const fastest = 64 * Units.perMicrosecond;
 
-/** Has a strand run through its clip the other way. What shows stays, to the unit; so a border at which it is lies on the other side now. */
-function turnBack({ doubles, ints, timelines }: Rows, strand: number): void {
-  const number = 2 * strand + Strand.timeline;
+/** Has a track row run through its clip the other way. What shows stays, to the unit; so a border at which it is lies on the other side now. */
+function turnBack({ doubles, ints, timelines }: Rows, trackRow: number): void {
+  const number = 2 * trackRow + TrackRow.timeline;
   const { reverse, length, ends } = timelines[ints[number]!]!;
   ints[number] = reverse!.number;
-  doubles[strand + Strand.position] = length - doubles[strand + Strand.position]!;
-  const segment = 2 * strand + Strand.segment;
+  doubles[trackRow + TrackRow.position] = length - doubles[trackRow + TrackRow.position]!;
+  const segment = 2 * trackRow + TrackRow.segment;
   ints[segment] = ends.length - 1 - ints[segment]!;
-  ints[2 * strand + Strand.marks]! &= ~Mark.ended;
+  ints[2 * trackRow + TrackRow.stateBits]! &= ~StateBit.ended;
 }
 
 /** How fast the expression of a state's rate says that time runs; below 0 backwards. */
@@ -107,11 +114,11 @@ function rateNow(rows: Rows, at: number, { length, clip, bridge }: Timeline, rat
 }
 
 /** Has what begins run the way that the state's rate says: backwards it begins at the clip's end. The place is set afterwards. */
-export function pickWay(rows: Rows, at: number, strand: number): void {
-  const timeline = timelineOf(rows, strand);
-  const { reverse, of } = timeline;
+export function pickWay(rows: Rows, at: number, trackRow: number): void {
+  const timeline = timelineOf(rows, trackRow);
+  const { reverse, state: of } = timeline;
   if (reverse !== undefined && rateNow(rows, at, timeline, of.rate!) < 0 !== timeline.isBackwards)
-    rows.ints[2 * strand + Strand.timeline] = reverse.number;
+    rows.ints[2 * trackRow + TrackRow.timeline] = reverse.number;
 }
 
 /**
@@ -119,23 +126,23 @@ export function pickWay(rows: Rows, at: number, strand: number): void {
  *
  * @param mayTurn whether it may begin to run the other way: not before what was set is decided upon
  */
-export function readRate(rows: Rows, at: number, strand: number, mayTurn = true): void {
+export function readRate(rows: Rows, at: number, trackRow: number, mayTurn = true): void {
   const { ints } = rows;
-  const timeline = timelineOf(rows, strand);
-  const { rate, inStep, scrub: frames, lasts } = timeline.of;
-  const place = 2 * strand + Strand.rate;
+  const timeline = timelineOf(rows, trackRow);
+  const { rate, inStep, scrub: frames, lasts } = timeline.state;
+  const place = 2 * trackRow + TrackRow.rate;
   if (inStep >= 0 || (frames !== undefined && !timeline.bridge)) ints[place] = 0;
   else if (lasts?.fits === true && !timeline.bridge) {
     const { doubles, lengths } = rows;
     // One pass takes as long as the state; rounded down, so that no other pass begins before it is over.
-    const time = doubles[strand + lengths]! - doubles[strand + Strand.entered]!;
+    const time = doubles[trackRow + lengths]! - doubles[trackRow + TrackRow.entered]!;
     ints[place] = Math.max(1, Math.min(fastest, Math.floor(timeline.length / time)));
   } else if (rate === undefined) ints[place] = Units.perMicrosecond;
   else {
     const units = rateNow(rows, at, timeline, rate);
     // Standing still it stays turned as it was.
     if (mayTurn && units !== 0 && units < 0 !== timeline.isBackwards) {
-      turnBack(rows, strand);
+      turnBack(rows, trackRow);
       // It may be at a border that is to be crossed now.
       ints[2 * at + Row.attention]! |= Attention.border;
     }
@@ -144,7 +151,7 @@ export function readRate(rows: Rows, at: number, strand: number, mayTurn = true)
 }
 
 /** The book that shows of those in one place: the gait and the variants for the signals as they are. */
-export function bookOf(rows: Rows, at: number, { first, axes }: Slot): number {
+export function flipbookOf(rows: Rows, at: number, { first, axes }: Slot): number {
   const { ints } = rows;
   const words = 2 * at + rows.words;
   let book = first;
@@ -167,28 +174,28 @@ export function bookOf(rows: Rows, at: number, { first, axes }: Slot): number {
  *
  * @param to played forwards; what plays backwards goes on so
  */
-export function changeTimeline(rows: Rows, at: number, strand: number, to: Timeline): void {
-  const before = timelineOf(rows, strand);
+export function changeTimeline(rows: Rows, at: number, trackRow: number, to: Timeline): void {
+  const before = timelineOf(rows, trackRow);
   const after = before.isBackwards ? to.reverse! : to;
   if (before.clip === after.clip) {
-    rows.ints[2 * strand + Strand.timeline] = after.number;
+    rows.ints[2 * trackRow + TrackRow.timeline] = after.number;
     return;
   }
-  advance(rows, at, strand);
-  rows.ints[2 * strand + Strand.timeline] = after.number;
-  keepPhase(rows, strand, before, after);
+  advance(rows, at, trackRow);
+  rows.ints[2 * trackRow + TrackRow.timeline] = after.number;
+  keepPhase(rows, trackRow, before, after);
   // What has ended in a clip that is played once goes on in one that loops.
-  if (after.loops) rows.ints[2 * strand + Strand.marks]! &= ~Mark.ended;
-  readRate(rows, at, strand);
+  if (after.loops) rows.ints[2 * trackRow + TrackRow.stateBits]! &= ~StateBit.ended;
+  readRate(rows, at, trackRow);
 }
 
 /**
  * Keeps the phase from one timeline to another. A place at a border stays at a border, to the unit: else a cue there
  * would be reported twice or not at all.
  */
-function keepPhase({ doubles, ints }: Rows, strand: number, before: Timeline, after: Timeline): void {
-  const position = strand + Strand.position;
-  const at = 2 * strand + Strand.segment;
+function keepPhase({ doubles, ints }: Rows, trackRow: number, before: Timeline, after: Timeline): void {
+  const position = trackRow + TrackRow.position;
+  const at = 2 * trackRow + TrackRow.segment;
   const place = doubles[position]!;
   const segment = ints[at]!;
   if (place >= before.length) {
@@ -214,19 +221,19 @@ function keepPhase({ doubles, ints }: Rows, strand: number, before: Timeline, af
 }
 
 /** The same from one state to another, of which either may play backwards. */
-function carryPhase(rows: Rows, strand: number, before: Timeline, after: Timeline): void {
+function carryPhase(rows: Rows, trackRow: number, before: Timeline, after: Timeline): void {
   const { ints } = rows;
-  const number = 2 * strand + Strand.timeline;
+  const number = 2 * trackRow + TrackRow.timeline;
   let from = before;
   if (before.isBackwards) {
     ints[number] = before.number;
-    turnBack(rows, strand);
+    turnBack(rows, trackRow);
     from = before.reverse!;
   }
   const to = after.isBackwards ? after.reverse! : after;
   ints[number] = to.number;
-  keepPhase(rows, strand, from, to);
-  if (after.isBackwards) turnBack(rows, strand);
+  keepPhase(rows, trackRow, from, to);
+  if (after.isBackwards) turnBack(rows, trackRow);
 }
 
 /**
@@ -238,28 +245,28 @@ function carryPhase(rows: Rows, strand: number, before: Timeline, after: Timelin
 export function takePlace(
   rows: Rows,
   at: number,
-  strand: number,
+  trackRow: number,
   before: Timeline,
   carry: CarryRule,
 ): boolean {
   const { doubles, ints } = rows;
-  pickWay(rows, at, strand);
-  const timeline = timelineOf(rows, strand);
-  const position = strand + Strand.position;
-  const place = 2 * strand + Strand.segment;
+  pickWay(rows, at, trackRow);
+  const timeline = timelineOf(rows, trackRow);
+  const position = trackRow + TrackRow.position;
+  const place = 2 * trackRow + TrackRow.segment;
   if (carry === 'none') {
     ints[place] = 0;
     doubles[position] = 0;
-    readRate(rows, at, strand);
-    if (!followsNumber(rows, strand)) {
-      reportCues(rows, at, strand);
+    readRate(rows, at, trackRow);
+    if (!followsNumber(rows, trackRow)) {
+      reportCues(rows, at, trackRow);
       return true;
     }
   }
   // At its end a clip is at no phase, or again at its first: what follows begins at its beginning.
   const over = doubles[position]! >= before.length;
   const kept = over || before.bridge || timeline.bridge ? 'none' : carry;
-  if (kept === 'phase') carryPhase(rows, strand, before, timeline);
+  if (kept === 'phase') carryPhase(rows, trackRow, before, timeline);
   else {
     const frame =
       kept === 'none' ? 0 : Math.min(before.frames[ints[place]!]!, timeline.clip.frames.length - 1);
@@ -269,10 +276,10 @@ export function takePlace(
   // A border that was about to be crossed is crossed by entering; backwards that may be the end.
   if (doubles[position]! >= timeline.length) doubles[position] = ints[place] = 0;
   else if (doubles[position]! >= timeline.ends[ints[place]!]!) ints[place]!++;
-  readRate(rows, at, strand);
-  if (followsNumber(rows, strand)) placeByNumber(rows, at, strand);
+  readRate(rows, at, trackRow);
+  if (followsNumber(rows, trackRow)) placeByNumber(rows, at, trackRow);
   const begins = ints[place] === 0 ? 0 : timeline.ends[ints[place]! - 1]!;
   if (doubles[position]! - begins >= Units.perMicrosecond) return false;
-  reportCues(rows, at, strand);
+  reportCues(rows, at, trackRow);
   return true;
 }

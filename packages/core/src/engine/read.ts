@@ -1,4 +1,4 @@
-import { pickDirection, stillFor } from '../compass/circle.js';
+import { pickDirection, safeRadius } from '../compass/circle.js';
 import type { State } from '../controller/controller.js';
 import { Row } from '../controller/layout.js';
 import type { Turning } from '../controller/turning.js';
@@ -7,9 +7,16 @@ import { placeOf, programValue, runProgram } from '../signal/program.js';
 import type { Program } from '../signal/program.js';
 import { applyRegion, isSame, regionOf } from '../signal/regions.js';
 import type { ComputedTerm } from '../signal/tables.js';
-import { setTimer } from './hear.js';
+import { setTimer } from './write-signals.js';
 import type { Situation } from '../controller/situations.js';
-import { Attention, findSituation, pointStrand, stateOf, strandAt, towardOf } from './rows.js';
+import {
+  Attention,
+  findSituation,
+  setTargetDirection,
+  stateOf,
+  trackRowAt,
+  targetDirectionOf,
+} from './rows.js';
 import type { Rows } from './rows.js';
 
 // How a row understands what it hears: from the signals as they are set, the words of bits they amount to and where the compass
@@ -42,17 +49,17 @@ export function lengthOf(rows: Rows, at: number, program: Program): number {
  * @returns the one of now
  */
 export function readSignals(rows: Rows, at: number, before: Situation): Situation {
-  const { ints, wordCount, strandSize, isTurningRead, computedBits, computed } = rows;
+  const { ints, wordCount, trackRowSize: strandSize, isTurningRead, computedBits, computed } = rows;
   const row = 2 * at;
   const words = row + rows.words;
   const set = row + rows.set;
-  const first = at + Row.strands;
-  const end = at + rows.strandsEnd;
+  const first = at + Row.trackRows;
+  const end = at + rows.trackRowsEnd;
   for (let i = 0; i < wordCount; i++)
     ints[words + i] = (ints[words + i]! & computedBits[i]!) | ints[set + i]!;
   let isReading = false;
-  for (let strand = first; strand < end; strand += strandSize) {
-    const state = stateOf(rows, strand);
+  for (let trackRow = first; trackRow < end; trackRow += strandSize) {
+    const state = stateOf(rows, trackRow);
     if (state.isAskedFor) for (let i = 0; i < wordCount; i++) ints[words + i]! |= state.tagBits[i]!;
     if (state.reads.length > 0) isReading = true;
     if (isTurningRead) openCompass(rows, at, state);
@@ -61,25 +68,26 @@ export function readSignals(rows: Rows, at: number, before: Situation): Situatio
   ints[row + Row.attention] = attention & ~(Attention.decide | Attention.read);
   if ((attention & Attention.read) !== 0 || isTurningRead) readNumbers(rows, at);
   if (isReading)
-    for (let strand = first; strand < end; strand += strandSize) openReads(rows, at, stateOf(rows, strand));
+    for (let trackRow = first; trackRow < end; trackRow += strandSize)
+      openReads(rows, at, stateOf(rows, trackRow));
   for (const term of computed) compute(rows, at, term);
   const isSame = before.first === ints[words] && (wordCount === 1 || before.isOf(ints, words));
   const after = isSame ? before : findSituation(rows, at, before);
   if (isTurningRead)
-    for (let strand = first; strand < end; strand += strandSize)
-      readCompass(rows, at, strand, stateOf(rows, strand));
+    for (let trackRow = first; trackRow < end; trackRow += strandSize)
+      readCompass(rows, at, trackRow, stateOf(rows, trackRow));
   return after;
 }
 
 /** Whether what is set and shows is other than what was decided on last: tags of a state that was entered, pulses that were used. */
 export function differs(rows: Rows, at: number): boolean {
-  const { ints, set, words, wordCount, strandSize, computedBits } = rows;
+  const { ints, set, words, wordCount, trackRowSize: strandSize, computedBits } = rows;
   const row = 2 * at;
-  const end = at + rows.strandsEnd;
+  const end = at + rows.trackRowsEnd;
   for (let i = 0; i < wordCount; i++) {
     let bits = ints[row + set + i]!;
-    for (let strand = at + Row.strands; strand < end; strand += strandSize)
-      bits |= stateOf(rows, strand).tagBits[i]!;
+    for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += strandSize)
+      bits |= stateOf(rows, trackRow).tagBits[i]!;
     if (((bits ^ ints[row + words + i]!) & ~computedBits[i]!) !== 0) return true;
   }
   return false;
@@ -87,8 +95,8 @@ export function differs(rows: Rows, at: number): boolean {
 
 /** Reads the numbers that have left their intervals, and finds the intervals in which they are. */
 function readNumbers(rows: Rows, at: number): void {
-  const { doubles, ints, values, strandsEnd, strandSize, regions } = rows;
-  const first = at + Row.strands;
+  const { doubles, ints, values, trackRowsEnd: strandsEnd, trackRowSize: strandSize, regions } = rows;
+  const first = at + Row.trackRows;
   const words = 2 * at + rows.words;
   for (let slot = 0; slot < regions.length; slot++) {
     const place = at + values + placeOf(slot);
@@ -97,17 +105,17 @@ function readNumbers(rows: Rows, at: number): void {
     const of = regions[slot]!;
     const region = regionOf(of, value);
     applyRegion(of, region, ints, words);
-    const toward = of.toward[region]!;
-    if (toward >= 0)
-      for (let strand = first; strand < at + strandsEnd; strand += strandSize)
-        pointStrand(rows, strand, toward);
+    const target = of.targetDirections[region]!;
+    if (target >= 0)
+      for (let trackRow = first; trackRow < at + strandsEnd; trackRow += strandSize)
+        setTargetDirection(rows, trackRow, target);
     // Of a number that is read otherwise than by thresholds every change counts: its interval is empty.
     if (of.joint) {
       doubles[place + 1] = Infinity;
       continue;
     }
     // Else it reaches as far as nothing would change.
-    const now = towardOf(rows, first);
+    const now = targetDirectionOf(rows, first);
     let from = region;
     let to = region;
     while (from > 0 && isSame(of, from - 1, ints, words, now)) from--;
@@ -130,17 +138,17 @@ function openCompass({ doubles, values, turning: own }: Rows, at: number, { face
   if (turning.yPlace >= 0) doubles[at + values + turning.yPlace + 1] = Infinity;
 }
 
-/** Finds where the compass of a strand points for the vector that a state faces by. */
-export function readCompass(rows: Rows, at: number, strand: number, { facesBy }: State): void {
+/** Finds where the compass of a track row points for the vector that a state faces by. */
+export function readCompass(rows: Rows, at: number, trackRow: number, { facesBy }: State): void {
   const turning = facesBy ?? rows.turning;
   if (turning === undefined) return;
   readVector(rows, at, turning);
-  const toward = towardOf(rows, strand);
+  const target = targetDirectionOf(rows, trackRow);
   const { compass, xPlace, yPlace } = turning;
-  const direction = pickDirection(compass, vector, toward);
-  if (direction !== toward) pointStrand(rows, strand, direction);
+  const direction = pickDirection(compass, vector, target);
+  if (direction !== target) setTargetDirection(rows, trackRow, direction);
   // Within a square around the vector the compass stays as it is, and its parts need not be read.
-  stillFor(compass, vector, direction, still);
+  safeRadius(compass, vector, direction, still);
   const values = at + rows.values;
   if (xPlace >= 0) narrow(rows, values + xPlace);
   if (yPlace >= 0) narrow(rows, values + yPlace);
@@ -171,9 +179,9 @@ function readVector(rows: Rows, at: number, { x, y, xPlace, yPlace, compass }: T
   if (compass.isUpward) vector[1] = -vector[1];
 }
 
-/** The vector that turns a strand now, right and down positive. Of a character that never turns `[0, 0]`. */
+/** The vector that turns a track row now, right and down positive. Of a character that never turns `[0, 0]`. */
 export function vectorOf(rows: Rows, at: number, track: number): [number, number] {
-  const turning = stateOf(rows, strandAt(rows, at, track)).facesBy ?? rows.controller.turning;
+  const turning = stateOf(rows, trackRowAt(rows, at, track)).facesBy ?? rows.controller.turning;
   if (turning === undefined) return [0, 0];
   readVector(rows, at, turning);
   return [vector[0]!, vector[1]!];

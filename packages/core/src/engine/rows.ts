@@ -1,9 +1,9 @@
 import type { Controller, State } from '../controller/controller.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import { Reports, packed } from '../controller/reports.js';
 import type { Situation, Situations } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
-import type { Words } from '../signal/condition.js';
+import type { BitWords } from '../signal/condition.js';
 import type { SignalTables } from '../signal/tables.js';
 
 /** Of controllers with more timelines it is not noted what comes of each in each situation: the notes would be too large. */
@@ -21,12 +21,12 @@ export const enum Attention {
   watched = 8,
   /** It is a member of a troupe, which passes its time. */
   member = 16,
-  /** A strand may be at a border although none is due: at its very first instant, and where it has turned to run the other way. */
+  /** A track row may be at a border although none is due: at its very first instant, and where it has turned to run the other way. */
   border = 32,
 }
 
-/** Bits of `Strand.marks`. */
-export const enum Mark {
+/** Bits of `TrackRow.stateBits`. */
+export const enum StateBit {
   /** The clip has been played to its end and stays there. */
   ended = 1,
   /** The very first instant is over. */
@@ -39,8 +39,8 @@ export const enum Mark {
   all = 15,
 }
 
-/** How far the direction to which the compass points is shifted in `Strand.marks`. */
-export const towardShift = 4;
+/** How far the direction to which the compass points is shifted in `TrackRow.stateBits`. */
+export const targetDirectionShift = 4;
 
 /** A crowd whose members pass their time together; see `Troupe`. */
 export interface Crowd {
@@ -76,8 +76,8 @@ export class Rows {
   readonly watched: Controller['watched'];
   readonly regions: SignalTables['regions'];
   readonly computed: SignalTables['computed'];
-  readonly computedBits: Words;
-  readonly pulseBits: Words;
+  readonly computedBits: BitWords;
+  readonly pulseBits: BitWords;
   readonly turning: Controller['turning'];
   readonly isTurningRead: boolean;
   readonly turnTimer: number;
@@ -87,8 +87,8 @@ export class Rows {
   readonly hasScrubs: boolean;
   readonly asksAnything: boolean;
   readonly size: number;
-  readonly strandSize: number;
-  readonly strandsEnd: number;
+  readonly trackRowSize: number;
+  readonly trackRowsEnd: number;
   readonly values: number;
   readonly timers: number;
   readonly set: number;
@@ -128,8 +128,8 @@ export class Rows {
     this.hasScrubs = layout.hasScrubs;
     this.asksAnything = layout.asksAnything;
     this.size = layout.size;
-    this.strandSize = layout.strand;
-    this.strandsEnd = layout.strandsEnd;
+    this.trackRowSize = layout.trackRow;
+    this.trackRowsEnd = layout.trackRowsEnd;
     this.values = layout.values;
     this.timers = layout.timers;
     this.set = layout.set;
@@ -184,24 +184,24 @@ export function stopWaiting(rows: Rows, at: number): void {
   rows.waits[rows.indexOf(at)] = 0;
 }
 
-/** Where the strand of a track begins. */
-export const strandAt = ({ strandSize }: Rows, at: number, track: number): number =>
-  at + Row.strands + track * strandSize;
+/** Where the track row of a track begins. */
+export const trackRowAt = ({ trackRowSize }: Rows, at: number, track: number): number =>
+  at + Row.trackRows + track * trackRowSize;
 
-/** The timeline that a strand shows. */
-export const timelineOf = ({ timelines, ints }: Rows, strand: number): Timeline =>
-  timelines[ints[2 * strand + Strand.timeline]!]!;
+/** The timeline that a track row shows. */
+export const timelineOf = ({ timelines, ints }: Rows, trackRow: number): Timeline =>
+  timelines[ints[2 * trackRow + TrackRow.timeline]!]!;
 
-/** The state that a strand shows. */
-export const stateOf = (rows: Rows, strand: number): State => timelineOf(rows, strand).of;
+/** The state that a track row shows. */
+export const stateOf = (rows: Rows, trackRow: number): State => timelineOf(rows, trackRow).state;
 
-/** Where the compass of a strand points. */
-export const towardOf = ({ ints }: Rows, strand: number): number =>
-  ints[2 * strand + Strand.marks]! >> towardShift;
+/** Where the compass of a track row points. */
+export const targetDirectionOf = ({ ints }: Rows, trackRow: number): number =>
+  ints[2 * trackRow + TrackRow.stateBits]! >> targetDirectionShift;
 
-export function pointStrand({ ints }: Rows, strand: number, direction: number): void {
-  const marks = 2 * strand + Strand.marks;
-  ints[marks] = (ints[marks]! & Mark.all) | (direction << towardShift);
+export function setTargetDirection({ ints }: Rows, trackRow: number, direction: number): void {
+  const stateBits = 2 * trackRow + TrackRow.stateBits;
+  ints[stateBits] = (ints[stateBits]! & StateBit.all) | (direction << targetDirectionShift);
 }
 
 /** The situation that was read last. */

@@ -1,5 +1,5 @@
 import type { State } from '../controller/controller.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import { Rule } from '../controller/rule.js';
 import { Units } from '../controller/timeline.js';
 import type { Situation } from '../controller/situations.js';
@@ -7,14 +7,22 @@ import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/error.js';
 import { addPulsesRead } from '../signal/condition.js';
 import { Decision, choose, decided, hasStarted, isKnownToStay, stateOfDecision } from './choose.js';
-import { usePulses } from './hear.js';
-import { Moment, forgetSeen, notes, sharePulses, situationFor, startNoMore } from './notes.js';
+import { usePulses } from './write-signals.js';
+import { ClipEvent, clearSharedPulses, notes, sharePulses, situationFor, clearStartOf } from './notes.js';
 import { beginLengths, isOver } from './lengths.js';
 import { reportCues } from './cues.js';
 import { pickNext } from './pick.js';
-import { advance, bookOf, takePlace } from './play.js';
+import { advance, flipbookOf, takePlace } from './play.js';
 import { differs, readCompass } from './read.js';
-import { Mark, report, situationOf, stateOf, strandAt, timelineOf, towardShift } from './rows.js';
+import {
+  StateBit,
+  report,
+  situationOf,
+  stateOf,
+  trackRowAt,
+  timelineOf,
+  targetDirectionShift,
+} from './rows.js';
 import type { Rows } from './rows.js';
 import { commit, directionNow } from './turn.js';
 
@@ -24,7 +32,7 @@ import { commit, directionNow } from './turn.js';
 export function leadOf(rows: Rows, at: number, track: number): number {
   let lead = track;
   for (let steps = rows.trackCount; steps > 0; steps--) {
-    const { inStep } = stateOf(rows, strandAt(rows, at, lead));
+    const { inStep } = stateOf(rows, trackRowAt(rows, at, lead));
     if (inStep < 0) return lead;
     lead = inStep;
   }
@@ -36,19 +44,19 @@ export function leadOf(rows: Rows, at: number, track: number): number {
  *
  * @returns the timeline whose place is kept where the next state says so
  */
-function leave(rows: Rows, at: number, strand: number): Timeline {
+function leave(rows: Rows, at: number, trackRow: number): Timeline {
   const { doubles, ints } = rows;
-  const timeline = timelineOf(rows, strand);
-  const { of: state } = timeline;
+  const timeline = timelineOf(rows, trackRow);
+  const { state: state } = timeline;
   const lead = state.inStep < 0 ? -1 : leadOf(rows, at, state.track);
   if (lead < 0) return timeline;
-  const leading = strandAt(rows, at, lead);
+  const leading = trackRowAt(rows, at, lead);
   advance(rows, at, leading);
   const left = timelineOf(rows, leading);
-  ints[2 * strand + Strand.timeline] = state.books[timeline.book]![left.direction]!.number;
-  ints[2 * strand + Strand.segment] = ints[2 * leading + Strand.segment]!;
-  ints[2 * strand + Strand.marks]! |= ints[2 * leading + Strand.marks]! & Mark.ended;
-  doubles[strand + Strand.position] = doubles[leading + Strand.position]!;
+  ints[2 * trackRow + TrackRow.timeline] = state.flipbooks[timeline.flipbook]![left.direction]!.number;
+  ints[2 * trackRow + TrackRow.segment] = ints[2 * leading + TrackRow.segment]!;
+  ints[2 * trackRow + TrackRow.stateBits]! |= ints[2 * leading + TrackRow.stateBits]! & StateBit.ended;
+  doubles[trackRow + TrackRow.position] = doubles[leading + TrackRow.position]!;
   return left;
 }
 
@@ -58,44 +66,44 @@ function leave(rows: Rows, at: number, strand: number): Timeline {
  * @param decision which, and by which rule
  * @returns whether a segment of its clip begins
  */
-export function enter(rows: Rows, at: number, strand: number, decision: number): boolean {
+export function enter(rows: Rows, at: number, trackRow: number, decision: number): boolean {
   const { doubles, ints, states } = rows;
   const to = stateOfDecision(decision);
   const rule = decision & Decision.ruleBits;
-  const { of: from } = timelineOf(rows, strand);
+  const { state: from } = timelineOf(rows, trackRow);
   const state = states[to]!;
   const carry = to === from.index ? 'none' : (state.carry[from.index] ?? state.carryElse);
   const hasPulse = isPulsed(rows, at);
   notes.anySwitch = true;
-  const goal = 2 * strand + Strand.goal;
-  const marks = 2 * strand + Strand.marks;
-  advance(rows, at, strand);
-  const left = leave(rows, at, strand);
+  const goal = 2 * trackRow + TrackRow.goal;
+  const stateBits = 2 * trackRow + TrackRow.stateBits;
+  advance(rows, at, trackRow);
+  const left = leave(rows, at, trackRow);
   // What was in step with another track faces as that one does.
-  const before = timelineOf(rows, strand);
+  const before = timelineOf(rows, trackRow);
   forgetUsed();
-  if (hasPulse || notes.anySeen) {
-    addPulsesOf(rows, at, strand, state, decision);
+  if (hasPulse || notes.anyShared) {
+    addPulsesOf(rows, at, trackRow, state, decision);
     use(rows, at, from.track);
   }
-  startNoMore(rows, to);
+  clearStartOf(rows, to);
   report(rows, at, state.track, 1, from.index, to, rule);
-  ints[marks]! &= ~(Mark.ended | Mark.queued | Mark.underway);
-  if (rule === Rule.route && to !== ints[goal]) ints[marks]! |= Mark.underway;
+  ints[stateBits]! &= ~(StateBit.ended | StateBit.queued | StateBit.underway);
+  if (rule === Rule.route && to !== ints[goal]) ints[stateBits]! |= StateBit.underway;
   else ints[goal] = -1;
-  noteSwitch(rows, strand, from.index, rule);
+  noteSwitch(rows, trackRow, from.index, rule);
   const now = doubles[at + Row.now]!;
-  doubles[strand + Strand.entered] = now;
-  beginLengths(rows, at, strand, state);
-  if (state.facesBy !== from.facesBy) readCompass(rows, at, strand, state);
-  const direction = state.held ? before.direction : directionNow(rows, at, strand, state);
+  doubles[trackRow + TrackRow.entered] = now;
+  beginLengths(rows, at, trackRow, state);
+  if (state.facesBy !== from.facesBy) readCompass(rows, at, trackRow, state);
+  const direction = state.held ? before.direction : directionNow(rows, at, trackRow, state);
   if (direction !== before.direction) report(rows, at, state.track, 2, before.direction, direction, 0);
   // Nothing is bridged out of a bridge.
-  const bridge = before.bridge ? undefined : state.bridges[from.index]?.[before.book % from.gaitCount];
+  const bridge = before.bridge ? undefined : state.bridges[from.index]?.[before.flipbook % from.gaitCount];
   if (state.variety !== undefined) pickNext(rows, at, state.variety);
-  const book = bookOf(rows, at, state.slots[bridge ?? 0]!);
-  ints[2 * strand + Strand.timeline] = state.books[book]![direction]!.number;
-  const begins = takePlace(rows, at, strand, left, carry);
+  const book = flipbookOf(rows, at, state.slots[bridge ?? 0]!);
+  ints[2 * trackRow + TrackRow.timeline] = state.flipbooks[book]![direction]!.number;
+  const begins = takePlace(rows, at, trackRow, left, carry);
   // Its tags, the pulses that were used and the numbers it reads may change what holds.
   if (state.reads.length > 0 || ((rows.asksAnything || hasPulse || rows.trackCount > 1) && differs(rows, at)))
     commit(rows, at);
@@ -103,11 +111,11 @@ export function enter(rows: Rows, at: number, strand: number, decision: number):
 }
 
 /** Notes by which rule and from which state another was entered, which pulses were used for it, and that no hop is remembered. */
-function noteSwitch(rows: Rows, strand: number, from: number, rule: number): void {
+function noteSwitch(rows: Rows, trackRow: number, from: number, rule: number): void {
   const { ints, wordCount } = rows;
   const { memories } = rows.controller.layout;
-  const words = 2 * strand + Strand.words;
-  ints[2 * strand + Strand.last] = ((from + 1) << 4) | rule;
+  const words = 2 * trackRow + TrackRow.words;
+  ints[2 * trackRow + TrackRow.lastSwitch] = ((from + 1) << 4) | rule;
   for (let i = 0; i < memories; i++) ints[words + i] = 0;
   const { used } = notes;
   for (let i = 0; i < wordCount; i++) ints[words + memories + i] = used[i]!;
@@ -117,26 +125,26 @@ function noteSwitch(rows: Rows, strand: number, from: number, rule: number): voi
 function beginPlainly(
   rows: Rows,
   at: number,
-  strand: number,
+  trackRow: number,
   from: number,
   timeline: Timeline,
   rule: number,
 ): void {
   const { doubles, ints } = rows;
-  report(rows, at, timeline.of.track, 1, from, timeline.state, rule);
-  ints[2 * strand + Strand.marks]! &= ~(Mark.ended | Mark.queued | Mark.underway);
-  ints[2 * strand + Strand.last] = ((from + 1) << 4) | rule;
+  report(rows, at, timeline.state.track, 1, from, timeline.stateIndex, rule);
+  ints[2 * trackRow + TrackRow.stateBits]! &= ~(StateBit.ended | StateBit.queued | StateBit.underway);
+  ints[2 * trackRow + TrackRow.lastSwitch] = ((from + 1) << 4) | rule;
   // Neither a hop is remembered nor a pulse used.
-  const end = 2 * (strand + rows.strandSize);
-  for (let i = 2 * strand + Strand.words; i < end; i++) ints[i] = 0;
-  ints[2 * strand + Strand.segment] = 0;
-  ints[2 * strand + Strand.rate] = Units.perMicrosecond;
-  ints[2 * strand + Strand.timeline] = timeline.number;
+  const end = 2 * (trackRow + rows.trackRowSize);
+  for (let i = 2 * trackRow + TrackRow.words; i < end; i++) ints[i] = 0;
+  ints[2 * trackRow + TrackRow.segment] = 0;
+  ints[2 * trackRow + TrackRow.rate] = Units.perMicrosecond;
+  ints[2 * trackRow + TrackRow.timeline] = timeline.number;
   const now = doubles[at + Row.now]!;
-  doubles[strand + Strand.marked] = now;
-  doubles[strand + Strand.entered] = now;
-  doubles[strand + Strand.position] = 0;
-  if (timeline.cues[0]!.length > 0) reportCues(rows, at, strand);
+  doubles[trackRow + TrackRow.positionTime] = now;
+  doubles[trackRow + TrackRow.entered] = now;
+  doubles[trackRow + TrackRow.position] = 0;
+  if (timeline.cues[0]!.length > 0) reportCues(rows, at, trackRow);
 }
 
 /** Whether any pulse counted when it was decided last. */
@@ -158,8 +166,8 @@ function use(rows: Rows, at: number, track: number): void {
 }
 
 /** Notes the pulses that entering a state uses: those of the hop's own condition, else of the state's. */
-function addPulsesOf(rows: Rows, at: number, strand: number, state: State, decision: number): void {
-  const { of: from } = timelineOf(rows, strand);
+function addPulsesOf(rows: Rows, at: number, trackRow: number, state: State, decision: number): void {
+  const { state: from } = timelineOf(rows, trackRow);
   const isHop = (decision & Decision.ruleBits) === Rule.hop;
   const hop = isHop ? from.hops[(decision >> Decision.hopShift) & Decision.hopBits]! : undefined;
   if (hop === undefined || (hop.memory < 0 && hop.if < 0)) addOwnPulses(rows, at, from.track, state);
@@ -179,19 +187,19 @@ function addPulsesIn(rows: Rows, at: number, track: number, condition: number): 
 }
 
 /** Remembers the hops whose condition is true within their span, and uses its pulses. @returns whether a pulse was */
-function remember(rows: Rows, at: number, strand: number): boolean {
+function remember(rows: Rows, at: number, trackRow: number): boolean {
   const { ints } = rows;
-  const timeline = timelineOf(rows, strand);
-  const { of: state, hearing } = timeline;
-  advance(rows, at, strand, timeline);
-  const open = hearing[ints[2 * strand + Strand.segment]!]!;
+  const timeline = timelineOf(rows, trackRow);
+  const { state: state, hearing } = timeline;
+  advance(rows, at, trackRow, timeline);
+  const open = hearing[ints[2 * trackRow + TrackRow.segment]!]!;
   if (open.length === 0) return false;
   const situation = situationFor(rows, at, state.track);
   let isUsed = false;
   forgetUsed();
   for (const index of open) {
     const { memory, if: condition } = state.hops[index]!;
-    const place = 2 * strand + Strand.words + (memory >> 5);
+    const place = 2 * trackRow + TrackRow.words + (memory >> 5);
     const bit = 1 << (memory & 31);
     if ((ints[place]! & bit) !== 0 || !situation.holds(condition)) continue;
     ints[place]! |= bit;
@@ -204,19 +212,19 @@ function remember(rows: Rows, at: number, strand: number): boolean {
 }
 
 /** Whether the act that plays is pressed anew. */
-function isPressedAgain(rows: Rows, at: number, strand: number, state: State): boolean {
+function isPressedAgain(rows: Rows, at: number, trackRow: number, state: State): boolean {
   const { index, kind, again, track } = state;
   if (kind !== 'act' || again === 'ignore') return false;
-  if (isOver(rows, at, strand, state)) return false;
+  if (isOver(rows, at, trackRow, state)) return false;
   const situation = situationFor(rows, at, track);
   return situation.wantsIn(index) || hasStarted(rows, situation, index);
 }
 
 /** Queues a press of an act that says so. @returns whether a press was used */
-function queuePress(rows: Rows, at: number, strand: number): boolean {
-  const state = stateOf(rows, strand);
-  if (state.again !== 'queue' || !isPressedAgain(rows, at, strand, state)) return false;
-  rows.ints[2 * strand + Strand.marks]! |= Mark.queued;
+function queuePress(rows: Rows, at: number, trackRow: number): boolean {
+  const state = stateOf(rows, trackRow);
+  if (state.again !== 'queue' || !isPressedAgain(rows, at, trackRow, state)) return false;
+  rows.ints[2 * trackRow + TrackRow.stateBits]! |= StateBit.queued;
   notes.starts[state.index] = 0;
   forgetUsed();
   addOwnPulses(rows, at, state.track, state);
@@ -226,9 +234,9 @@ function queuePress(rows: Rows, at: number, strand: number): boolean {
 }
 
 /** The decision to begin an act anew by a press; to stay if there is none. */
-function restart(rows: Rows, at: number, strand: number): number {
-  const state = stateOf(rows, strand);
-  if (state.again !== 'restart' || !isPressedAgain(rows, at, strand, state)) return Decision.stay;
+function restart(rows: Rows, at: number, trackRow: number): number {
+  const state = stateOf(rows, trackRow);
+  if (state.again !== 'restart' || !isPressedAgain(rows, at, trackRow, state)) return Decision.stay;
   return decided(Rule.again, state.index);
 }
 
@@ -250,15 +258,16 @@ const enum Plain {
  * @returns {@link Plain.stays} where it is settled, {@link Plain.no} where it is to be decided, or the timeline that was begun, on which
  *   it is to be decided anew
  */
-function settlePlainly(rows: Rows, at: number, strand: number): number {
+function settlePlainly(rows: Rows, at: number, trackRow: number): number {
   const { ints } = rows;
-  const place = 2 * strand;
-  const marks = ints[place + Strand.marks]!;
-  if (notes.anyStarts || ints[place + Strand.goal]! >= 0 || (marks & Mark.ended) !== 0) return Plain.no;
+  const place = 2 * trackRow;
+  const stateBits = ints[place + TrackRow.stateBits]!;
+  if (notes.anyStarts || ints[place + TrackRow.goal]! >= 0 || (stateBits & StateBit.ended) !== 0)
+    return Plain.no;
   const situation = situationOf(rows, at);
   if (situation.plain.length === 0) situation.plain = new Int32Array(rows.timelines.length);
   const { plain } = situation;
-  const number = ints[place + Strand.timeline]!;
+  const number = ints[place + TrackRow.timeline]!;
   const known = plain[number]!;
   if (known < 0) return known;
   if (known === Plain.unknown) {
@@ -266,16 +275,16 @@ function settlePlainly(rows: Rows, at: number, strand: number): number {
     return Plain.no;
   }
   const before = rows.timelines[number]!;
-  if (marks >> towardShift !== before.direction) return Plain.no;
+  if (stateBits >> targetDirectionShift !== before.direction) return Plain.no;
   const after = rows.timelines[known >> 4]!;
   notes.anySwitch = true;
-  beginPlainly(rows, at, strand, before.state, after, known & 15);
+  beginPlainly(rows, at, trackRow, before.stateIndex, after, known & 15);
   return plain[after.number] === Plain.stays ? Plain.stays : after.number;
 }
 
 /** What comes of a timeline in a situation, as far as it has been decided. */
 function plainOutcome(rows: Rows, situation: Situation, timeline: Timeline): number {
-  const { of: from } = timeline;
+  const { state: from } = timeline;
   const decision = situation.decided[from.index] ?? 0;
   if (decision === 0 || !from.isStatic) return from.isStatic ? Plain.unknown : Plain.no;
   if (from.hears) return Plain.no;
@@ -289,34 +298,34 @@ function plainOutcome(rows: Rows, situation: Situation, timeline: Timeline): num
     (to.carry[from.index] ?? to.carryElse) === 'none' &&
     !rows.pulseBits.some((bits, i) => (bits & situation.words[i]!) !== 0);
   if (!isPlain) return Plain.no;
-  return (to.books[0]![timeline.direction]!.number << 4) | (decision & Decision.ruleBits);
+  return (to.flipbooks[0]![timeline.direction]!.number << 4) | (decision & Decision.ruleBits);
 }
 
 /** Decides in one track until it switches no more at this instant. @returns whether it did */
-export function settleOne(rows: Rows, at: number, strand: number, moment: number): boolean {
-  if (!rows.notesPlain) return settleOpenly(rows, at, strand, moment, false);
-  const timeline = 2 * strand + Strand.timeline;
+export function switchOne(rows: Rows, at: number, trackRow: number, clipEvent: number): boolean {
+  if (!rows.notesPlain) return settleOpenly(rows, at, trackRow, clipEvent, false);
+  const timeline = 2 * trackRow + TrackRow.timeline;
   const before = rows.ints[timeline];
-  const plain = settlePlainly(rows, at, strand);
+  const plain = settlePlainly(rows, at, trackRow);
   if (plain === Plain.stays) return rows.ints[timeline] !== before;
   const begun = plain >= 0;
-  return settleOpenly(rows, at, strand, begun ? Moment.begins : moment, begun);
+  return settleOpenly(rows, at, trackRow, begun ? ClipEvent.begins : clipEvent, begun);
 }
 
 /** @param begun whether it has switched already */
-function settleOpenly(rows: Rows, at: number, strand: number, moment: number, begun: boolean): boolean {
+function settleOpenly(rows: Rows, at: number, trackRow: number, clipEvent: number, begun: boolean): boolean {
   const { states } = rows;
-  let now = moment;
+  let now = clipEvent;
   for (let switches = begun ? 1 : 0; ;) {
-    let decision = choose(rows, at, strand, now);
+    let decision = choose(rows, at, trackRow, now);
     if (decision === Decision.stay) {
-      if (!stateOf(rows, strand).hears) return switches > 0;
-      if (remember(rows, at, strand) || queuePress(rows, at, strand)) continue;
-      decision = restart(rows, at, strand);
+      if (!stateOf(rows, trackRow).hears) return switches > 0;
+      if (remember(rows, at, trackRow) || queuePress(rows, at, trackRow)) continue;
+      decision = restart(rows, at, trackRow);
       if (decision === Decision.stay) return switches > 0;
     }
     if (++switches > states.length) throw circleError(rows, at, decision);
-    now = enter(rows, at, strand, decision) ? Moment.begins : Moment.nothing;
+    now = enter(rows, at, trackRow, decision) ? ClipEvent.begins : ClipEvent.nothing;
   }
 }
 
@@ -324,20 +333,20 @@ function settleOpenly(rows: Rows, at: number, strand: number, moment: number, be
  * Decides in all tracks until none switches any more: of what they would switch to the highest rank is entered first, and all
  * decide anew. A pulse that one of them uses is still seen by the others until then. What happens in their clips is noted.
  */
-export function settleAll(rows: Rows, at: number): void {
+export function switchAll(rows: Rows, at: number): void {
   const { trackCount, states } = rows;
-  const { moments } = notes;
+  const { clipEvents: moments } = notes;
   if (trackCount === 1) {
-    settleOne(rows, at, at + Row.strands, moments[0]!);
+    switchOne(rows, at, at + Row.trackRows, moments[0]!);
     return;
   }
   for (let switches = 0; ;) {
     let decision: number = Decision.stay;
     let most = -Infinity;
     for (let track = 0; track < trackCount; track++) {
-      const strand = strandAt(rows, at, track);
-      if (isKnownToStay(rows, at, strand)) continue;
-      const one = choose(rows, at, strand, moments[track]!);
+      const trackRow = trackRowAt(rows, at, track);
+      if (isKnownToStay(rows, at, trackRow)) continue;
+      const one = choose(rows, at, trackRow, moments[track]!);
       if (one === Decision.stay) continue;
       const { rank } = states[stateOfDecision(one)]!;
       if (rank <= most) continue;
@@ -347,13 +356,13 @@ export function settleAll(rows: Rows, at: number): void {
     if (decision === Decision.stay) {
       if (hearPresses(rows, at)) continue;
       decision = pressed(rows, at);
-      if (decision === Decision.stay && !forgetSeen()) return;
+      if (decision === Decision.stay && !clearSharedPulses()) return;
       if (decision === Decision.stay) continue;
     }
     if (++switches > states.length) throw circleError(rows, at, decision);
     const { track } = states[stateOfDecision(decision)]!;
-    const begins = enter(rows, at, strandAt(rows, at, track), decision);
-    moments[track] = begins ? Moment.begins : Moment.nothing;
+    const begins = enter(rows, at, trackRowAt(rows, at, track), decision);
+    moments[track] = begins ? ClipEvent.begins : ClipEvent.nothing;
   }
 }
 
@@ -361,9 +370,9 @@ export function settleAll(rows: Rows, at: number): void {
 function hearPresses(rows: Rows, at: number): boolean {
   let isHeard = false;
   for (let track = 0; track < rows.trackCount; track++) {
-    const strand = strandAt(rows, at, track);
-    if (!stateOf(rows, strand).hears) continue;
-    if (remember(rows, at, strand) || queuePress(rows, at, strand)) isHeard = true;
+    const trackRow = trackRowAt(rows, at, track);
+    if (!stateOf(rows, trackRow).hears) continue;
+    if (remember(rows, at, trackRow) || queuePress(rows, at, trackRow)) isHeard = true;
   }
   return isHeard;
 }
@@ -371,9 +380,9 @@ function hearPresses(rows: Rows, at: number): boolean {
 /** The decision to begin the first act anew that is pressed. */
 function pressed(rows: Rows, at: number): number {
   for (let track = 0; track < rows.trackCount; track++) {
-    const strand = strandAt(rows, at, track);
-    if (!stateOf(rows, strand).hears) continue;
-    const decision = restart(rows, at, strand);
+    const trackRow = trackRowAt(rows, at, track);
+    if (!stateOf(rows, trackRow).hears) continue;
+    const decision = restart(rows, at, trackRow);
     if (decision !== Decision.stay) return decision;
   }
   return Decision.stay;

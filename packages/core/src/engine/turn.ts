@@ -1,13 +1,13 @@
 import { apart, neighbourTowards } from '../compass/compass.js';
 import type { State } from '../controller/controller.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import type { Situation } from '../controller/situations.js';
 import { mostWatchedBits } from '../controller/situations.js';
-import { setTimer } from './hear.js';
+import { setTimer } from './write-signals.js';
 import { notes } from './notes.js';
-import { advance, bookOf, changeTimeline, readRate, takePlace } from './play.js';
+import { advance, flipbookOf, changeTimeline, readRate, takePlace } from './play.js';
 import { readSignals } from './read.js';
-import { Mark, report, situationOf, timelineOf, towardOf } from './rows.js';
+import { StateBit, report, situationOf, timelineOf, targetDirectionOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 // What was set counts: the situation is found anew, characters turn, rates follow.
@@ -24,9 +24,9 @@ export function commit(rows: Rows, at: number): boolean {
   let changed = before !== after;
   if (changed && watched > 0)
     if ((after.watched & ~before.watched) !== 0 || watched > mostWatchedBits) noteStarts(rows, before, after);
-  const end = at + rows.strandsEnd;
-  for (let strand = at + Row.strands; strand < end; strand += rows.strandSize)
-    if (isMoved(rows, strand) && followCompass(rows, at, strand)) changed = true;
+  const end = at + rows.trackRowsEnd;
+  for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += rows.trackRowSize)
+    if (isMoved(rows, trackRow) && followCompass(rows, at, trackRow)) changed = true;
   return changed;
 }
 
@@ -38,25 +38,29 @@ function noteStarts({ watched }: Rows, before: Situation, after: Situation): voi
   }
 }
 
-/** Whether a strand may have to turn, or to run at another rate. */
-function isMoved(rows: Rows, strand: number): boolean {
-  const { of: state, direction } = timelineOf(rows, strand);
+/** Whether a track row may have to turn, or to run at another rate. */
+function isMoved(rows: Rows, trackRow: number): boolean {
+  const { state: state, direction } = timelineOf(rows, trackRow);
   return (
-    state.rate !== undefined || rows.turnTimer >= 0 || (!state.held && towardOf(rows, strand) !== direction)
+    state.rate !== undefined ||
+    rows.turnTimer >= 0 ||
+    (!state.held && targetDirectionOf(rows, trackRow) !== direction)
   );
 }
 
 /** Turns the state that shows, and has its rate follow, for signals as they are now. @returns whether it turned */
-function followCompass(rows: Rows, at: number, strand: number): boolean {
+function followCompass(rows: Rows, at: number, trackRow: number): boolean {
   const { turnTimer } = rows;
-  const timeline = timelineOf(rows, strand);
-  const { of: state } = timeline;
+  const timeline = timelineOf(rows, trackRow);
+  const { state: state } = timeline;
   if (turnTimer >= 0) endTurn(rows, at, turnTimer + state.track);
   const turned =
-    !state.held && towardOf(rows, strand) !== timeline.direction && turn(rows, at, strand, state);
+    !state.held &&
+    targetDirectionOf(rows, trackRow) !== timeline.direction &&
+    turn(rows, at, trackRow, state);
   if (state.rate !== undefined) {
-    advance(rows, at, strand);
-    readRate(rows, at, strand);
+    advance(rows, at, trackRow);
+    readRate(rows, at, trackRow);
   }
   return turned;
 }
@@ -71,44 +75,44 @@ function endTurn({ doubles, timers }: Rows, at: number, timer: number): void {
  * The direction to show now in a state: where the compass points, or a step on the way there where turning takes its time.
  * A turn that the state has a clip for needs no steps.
  */
-export function directionNow(rows: Rows, at: number, strand: number, state: State): number {
+export function directionNow(rows: Rows, at: number, trackRow: number, state: State): number {
   const { doubles, controller } = rows;
   const { compass, turnTimer } = controller;
-  const { direction, of } = timelineOf(rows, strand);
-  const toward = towardOf(rows, strand);
-  if (turnTimer < 0 || toward === direction || isWide(rows, strand, state)) return toward;
+  const { direction, state: of } = timelineOf(rows, trackRow);
+  const target = targetDirectionOf(rows, trackRow);
+  if (turnTimer < 0 || target === direction || isWide(rows, trackRow, state)) return target;
   const timer = turnTimer + of.track;
   if (doubles[at + rows.timers + timer] !== Infinity) return direction;
   setTimer(rows, at, timer, compass.through);
-  return neighbourTowards(compass, direction, toward);
+  return neighbourTowards(compass, direction, target);
 }
 
 /** Whether the compass points so far off that a state has a clip for the turn. */
-function isWide(rows: Rows, strand: number, { turns }: State): boolean {
+function isWide(rows: Rows, trackRow: number, { turns }: State): boolean {
   if (turns === undefined) return false;
   const { degrees } = rows.controller.compass;
-  const { direction } = timelineOf(rows, strand);
-  return apart(degrees[direction]!, degrees[towardOf(rows, strand)]!) >= turns.least;
+  const { direction } = timelineOf(rows, trackRow);
+  return apart(degrees[direction]!, degrees[targetDirectionOf(rows, trackRow)]!) >= turns.least;
 }
 
 /** Turns in the state that shows. @returns whether it did */
-function turn(rows: Rows, at: number, strand: number, state: State): boolean {
+function turn(rows: Rows, at: number, trackRow: number, state: State): boolean {
   const { ints } = rows;
-  const timeline = timelineOf(rows, strand);
-  const toward = towardOf(rows, strand);
-  if (!timeline.bridge && isWide(rows, strand, state)) {
-    report(rows, at, state.track, 2, timeline.direction, toward, 0);
-    advance(rows, at, strand);
-    ints[2 * strand + Strand.marks]! &= ~Mark.ended;
-    ints[2 * strand + Strand.timeline] =
-      state.books[bookOf(rows, at, state.slots[state.turns!.slot]!)]![toward]!.number;
-    takePlace(rows, at, strand, timeline, 'none');
+  const timeline = timelineOf(rows, trackRow);
+  const target = targetDirectionOf(rows, trackRow);
+  if (!timeline.bridge && isWide(rows, trackRow, state)) {
+    report(rows, at, state.track, 2, timeline.direction, target, 0);
+    advance(rows, at, trackRow);
+    ints[2 * trackRow + TrackRow.stateBits]! &= ~StateBit.ended;
+    ints[2 * trackRow + TrackRow.timeline] =
+      state.flipbooks[flipbookOf(rows, at, state.slots[state.turns!.slot]!)]![target]!.number;
+    takePlace(rows, at, trackRow, timeline, 'none');
     return true;
   }
-  const direction = directionNow(rows, at, strand, state);
+  const direction = directionNow(rows, at, trackRow, state);
   if (direction === timeline.direction) return false;
   report(rows, at, state.track, 2, timeline.direction, direction, 0);
-  changeTimeline(rows, at, strand, state.books[timeline.book]![direction]!);
+  changeTimeline(rows, at, trackRow, state.flipbooks[timeline.flipbook]![direction]!);
   return true;
 }
 
@@ -117,21 +121,21 @@ function turn(rows: Rows, at: number, strand: number, state: State): boolean {
  *
  * @returns whether another flipbook shows than before
  */
-export function changeBook(rows: Rows, at: number, strand: number): boolean {
-  const timeline = timelineOf(rows, strand);
-  const { of: state } = timeline;
-  const slot = state.slots[state.slotOf[timeline.book]!]!;
+export function changeFlipbook(rows: Rows, at: number, trackRow: number): boolean {
+  const timeline = timelineOf(rows, trackRow);
+  const { state: state } = timeline;
+  const slot = state.slots[state.slotOf[timeline.flipbook]!]!;
   if (slot.axes.length === 0) return false;
-  const book = bookOf(rows, at, slot);
-  if (book === timeline.book) return false;
+  const book = flipbookOf(rows, at, slot);
+  if (book === timeline.flipbook) return false;
   const names = rows.controller.reportNames;
-  const [before, after] = [state.bookNames[timeline.book]!, state.bookNames[book]!];
+  const [before, after] = [state.flipbookNames[timeline.flipbook]!, state.flipbookNames[book]!];
   if (before === after) {
-    const same = state.books[book]![timeline.direction]!;
-    rows.ints[2 * strand + Strand.timeline] = (timeline.isBackwards ? same.reverse! : same).number;
+    const same = state.flipbooks[book]![timeline.direction]!;
+    rows.ints[2 * trackRow + TrackRow.timeline] = (timeline.isBackwards ? same.reverse! : same).number;
     return false;
   }
   report(rows, at, state.track, 3, names.bookIndex(before), names.bookIndex(after), 0);
-  changeTimeline(rows, at, strand, state.books[book]![timeline.direction]!);
+  changeTimeline(rows, at, trackRow, state.flipbooks[book]![timeline.direction]!);
   return true;
 }

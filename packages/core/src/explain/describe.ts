@@ -123,7 +123,7 @@ export function describeController(controller: Controller): ControllerFacts {
         kind: state.kind,
         isRest: tracks[state.track]!.rest === state.index,
         tags: state.tags,
-        shows: state.bookNames.slice(0, state.gaitCount),
+        shows: state.flipbookNames.slice(0, state.gaitCount),
         while: conditionTexts[state.while],
         when: conditionTexts[state.when],
         startsOn: state.when < 0 ? undefined : changes.has(state.index) ? 'change' : 'press',

@@ -135,13 +135,16 @@ export function without<T extends object, K extends keyof T>(object: T, ...field
 const keyOf = ({ sheet, index }: Cell): string => `${sheet} ${index}`;
 
 /** The clips and flipbooks that anything shows; all of them where there are no states. */
-function shownNames({ definition, states, clips, pages }: Controller): Set<string> {
+function shownNames({ definition, states, clips, flipbooks: pages }: Controller): Set<string> {
   if (definition.states === undefined) return new Set([...pages.keys(), ...clips.keys()]);
-  return new Set([...states.flatMap(({ bookNames }) => bookNames), ...shownInWardrobe(definition)]);
+  return new Set([
+    ...states.flatMap(({ flipbookNames: bookNames }) => bookNames),
+    ...shownInWardrobe(definition),
+  ]);
 }
 
 /** The clips behind them, in the order of the document. */
-function clipsOf({ clips, pages, definition }: Controller, shown: ReadonlySet<string>): string[] {
+function clipsOf({ clips, flipbooks: pages, definition }: Controller, shown: ReadonlySet<string>): string[] {
   const used = new Set([...shown].flatMap((name) => pages.get(name)?.map(({ clip }) => clip.name) ?? [name]));
   if (definition.states === undefined) for (const name of clips.keys()) used.add(name);
   return [...clips.keys()].filter((name) => used.has(name));
@@ -149,7 +152,7 @@ function clipsOf({ clips, pages, definition }: Controller, shown: ReadonlySet<st
 
 /** Flipbooks with the clips that are drawn for each direction; what `rows` stood for is written out. */
 function flipbooksOf(
-  { pages, compass, clips }: Controller,
+  { flipbooks: pages, compass, clips }: Controller,
   shown: ReadonlySet<string>,
 ): Record<string, Record<string, string>> {
   const found: Record<string, Record<string, string>> = {};

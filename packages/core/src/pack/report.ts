@@ -1,6 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import { describeController } from '../explain/describe.js';
-import { statedOf } from '../controller/stated.js';
+import { documentStateOf } from '../controller/document-state.js';
 import { listText, signalText } from './signal-text.js';
 
 /** A page of the report: what stands over it, the heads of its columns, and its rows. */
@@ -47,11 +47,11 @@ export function reportTables(controller: Controller, sizes: FileSizes = new Map(
     .map((index) => controller.states[index]!)
     .filter(({ takenBy }) => takenBy < 0)
     .map((state) => {
-      const said = statedOf(controller, state)?.definition;
+      const said = documentStateOf(controller, state)?.definition;
       return [
         state.name,
         controller.tracks[state.track]!.name,
-        listText(state.bookNames.slice(0, state.gaitCount)),
+        listText(state.flipbookNames.slice(0, state.gaitCount)),
         said?.when ?? said?.while ?? '',
       ];
     });

@@ -2,7 +2,7 @@ import type { Controller } from '../controller/controller.js';
 import { Row } from '../controller/layout.js';
 import type { Names, Settable, VectorNames } from '../controller/names.js';
 import { Situations } from '../controller/situations.js';
-import { hearPulse } from '../engine/hear.js';
+import { writePulse } from '../engine/write-signals.js';
 import { valueNamed } from '../engine/inspect.js';
 import { Attention } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
@@ -83,7 +83,7 @@ export abstract class Listener<N extends Names = Names> {
       if (watch.holds(this.rows, this.at, one.name)) return;
       watch.input(this.rows, this.at, { kind: 'pulse', name: one.name });
     }
-    hearPulse(this.rows, this.at, one);
+    writePulse(this.rows, this.at, one);
   }
 
   /**

@@ -44,14 +44,14 @@ export interface Outfit {
   /** The same for another version of the controller, as far as its wardrobe has it; `undefined` where it has none. */
   fittedTo(controller: Controller): Outfit | undefined;
   /**
-   * What a segment of a timeline shows, in this outfit, with or without a performer: `state.books[0][direction]` is a timeline. The
+   * What a segment of a timeline shows, in this outfit, with or without a performer: `state.flipbooks[0][direction]` is a timeline. The
    * same object each time.
    *
    * @param segment which of the timeline's poses
    */
   poseAt(controller: Controller, timeline: Timeline, segment: number): Pose;
   /** What several tracks show together, in this outfit; the same object each time. */
-  figureAt(controller: Controller, figure: Pose, shown: ShownTracks): Pose;
+  composedAt(controller: Controller, figure: Pose, shown: ShownTracks): Pose;
   /**
    * The pose of a body in this outfit, made anew. Where the body is drawn in parts, pieces that are cut like it lie part by part
    * on these, and whole ones over all of them, or under.

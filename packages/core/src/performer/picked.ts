@@ -1,5 +1,5 @@
 import type { Controller, State } from '../controller/controller.js';
-import type { PerformerSnapshot, Strand } from './snapshot.js';
+import type { PerformerSnapshot, DecodedTrack } from './snapshot.js';
 
 // What was picked last, flipbooks by states and names by cues, as a snapshot names it.
 
@@ -15,7 +15,7 @@ const varying = ({ states }: Controller): State[] => states.filter(({ variety })
 /** What they have picked, by name. */
 export function pickedNames(controller: Controller, picks: readonly number[]): Record<string, Picked> {
   return Object.fromEntries(
-    varying(controller).flatMap(({ name, variety, bookNames }) => {
+    varying(controller).flatMap(({ name, variety, flipbookNames: bookNames }) => {
       const picked = picks[variety!.index]!;
       return picked < 0 ? [] : [[name, { shows: bookNames[picked]!, place: picked }]];
     }),
@@ -26,11 +26,11 @@ export function pickedNames(controller: Controller, picks: readonly number[]): R
 export function pickedNow(
   controller: Controller,
   { picks = {} }: PerformerSnapshot,
-  strands: readonly Strand[],
+  decodedTracks: readonly DecodedTrack[],
 ): number[] {
-  return varying(controller).map(({ index, name, bookNames, gaitCount, slotOf }) => {
-    const strand = strands.find(({ state }) => state === index);
-    if (strand !== undefined && slotOf[strand.book] === 0) return strand.book % gaitCount;
+  return varying(controller).map(({ index, name, flipbookNames: bookNames, gaitCount, slotOf }) => {
+    const decoded = decodedTracks.find(({ state }) => state === index);
+    if (decoded !== undefined && slotOf[decoded.flipbook] === 0) return decoded.flipbook % gaitCount;
     const { shows = '', place = -1 } = own(picks, name) ?? {};
     const names = bookNames.slice(0, gaitCount);
     return names[place] === shows ? place : names.indexOf(shows);

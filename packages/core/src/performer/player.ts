@@ -1,16 +1,16 @@
 import type { Controller } from '../controller/controller.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import type { Names } from '../controller/names.js';
 import type { Reports } from '../controller/reports.js';
 import { Rule } from '../controller/rule.js';
 import { Units } from '../controller/timeline.js';
 import { bodyTrack } from '../controller/groups.js';
 import { ask, decideNow, findFirstStates, request, route } from '../engine/begin.js';
-import { fastest, ownTime, paceOf, setPace, whole } from '../engine/pace.js';
-import { leadingStrand, phaseOf, poseOf, segmentNow, shownBy } from '../engine/inspect.js';
-import { findDue, pass, until } from '../engine/pass.js';
+import { fastestPace, ownTime, paceOf, setPace, gamePace } from '../engine/pace.js';
+import { leadingTrackRow, phaseOf, poseOf, segmentNow, shownBy } from '../engine/inspect.js';
+import { findDue, pass, passUntil } from '../engine/pass.js';
 import { vectorOf } from '../engine/read.js';
-import { Attention, catchUp, stopWaiting, timelineOf, towardOf } from '../engine/rows.js';
+import { Attention, catchUp, stopWaiting, timelineOf, targetDirectionOf } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 import { callError } from '../problem/error.js';
 import type { Pose } from '../sheet/pose.js';
@@ -163,10 +163,10 @@ export class Player<N extends Names = Names> extends Listener<N> {
     const { rows, at, controller, outfit } = this;
     catchUp(rows, at);
     if (outfit === undefined) return poseOf(rows, at);
-    const strand = at + Row.strands;
+    const trackRow = at + Row.trackRows;
     if (this.isAlone)
-      return outfit.poseAt(controller, timelineOf(rows, strand), segmentNow(rows, at, strand));
-    return outfit.figureAt(controller, poseOf(rows, at), shownBy(rows, at));
+      return outfit.poseAt(controller, timelineOf(rows, trackRow), segmentNow(rows, at, trackRow));
+    return outfit.composedAt(controller, poseOf(rows, at), shownBy(rows, at));
   }
 
   /**
@@ -197,7 +197,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
 
   /** The name of the state that shows. */
   get state(): N['states'] {
-    return this.shown.of.name;
+    return this.shown.state.name;
   }
 
   /** The name of the direction it faces. */
@@ -207,7 +207,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
 
   /** Where the compass points: what it faces, or is turning to; a state that holds its direction may face elsewhere. */
   get pointsTo(): N['directions'] {
-    return this.controller.compass.names[towardOf(this.rows, this.at + Row.strands)]!;
+    return this.controller.compass.names[targetDirectionOf(this.rows, this.at + Row.trackRows)]!;
   }
 
   /**
@@ -228,7 +228,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
     if (!this.isAlone) return this.showing().frameIndex;
     const { rows, at } = this;
     catchUp(rows, at);
-    return this.shown.frames[segmentNow(rows, at, at + Row.strands)]!;
+    return this.shown.frames[segmentNow(rows, at, at + Row.trackRows)]!;
   }
 
   /** Whether the clip that shows is a bridge, played before the state's own. */
@@ -238,7 +238,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
 
   /** The state that a route is on its way to; `undefined` for none. */
   get routeTo(): N['states'] | undefined {
-    const goal = this.rows.ints[2 * (this.at + Row.strands) + Strand.goal]!;
+    const goal = this.rows.ints[2 * (this.at + Row.trackRows) + TrackRow.goal]!;
     return this.controller.states[goal]?.name;
   }
 
@@ -246,7 +246,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
   get phase(): number {
     const { rows, at } = this;
     catchUp(rows, at);
-    return phaseOf(rows, at, leadingStrand(rows, at, 0));
+    return phaseOf(rows, at, leadingTrackRow(rows, at, 0));
   }
 
   /**
@@ -270,7 +270,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
 
   /** How fast the state's time runs; 1 is as drawn, below 0 backwards, 0 while a number says the frame. */
   get speed(): number {
-    const rate = this.rows.ints[2 * (this.at + Row.strands) + Strand.rate]! / Units.perMicrosecond;
+    const rate = this.rows.ints[2 * (this.at + Row.trackRows) + TrackRow.rate]! / Units.perMicrosecond;
     return this.shown.isBackwards && rate > 0 ? -rate : rate;
   }
 
@@ -282,14 +282,14 @@ export class Player<N extends Names = Names> extends Listener<N> {
    * @throws {DotHopError} when it is set to what is no number from 0 to 64, and for a member of a troupe, whose time is that of the troupe
    */
   get pace(): number {
-    return paceOf(this.rows, this.at) / whole;
+    return paceOf(this.rows, this.at) / gamePace;
   }
 
   set pace(pace: number) {
     this.checkAlone();
-    if (!(typeof pace === 'number' && pace >= 0 && pace <= fastest))
-      throw callError('pace-range', { received: pace, most: fastest });
-    const thousandths = Math.round(pace * whole);
+    if (!(typeof pace === 'number' && pace >= 0 && pace <= fastestPace))
+      throw callError('pace-range', { received: pace, most: fastestPace });
+    const thousandths = Math.round(pace * gamePace);
     if (thousandths === paceOf(this.rows, this.at)) return;
     stopWaiting(this.rows, this.at);
     setPace(this.rows, this.at, thousandths);
@@ -325,12 +325,12 @@ export class Player<N extends Names = Names> extends Listener<N> {
 
   /** What its first track shows, or the one that it is in step with. */
   private get leading(): ReturnType<typeof timelineOf> {
-    return timelineOf(this.rows, leadingStrand(this.rows, this.at, 0));
+    return timelineOf(this.rows, leadingTrackRow(this.rows, this.at, 0));
   }
 
   /** What its first track shows by itself. */
   private get shown(): ReturnType<typeof timelineOf> {
-    return timelineOf(this.rows, this.at + Row.strands);
+    return timelineOf(this.rows, this.at + Row.trackRows);
   }
 
   /** Forgets what the latest step told, if anything. */
@@ -360,7 +360,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
     const wait = waits[index]!;
     const time = ownTime(rows, at, latest.time);
     // What has been waited for counts from where the row was left alone.
-    until[0] = wait > 0 ? doubles[at + Row.due]! - wait + time : doubles[at + Row.now]! + time;
+    passUntil[0] = wait > 0 ? doubles[at + Row.due]! - wait + time : doubles[at + Row.now]! + time;
     pass(rows, at);
     const count = (ints[place]! & Attention.told) === 0 ? 0 : rows.reports[index]!.count;
     if ((attention & Attention.watched) !== 0) watch.step(rows, at, count);

@@ -1,26 +1,26 @@
-import { Row, Strand as Place } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import { findFirstStates, wouldSwitch } from '../engine/begin.js';
 import { phaseOf, signalValue } from '../engine/inspect.js';
 import { beginLengths, keptUntil, overAt } from '../engine/lengths.js';
-import { paceOf, restOf, setPace } from '../engine/pace.js';
+import { paceOf, paceRemainderOf, setPace } from '../engine/pace.js';
 import { findDue, findTimer } from '../engine/pass.js';
 import { readRate } from '../engine/play.js';
 import { readSignals } from '../engine/read.js';
 import {
   catchUp,
   Attention,
-  Mark,
+  StateBit,
   findSituation,
-  pointStrand,
+  setTargetDirection,
   situationOf,
-  strandAt,
+  trackRowAt,
   timelineOf,
-  towardOf,
+  targetDirectionOf,
 } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 import { placeOf } from '../signal/program.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
-import type { PerformerSnapshot, Standstill, Strand } from './snapshot.js';
+import type { PerformerSnapshot, DecodedSnapshot, DecodedTrack } from './snapshot.js';
 
 // Where a row stands, as data with names, and back.
 
@@ -30,16 +30,16 @@ export function snapshotOf(rows: Rows, at: number): PerformerSnapshot {
   catchUp(rows, at);
   const words = (from: number): Int32Array => ints.slice(2 * at + from, 2 * at + from + tables.words);
   const timers = at + layout.timers;
-  const still: Standstill = {
+  const still: DecodedSnapshot = {
     time: doubles[at + Row.now]!,
     set: words(layout.set),
     words: words(layout.words),
     values: tables.regions.map((_, slot) => doubles[at + layout.values + placeOf(slot)]!),
     timers: [...doubles.subarray(timers, timers + tables.timers)],
-    strands: tracks.map(({ index }) => strandOf(rows, at, index)),
+    tracks: tracks.map(({ index }) => decodedTrackOf(rows, at, index)),
     changed: (ints[2 * at + Row.attention]! & (Attention.decide | Attention.read)) !== 0,
     pace: paceOf(rows, at),
-    paceRest: restOf(rows, at),
+    paceRest: paceRemainderOf(rows, at),
     seed: layout.picks < 0 ? 1 : ints[2 * at + layout.picks]! >>> 0,
     picks: varieties(controller).map((one) => ints[2 * at + layout.picks + 1 + one]!),
   };
@@ -52,46 +52,46 @@ const varieties = ({ states, cueVarieties }: Rows['controller']): number[] =>
     .flatMap((one) => one?.index ?? [])
     .sort((a, b) => a - b);
 
-/** The hops that a strand remembers, by index. */
-export function rememberedBy(rows: Rows, strand: number): number[] {
+/** The hops that a track row remembers, by index. */
+export function rememberedBy(rows: Rows, trackRow: number): number[] {
   const { ints } = rows;
-  return timelineOf(rows, strand).of.hops.flatMap(({ memory }, hop) =>
-    memory >= 0 && (ints[2 * strand + Place.words + (memory >> 5)]! & (1 << (memory & 31))) !== 0
+  return timelineOf(rows, trackRow).state.hops.flatMap(({ memory }, hop) =>
+    memory >= 0 && (ints[2 * trackRow + TrackRow.words + (memory >> 5)]! & (1 << (memory & 31))) !== 0
       ? [hop]
       : [],
   );
 }
 
-/** The words of the pulses that were used for the latest switch of a strand. */
-export function usedBy({ ints, controller }: Rows, strand: number): Int32Array {
-  const first = 2 * strand + Place.words + controller.layout.memories;
+/** The words of the pulses that were used for the latest switch of a track row. */
+export function usedBy({ ints, controller }: Rows, trackRow: number): Int32Array {
+  const first = 2 * trackRow + TrackRow.words + controller.layout.memories;
   return ints.slice(first, first + controller.tables.words);
 }
 
-function strandOf(rows: Rows, at: number, track: number): Strand {
+function decodedTrackOf(rows: Rows, at: number, track: number): DecodedTrack {
   const { doubles, ints } = rows;
-  const strand = strandAt(rows, at, track);
+  const trackRow = trackRowAt(rows, at, track);
   // Brings its place up to now.
-  phaseOf(rows, at, strand);
-  const { state, book, direction, of, isBackwards } = timelineOf(rows, strand);
-  const last = ints[2 * strand + Place.last]!;
+  phaseOf(rows, at, trackRow);
+  const { stateIndex: state, flipbook: book, direction, state: of, isBackwards } = timelineOf(rows, trackRow);
+  const last = ints[2 * trackRow + TrackRow.lastSwitch]!;
   return {
     state,
-    entered: doubles[strand + Place.entered]!,
-    book,
+    entered: doubles[trackRow + TrackRow.entered]!,
+    flipbook: book,
     direction,
-    toward: towardOf(rows, strand),
-    place: doubles[strand + Place.position]!,
-    segment: ints[2 * strand + Place.segment]!,
-    marks: ints[2 * strand + Place.marks]! & Mark.all,
+    targetDirection: targetDirectionOf(rows, trackRow),
+    place: doubles[trackRow + TrackRow.position]!,
+    segment: ints[2 * trackRow + TrackRow.segment]!,
+    stateBits: ints[2 * trackRow + TrackRow.stateBits]! & StateBit.all,
     backwards: isBackwards,
-    remembered: rememberedBy(rows, strand),
-    goal: ints[2 * strand + Place.goal]!,
+    remembered: rememberedBy(rows, trackRow),
+    goal: ints[2 * trackRow + TrackRow.goal]!,
     from: (last >> 4) - 1,
     rule: last & 15,
-    used: usedBy(rows, strand),
-    over: of.lasts === undefined ? undefined : overAt(rows, strand, of),
-    kept: of.keeps === undefined ? undefined : keptUntil(rows, strand, of),
+    used: usedBy(rows, trackRow),
+    over: of.lasts === undefined ? undefined : overAt(rows, trackRow, of),
+    kept: of.keeps === undefined ? undefined : keptUntil(rows, trackRow, of),
   };
 }
 
@@ -110,15 +110,15 @@ export function restoreRow(rows: Rows, at: number, snapshot: PerformerSnapshot, 
   rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read;
   if (still.unknown.length === 0) return;
   for (const track of still.unknown) {
-    const strand = strandAt(rows, at, track);
-    rows.ints[2 * strand + Place.segment] = 0;
-    rows.ints[2 * strand + Place.marks]! &= ~Mark.all;
-    rows.doubles[strand + Place.position] = 0;
+    const trackRow = trackRowAt(rows, at, track);
+    rows.ints[2 * trackRow + TrackRow.segment] = 0;
+    rows.ints[2 * trackRow + TrackRow.stateBits]! &= ~StateBit.all;
+    rows.doubles[trackRow + TrackRow.position] = 0;
   }
   findFirstStates(rows, at, still.unknown);
 }
 
-function stand(rows: Rows, at: number, still: Standstill): void {
+function stand(rows: Rows, at: number, still: DecodedSnapshot): void {
   const { doubles, ints, controller } = rows;
   const { layout } = controller;
   rows.clear(at);
@@ -131,22 +131,23 @@ function stand(rows: Rows, at: number, still: Standstill): void {
   }
   doubles[at + Row.now] = still.time;
   doubles[at + Row.due] = still.time;
-  still.strands.forEach((strand, track) => standIn(rows, at, track, strand, still.time));
+  still.tracks.forEach((trackRow, track) => standIn(rows, at, track, trackRow, still.time));
   ints.set(still.set, 2 * at + layout.set);
   ints.set(still.words, 2 * at + layout.words);
   const before = findSituation(rows, at);
-  still.strands.forEach((saved, track) => {
-    const strand = strandAt(rows, at, track);
-    const { of: state } = timelineOf(rows, strand);
+  still.tracks.forEach((saved, track) => {
+    const trackRow = trackRowAt(rows, at, track);
+    const { state: state } = timelineOf(rows, trackRow);
     // What the snapshot does not say, such as one of another version, begins now.
-    beginLengths(rows, at, strand, state);
-    if (state.lasts !== undefined && saved.over !== undefined) doubles[strand + layout.lengths] = saved.over;
+    beginLengths(rows, at, trackRow, state);
+    if (state.lasts !== undefined && saved.over !== undefined)
+      doubles[trackRow + layout.lengths] = saved.over;
     if (state.keeps !== undefined && saved.kept !== undefined)
-      doubles[strand + layout.lengths + 1] = saved.kept;
+      doubles[trackRow + layout.lengths + 1] = saved.kept;
   });
   doubles[at + Row.timer] = still.time;
   findTimer(rows, at);
-  for (const { index } of controller.tracks) readRate(rows, at, strandAt(rows, at, index), false);
+  for (const { index } of controller.tracks) readRate(rows, at, trackRowAt(rows, at, index), false);
   if (still.changed) return;
   // Nothing is waiting to be decided: reading finds the intervals and changes no bit. Where it does, or where what shows
   // would give way, the snapshot was changed by hand: then the next step decides.
@@ -155,21 +156,21 @@ function stand(rows: Rows, at: number, still: Standstill): void {
   else findDue(rows, at);
 }
 
-function standIn(rows: Rows, at: number, track: number, saved: Strand, time: number): void {
+function standIn(rows: Rows, at: number, track: number, saved: DecodedTrack, time: number): void {
   const { doubles, ints, controller } = rows;
-  const strand = strandAt(rows, at, track);
+  const trackRow = trackRowAt(rows, at, track);
   const state = controller.states[saved.state]!;
-  doubles[strand + Place.marked] = time;
-  doubles[strand + Place.entered] = saved.entered;
-  doubles[strand + Place.position] = saved.place;
-  const forwards = state.books[saved.book]![saved.direction]!;
-  ints[2 * strand + Place.timeline] = (saved.backwards ? forwards.reverse! : forwards).number;
-  ints[2 * strand + Place.segment] = saved.segment;
-  ints[2 * strand + Place.marks] = saved.marks;
-  pointStrand(rows, strand, saved.toward);
-  ints[2 * strand + Place.last] = ((saved.from + 1) << 4) | saved.rule;
-  ints[2 * strand + Place.goal] = saved.goal;
-  const words = 2 * strand + Place.words;
+  doubles[trackRow + TrackRow.positionTime] = time;
+  doubles[trackRow + TrackRow.entered] = saved.entered;
+  doubles[trackRow + TrackRow.position] = saved.place;
+  const forwards = state.flipbooks[saved.flipbook]![saved.direction]!;
+  ints[2 * trackRow + TrackRow.timeline] = (saved.backwards ? forwards.reverse! : forwards).number;
+  ints[2 * trackRow + TrackRow.segment] = saved.segment;
+  ints[2 * trackRow + TrackRow.stateBits] = saved.stateBits;
+  setTargetDirection(rows, trackRow, saved.targetDirection);
+  ints[2 * trackRow + TrackRow.lastSwitch] = ((saved.from + 1) << 4) | saved.rule;
+  ints[2 * trackRow + TrackRow.goal] = saved.goal;
+  const words = 2 * trackRow + TrackRow.words;
   for (const hop of saved.remembered) {
     const { memory } = state.hops[hop]!;
     ints[words + (memory >> 5)]! |= 1 << (memory & 31);

@@ -1,4 +1,4 @@
-import { hearFlag, hearNumber } from '../engine/hear.js';
+import { writeFlag, writeNumber } from '../engine/write-signals.js';
 import type { Rows } from '../engine/rows.js';
 import { callError } from '../problem/error.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
@@ -28,28 +28,28 @@ export function signalOf(tables: SignalTables, signal: unknown): Signal {
 export function setSignal(rows: Rows, at: number, signal: Signal, value: SignalValue): void {
   const { kind, name, place, options } = signal;
   if (kind === 'number' && typeof value === 'number') setNumber(rows, at, signal, value);
-  else if (kind === 'flag' && typeof value === 'boolean') hearFlag(rows, at, signal, value);
+  else if (kind === 'flag' && typeof value === 'boolean') writeFlag(rows, at, signal, value);
   else if (kind === 'vector' && Array.isArray(value) && value.length === 2)
     setVector(rows, at, signal, value[0] as number, value[1] as number);
   else if (kind === 'choice' && typeof value === 'string') {
     const option = options.indexOf(value);
     if (option < 0) throw callError('choice-unknown', { choice: name, name: value, known: options });
-    hearNumber(rows, at + place, at, option);
+    writeNumber(rows, at + place, at, option);
   } else throw wrongKind(signal, value);
 }
 
 /** @throws {DotHopError} for a number that is not finite */
 export function setNumber(rows: Rows, at: number, signal: Signal, value: number): void {
   if (!Number.isFinite(value)) throw wrongKind(signal, value);
-  hearNumber(rows, at + signal.place, at, value);
+  writeNumber(rows, at + signal.place, at, value);
 }
 
 /** @throws {DotHopError} for a signal of another kind, and for numbers that are not finite */
 export function setVector(rows: Rows, at: number, signal: Signal, x: number, y: number): void {
   if (signal.kind !== 'vector' || !Number.isFinite(x) || !Number.isFinite(y)) throw wrongKind(signal, [x, y]);
   const place = at + signal.place;
-  hearNumber(rows, place, at, x);
-  hearNumber(rows, place + placeOf(1), at, y);
+  writeNumber(rows, place, at, x);
+  writeNumber(rows, place + placeOf(1), at, y);
 }
 
 /** The error of a value that a signal cannot have. */

@@ -1,7 +1,7 @@
-import { inStepFrame } from '../controller/figure.js';
+import { inStepFrame } from '../controller/composed-poses.js';
 import type { Names } from '../controller/names.js';
-import { leadingStrand, phaseOf, segmentNow } from '../engine/inspect.js';
-import { catchUp, stateOf, strandAt, timelineOf } from '../engine/rows.js';
+import { leadingTrackRow, phaseOf, segmentNow } from '../engine/inspect.js';
+import { catchUp, stateOf, trackRowAt, timelineOf } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 
 /** What a track shows. */
@@ -25,11 +25,11 @@ export interface Showing<N extends Names = Names> {
 export function showingOf<N extends Names>(rows: Rows, at: number, track: number): Showing<N> {
   const { controller } = rows;
   catchUp(rows, at);
-  const { name, inStep, takenBy, drawsOwn } = stateOf(rows, strandAt(rows, at, track));
-  const strand = leadingStrand(rows, at, track);
-  const timeline = timelineOf(rows, strand);
-  const shown = drawsOwn ? timelineOf(rows, strandAt(rows, at, track)).clip : timeline.clip;
-  const frame = timeline.frames[segmentNow(rows, at, strand)]!;
+  const { name, inStep, takenBy, drawsOwn } = stateOf(rows, trackRowAt(rows, at, track));
+  const trackRow = leadingTrackRow(rows, at, track);
+  const timeline = timelineOf(rows, trackRow);
+  const shown = drawsOwn ? timelineOf(rows, trackRowAt(rows, at, track)).clip : timeline.clip;
+  const frame = timeline.frames[segmentNow(rows, at, trackRow)]!;
   return {
     state: name,
     inStep: controller.tracks[inStep]?.name,
@@ -37,7 +37,7 @@ export function showingOf<N extends Names>(rows: Rows, at: number, track: number
     facing: controller.compass.names[timeline.direction]!,
     clip: shown.name,
     frameIndex: shown === timeline.clip ? frame : inStepFrame(frame, timeline.clip, shown),
-    phase: phaseOf(rows, at, strand),
+    phase: phaseOf(rows, at, trackRow),
     isBridging: timeline.bridge,
   };
 }

@@ -15,7 +15,7 @@ const instant = number('milliseconds from 0', { least: 0, most: latest });
 const place = number('a whole number from 0', { least: 0, whole: true });
 const marks = ['ended', 'begun', 'queued', 'underway'];
 
-const strand = {
+const trackRow = {
   state: text(),
   since: instant,
   shows: text(),
@@ -57,7 +57,7 @@ const snapshotShape = fields(
     timers: map(instant, 'instants by name'),
     on: texts('a list of terms'),
     changed: flag,
-    ...strand,
+    ...trackRow,
   },
   {
     ...maybe,
@@ -66,7 +66,7 @@ const snapshotShape = fields(
     seed: number('a whole number from 0 to 4294967295', { least: 0, most: 2 ** 32 - 1, whole: true }),
     picks: map(picked, 'what was picked, by state'),
     told: map(picked, 'by which names cues were told, by cue'),
-    tracks: map(fields('track', 'what a track plays', strand, maybe), 'tracks by name'),
+    tracks: map(fields('track', 'what a track plays', trackRow, maybe), 'tracks by name'),
   },
 );
 
@@ -124,7 +124,7 @@ export function checkFit(
     const saved = index === 0 ? snapshot : Object.hasOwn(others, name) ? others[name] : undefined;
     if (saved === undefined)
       problems.add('field-missing', path, { field: name, expected: 'what the track plays' });
-    else checkStrand(controller, index, saved, snapshot.time, path, problems);
+    else checkTrack(controller, index, saved, snapshot.time, path, problems);
   }
   problems.throwIfAny();
 }
@@ -145,7 +145,7 @@ function checkValue({ name, kind, options }: Signal, value: SignalValue, problem
   if (!fits) wrong(problems, ['signals', name], `the value of a ${kind}`, value);
 }
 
-function checkStrand(
+function checkTrack(
   { states, tracks, compass, tables }: Controller,
   track: number,
   saved: TrackSnapshot,
@@ -179,8 +179,8 @@ function checkStrand(
     if (way === undefined || way.memory < 0 || states[way.to]!.name !== to)
       wrong(problems, [...path, 'remembered', i], 'a hop that remembers', { hop, to });
   });
-  const timeline = state.books[saved.book]?.[Math.max(0, compass.names.indexOf(saved.facing))];
-  if (timeline?.bridge !== saved.bridging || state.bookNames[saved.book] !== saved.shows) {
+  const timeline = state.flipbooks[saved.book]?.[Math.max(0, compass.names.indexOf(saved.facing))];
+  if (timeline?.bridge !== saved.bridging || state.flipbookNames[saved.book] !== saved.shows) {
     const expected = `one of the flipbooks of "${state.name}"`;
     wrong(problems, [...path, 'shows'], expected, saved.shows);
     return;

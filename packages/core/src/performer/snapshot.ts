@@ -5,11 +5,11 @@ import type { RuleName } from '../controller/rule.js';
 import { indexAt } from '../clip/clip.js';
 import { callError } from '../problem/problem.js';
 import { isOn } from '../signal/condition.js';
-import type { BitPlace, Words } from '../signal/condition.js';
+import type { BitPlace, BitWords } from '../signal/condition.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
 import { placeOf } from '../signal/program.js';
-import { whole } from '../engine/pace.js';
-import { Mark } from '../engine/rows.js';
+import { gamePace } from '../engine/pace.js';
+import { StateBit } from '../engine/rows.js';
 import { own, pickedNames, pickedNow, toldNames, toldNow } from './picked.js';
 import type { Picked } from './picked.js';
 import { checkFit, checkForm } from './snapshot-form.js';
@@ -73,15 +73,15 @@ export interface PerformerSnapshot extends TrackSnapshot {
 }
 
 /** The same of one track as a performer keeps it: indices, bits and microseconds. */
-export interface Strand {
+export interface DecodedTrack {
   state: number;
   entered: number;
-  book: number;
+  flipbook: number;
   direction: number;
-  toward: number;
+  targetDirection: number;
   place: number;
   segment: number;
-  marks: number;
+  stateBits: number;
   backwards: boolean;
   /** The hops that are remembered, by index. */
   remembered: readonly number[];
@@ -90,23 +90,23 @@ export interface Strand {
   from: number;
   rule: number;
   /** The words of the pulses that were used. */
-  used: Words;
+  used: BitWords;
   /** When it is over and until when it is kept; `undefined` where the state does not say so, or the snapshot does not. */
   over: number | undefined;
   kept: number | undefined;
 }
 
 /** The same of the whole. */
-export interface Standstill {
+export interface DecodedSnapshot {
   time: number;
   /** The words of flags and pulses as they were set, and all words that were decided on last. */
-  set: Words;
-  words: Words;
+  set: BitWords;
+  words: BitWords;
   /** The values of number slots and the instants of timers; the rest of a performer's numbers is found anew. */
   values: number[];
   timers: number[];
   /** Track by track. */
-  strands: Strand[];
+  tracks: DecodedTrack[];
   changed: boolean;
   /** Its pace, and what has passed of a microsecond, both in thousandths. */
   pace: number;
@@ -116,21 +116,26 @@ export interface Standstill {
   picks: number[];
 }
 
-const markBits = { ended: Mark.ended, begun: Mark.begun, queued: Mark.queued, underway: Mark.underway };
+const markBits = {
+  ended: StateBit.ended,
+  begun: StateBit.begun,
+  queued: StateBit.queued,
+  underway: StateBit.underway,
+};
 type MarkName = keyof typeof markBits;
 const markNames = Object.keys(markBits) as MarkName[];
 
 /** Names what has names, so that a snapshot can be read by people and by another version. */
 export function writeSnapshot(
   controller: Controller,
-  still: Standstill,
+  still: DecodedSnapshot,
   valueOf: (signal: Signal) => SignalValue,
 ): PerformerSnapshot {
   const { tables, tracks } = controller;
   const timers = timed(controller)
     .filter((one) => still.timers[one.timer] !== Infinity && (one.bit === 0 || isOn(one, still.set)))
     .map(({ name, timer }) => [name, still.timers[timer]! / 1000] as const);
-  const [first, ...others] = still.strands.map((strand) => writeStrand(controller, strand));
+  const [first, ...others] = still.tracks.map((decoded) => writeTrack(controller, decoded));
   return {
     dotHopSnapshot: 1,
     controller: controller.name,
@@ -141,7 +146,7 @@ export function writeSnapshot(
     on: tables.terms.filter((term) => isOn(term, still.words)).map(({ text }) => text),
     ...first!,
     changed: still.changed,
-    ...(still.pace !== whole && { pace: still.pace / whole, paceRest: still.paceRest }),
+    ...(still.pace !== gamePace && { pace: still.pace / gamePace, paceRest: still.paceRest }),
     ...(still.picks.length > 0 && { seed: still.seed, picks: pickedNames(controller, still.picks) }),
     ...(controller.cueVarieties.length > 0 && { told: toldNames(controller, still.picks) }),
     ...(others.length === 0
@@ -150,33 +155,33 @@ export function writeSnapshot(
   };
 }
 
-function writeStrand({ tables, states, compass }: Controller, strand: Strand): TrackSnapshot {
-  const state = states[strand.state]!;
-  const timeline = state.books[strand.book]![strand.direction]!;
-  const ended = (strand.marks & Mark.ended) !== 0;
-  const passed = ended ? 1 : strand.place / timeline.length;
-  const from = states[strand.from];
+function writeTrack({ tables, states, compass }: Controller, decoded: DecodedTrack): TrackSnapshot {
+  const state = states[decoded.state]!;
+  const timeline = state.flipbooks[decoded.flipbook]![decoded.direction]!;
+  const ended = (decoded.stateBits & StateBit.ended) !== 0;
+  const passed = ended ? 1 : decoded.place / timeline.length;
+  const from = states[decoded.from];
   return {
     state: state.name,
-    since: strand.entered / 1000,
-    shows: state.bookNames[strand.book]!,
-    book: strand.book,
+    since: decoded.entered / 1000,
+    shows: state.flipbookNames[decoded.flipbook]!,
+    book: decoded.flipbook,
     bridging: timeline.bridge,
-    ...(strand.backwards && { backwards: true }),
-    facing: compass.names[strand.direction]!,
-    toward: compass.names[strand.toward]!,
-    phase: strand.backwards ? 1 - passed : passed,
-    place: strand.place,
-    segment: strand.segment,
-    marks: markNames.filter((name) => (strand.marks & markBits[name]) !== 0),
-    remembered: strand.remembered.map((hop) => ({ hop, to: states[state.hops[hop]!.to]!.name })),
-    ...(strand.goal >= 0 && { routeTo: states[strand.goal]!.name }),
-    ...(strand.over !== undefined && { overAt: strand.over / 1000 }),
-    ...(strand.kept !== undefined && { keptUntil: strand.kept / 1000 }),
+    ...(decoded.backwards && { backwards: true }),
+    facing: compass.names[decoded.direction]!,
+    toward: compass.names[decoded.targetDirection]!,
+    phase: decoded.backwards ? 1 - passed : passed,
+    place: decoded.place,
+    segment: decoded.segment,
+    marks: markNames.filter((name) => (decoded.stateBits & markBits[name]) !== 0),
+    remembered: decoded.remembered.map((hop) => ({ hop, to: states[state.hops[hop]!.to]!.name })),
+    ...(decoded.goal >= 0 && { routeTo: states[decoded.goal]!.name }),
+    ...(decoded.over !== undefined && { overAt: decoded.over / 1000 }),
+    ...(decoded.kept !== undefined && { keptUntil: decoded.kept / 1000 }),
     last: {
       ...(from !== undefined && { from: from.name }),
-      rule: ruleNames[strand.rule]!,
-      used: tables.pulses.filter((pulse) => isOn(pulse, strand.used)).map(({ name }) => name),
+      rule: ruleNames[decoded.rule]!,
+      used: tables.pulses.filter((pulse) => isOn(pulse, decoded.used)).map(({ name }) => name),
     },
   };
 }
@@ -190,7 +195,7 @@ export function readSnapshot(
   controller: Controller,
   snapshot: PerformerSnapshot,
   adopt: boolean,
-): Standstill & { readonly unknown: readonly number[] } {
+): DecodedSnapshot & { readonly unknown: readonly number[] } {
   checkForm(snapshot);
   const version = versionOf(controller);
   if (!adopt && snapshot.version !== version) {
@@ -204,8 +209,8 @@ export function readSnapshot(
       timed(controller).map(({ name }) => name),
     );
   const { tables, tracks, layout } = controller;
-  const strands = tracks.map(({ name }, track) =>
-    readStrand(controller, track, track === 0 ? snapshot : own(snapshot.tracks ?? {}, name)),
+  const decodedTracks = tracks.map(({ name }, track) =>
+    readTrack(controller, track, track === 0 ? snapshot : own(snapshot.tracks ?? {}, name)),
   );
   const values = tables.regions.map((_, slot) => layout.first[layout.values + placeOf(slot)]!);
   const set = tables.firstBits.slice();
@@ -217,7 +222,7 @@ export function readSnapshot(
     } else placeValue(signal, value, values);
   }
   const shown = set.slice();
-  for (const { state } of strands)
+  for (const { state } of decodedTracks)
     controller.states[state]!.tagBits.forEach((bits, word) => (shown[word]! |= bits));
   return {
     unknown: tracks.flatMap(({ name, index }) => {
@@ -229,12 +234,12 @@ export function readSnapshot(
     words: wordsOf(controller, snapshot, shown),
     values,
     timers: timersOf(controller, snapshot, set),
-    strands,
+    tracks: decodedTracks,
     changed: snapshot.changed || adopt,
-    pace: Math.round((snapshot.pace ?? 1) * whole),
+    pace: Math.round((snapshot.pace ?? 1) * gamePace),
     paceRest: snapshot.paceRest ?? 0,
     seed: snapshot.seed ?? 1,
-    picks: [...pickedNow(controller, snapshot, strands), ...toldNow(controller, snapshot)],
+    picks: [...pickedNow(controller, snapshot, decodedTracks), ...toldNow(controller, snapshot)],
   };
 }
 
@@ -245,26 +250,41 @@ function stateOf({ states, tracks }: Controller, track: number, name: string | u
 }
 
 /** @param saved nothing for a track that the snapshot does not have: it rests then, if it is adopted */
-function readStrand(controller: Controller, track: number, saved: TrackSnapshot | undefined): Strand {
+function readTrack(controller: Controller, track: number, saved: TrackSnapshot | undefined): DecodedTrack {
   const { tables, states, compass, tracks } = controller;
   const known = stateOf(controller, track, saved?.state);
   const state = known ?? states[tracks[track]!.rest]!;
   if (saved === undefined)
     return {
-      ...{ state: state.index, entered: 0, book: 0, direction: compass.start, toward: compass.start },
-      ...{ place: 0, segment: 0, marks: 0, backwards: false, remembered: [], goal: -1, from: -1, rule: 0 },
+      ...{
+        state: state.index,
+        entered: 0,
+        flipbook: 0,
+        direction: compass.start,
+        targetDirection: compass.start,
+      },
+      ...{
+        place: 0,
+        segment: 0,
+        stateBits: 0,
+        backwards: false,
+        remembered: [],
+        goal: -1,
+        from: -1,
+        rule: 0,
+      },
       ...{ used: new Int32Array(tables.words), over: undefined, kept: undefined },
     };
   const direction = Math.max(0, compass.names.indexOf(saved.facing));
   const isMeant = (book: number): boolean =>
-    state.books[book]?.[0]!.bridge === saved.bridging && state.bookNames[book] === saved.shows;
+    state.flipbooks[book]?.[0]!.bridge === saved.bridging && state.flipbookNames[book] === saved.shows;
   const book = isMeant(saved.book)
     ? saved.book
     : Math.max(
         0,
-        state.books.findIndex((_, i) => isMeant(i)),
+        state.flipbooks.findIndex((_, i) => isMeant(i)),
       );
-  const forwards = state.books[book]![direction]!;
+  const forwards = state.flipbooks[book]![direction]!;
   const backwards = saved.backwards === true && forwards.reverse !== undefined;
   const timeline = backwards ? forwards.reverse! : forwards;
   const phase = backwards ? 1 - saved.phase : saved.phase;
@@ -281,13 +301,16 @@ function readStrand(controller: Controller, track: number, saved: TrackSnapshot 
   return {
     state: state.index,
     entered: microseconds(saved.since),
-    book,
+    flipbook: book,
     direction,
-    toward: Math.max(0, compass.names.indexOf(saved.toward)),
+    targetDirection: Math.max(0, compass.names.indexOf(saved.toward)),
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),
     backwards,
     segment: ended ? ends.length - 1 : isSame ? saved.segment : indexAt(ends, place),
-    marks: saved.marks.reduce((bits, name) => bits | (name === 'ended' && !ended ? 0 : markBits[name]), 0),
+    stateBits: saved.marks.reduce(
+      (bits, name) => bits | (name === 'ended' && !ended ? 0 : markBits[name]),
+      0,
+    ),
     remembered: saved.remembered.flatMap(({ hop, to }) =>
       states[state.hops[hop]?.to ?? -1]?.name === to && state.hops[hop]!.memory >= 0 ? [hop] : [],
     ),
@@ -321,7 +344,7 @@ function timed({
 }
 
 /** The instants of the timers. A pulse that is on expires in any case: one without an instant as if set just now. */
-function timersOf(controller: Controller, { timers, time }: PerformerSnapshot, set: Words): number[] {
+function timersOf(controller: Controller, { timers, time }: PerformerSnapshot, set: BitWords): number[] {
   const instants = new Array<number>(controller.tables.timers).fill(Infinity);
   for (const one of timed(controller)) {
     const { name, timer, bit, keep } = one;
@@ -341,13 +364,13 @@ function placeValue({ kind, slot, options }: Signal, value: SignalValue, values:
 }
 
 /** The words of the last decision: every term by name, and what no condition tests as it is now. */
-function wordsOf({ tables }: Controller, { on }: PerformerSnapshot, shown: Words): Words {
+function wordsOf({ tables }: Controller, { on }: PerformerSnapshot, shown: BitWords): BitWords {
   const words = shown.slice();
   const names = new Set(on);
   for (const term of tables.terms) putBit(words, term, names.has(term.text));
   return words;
 }
 
-function putBit(words: Words, { word, bit }: BitPlace, on: boolean): void {
+function putBit(words: BitWords, { word, bit }: BitPlace, on: boolean): void {
   words[word] = on ? words[word]! | bit : words[word]! & ~bit;
 }

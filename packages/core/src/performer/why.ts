@@ -1,12 +1,12 @@
 import type { State } from '../controller/controller.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import { ruleNames } from '../controller/rule.js';
 import { rankText } from '../controller/rank.js';
 import type { RuleName } from '../controller/rule.js';
 import { segmentNow, valueNamed } from '../engine/inspect.js';
 import { isOver, keptUntil } from '../engine/lengths.js';
-import { paceOf, whole } from '../engine/pace.js';
-import { Mark, catchUp, situationOf, strandAt, timelineOf } from '../engine/rows.js';
+import { paceOf, gamePace } from '../engine/pace.js';
+import { StateBit, catchUp, situationOf, trackRowAt, timelineOf } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 import { holds, isOn, readsPulse, termsOf } from '../signal/condition.js';
 import type { Condition, Term } from '../signal/condition.js';
@@ -134,18 +134,18 @@ export function whyOf(rows: Rows, at: number, track: number): Why {
   const { doubles, ints, controller } = rows;
   catchUp(rows, at);
   const { states, tracks, tables } = controller;
-  const strand = strandAt(rows, at, track);
+  const trackRow = trackRowAt(rows, at, track);
   const situation = situationOf(rows, at);
-  const timeline = timelineOf(rows, strand);
-  const segment = segmentNow(rows, at, strand);
+  const timeline = timelineOf(rows, trackRow);
+  const segment = segmentNow(rows, at, trackRow);
   const now = doubles[at + Row.now]!;
-  const entered = doubles[strand + Strand.entered]!;
-  const marks = ints[2 * strand + Strand.marks]!;
-  const last = ints[2 * strand + Strand.last]!;
-  const hopsRemembered = rememberedBy(rows, strand);
-  const used = usedBy(rows, strand);
+  const entered = doubles[trackRow + TrackRow.entered]!;
+  const marks = ints[2 * trackRow + TrackRow.stateBits]!;
+  const last = ints[2 * trackRow + TrackRow.lastSwitch]!;
+  const hopsRemembered = rememberedBy(rows, trackRow);
+  const used = usedBy(rows, trackRow);
   const { words } = situation;
-  const current = timeline.of;
+  const current = timeline.state;
 
   const condition = (index: number): WhyCondition | undefined => {
     if (index < 0) return undefined;
@@ -194,12 +194,12 @@ export function whyOf(rows: Rows, at: number, track: number): Why {
     return { to: states[to]!.name, if: condition(test), kept, remembered };
   };
 
-  const over = isOver(rows, at, strand, current);
+  const over = isOver(rows, at, trackRow, current);
   const stands = situation.holds(current.while);
-  const held = current.atLeast > 0 && now < keptUntil(rows, strand, current);
+  const held = current.atLeast > 0 && now < keptUntil(rows, trackRow, current);
   return {
     at: now / 1000,
-    pace: paceOf(rows, at) / whole,
+    pace: paceOf(rows, at) / gamePace,
     track: tracks[current.track]!.name,
     state: current.name,
     since: entered / 1000,
@@ -209,8 +209,8 @@ export function whyOf(rows: Rows, at: number, track: number): Why {
       used: tables.pulses.filter((pulse) => isOn(pulse, used)).map(({ name }) => name),
     },
     holding: stands && !over ? undefined : held ? 'atLeast' : stands ? undefined : leavesLater(current),
-    queued: (marks & Mark.queued) !== 0,
-    routeTo: states[ints[2 * strand + Strand.goal]!]?.name,
+    queued: (marks & StateBit.queued) !== 0,
+    routeTo: states[ints[2 * trackRow + TrackRow.goal]!]?.name,
     hops: current.hops.map(hopOf),
     states: tracks[current.track]!.order.map(stateOf),
   };

@@ -99,7 +99,7 @@ function differing({ name, cells, parts }: Sheet, pictureOf: PictureOf): PartFin
 /** The drawings of a sheet that states show by themselves, each with the name of a clip that has it. */
 function drawnBy(states: readonly State[], sheet: Sheet): Map<Cell, string> {
   const cells = new Map<Cell, string>();
-  for (const { poses, clip } of states.flatMap(({ books }) => books.flat()))
+  for (const { poses, clip } of states.flatMap(({ flipbooks }) => flipbooks.flat()))
     for (const { cell } of poses)
       if (cell.sheet === sheet.name && !cells.has(cell)) cells.set(cell, clip.name);
   return cells;

@@ -1,6 +1,6 @@
 import type { Performer } from '../performer/performer.js';
 import { boundsText, isWithin, whyText } from '../explain/index.js';
-import { whole } from '../engine/pace.js';
+import { gamePace } from '../engine/pace.js';
 import type { SignalValue } from '../signal/definition.js';
 import { entryOf } from './trace.js';
 import type { PathPoint, Sample, TraceEntry, TrackSample, TrailPoint } from './trace.js';
@@ -47,13 +47,13 @@ export class Recorder {
   private pacedNow(): Recorder['paced'] {
     const { pace, time } = this.performer;
     const rest = pace === 1 ? 0 : (this.performer.snapshot().paceRest ?? 0);
-    return { at: this.now, own: micros(time), pace: Math.round(pace * whole), rest };
+    return { at: this.now, own: micros(time), pace: Math.round(pace * gamePace), rest };
   }
 
   /** The instant of the rehearsal at which something happened in the latest step, from the same of the performer's own time. */
   private timeOf(ownMs: number): number {
     const { at, own, pace, rest } = this.paced;
-    const parts = (micros(ownMs) - own) * whole - rest;
+    const parts = (micros(ownMs) - own) * gamePace - rest;
     // While its time stands still, or runs slowly, what a step decides upon first happens when that step begins.
     return Math.max(this.stepped, parts <= 0 ? at : at + Math.ceil(parts / pace)) / 1000;
   }

@@ -12,7 +12,7 @@ import type { Judgement } from './judge.js';
 import { statesMeant } from './meant.js';
 import { Recorder, micros, sampling } from './recorder.js';
 import { Script, waitText } from './script.js';
-import type { Moment } from './script.js';
+import type { ScriptEvent } from './script.js';
 import type { Outcome, RehearsalResult } from './trace.js';
 
 /** A rehearsal without its file: what is done, and what is expected of it. */
@@ -108,7 +108,7 @@ function beginFrom(performer: Performer, snapshot: PerformerSnapshot): void {
 /** What came of a line that waits or expects something. */
 function ofMoment(
   controller: Controller,
-  { kind, index, line, since, at }: Moment,
+  { kind, index, line, since, at }: ScriptEvent,
   lasts: number,
   judged: (one: Expectation) => Judgement,
 ): Omit<Judged, 'index' | 'met'> {

@@ -25,7 +25,7 @@ interface Chain {
 }
 
 /** A wait that is over, or a line that expects something, at the instant that was. */
-export interface Moment {
+export interface ScriptEvent {
   readonly kind: 'waited' | 'gave up' | 'expects';
   readonly index: number;
   readonly line: ScriptLine;
@@ -50,7 +50,7 @@ export function waitText({ until }: ScriptLine): string {
 
 /** Plays the lines of a rehearsal, and whatever they have set going: ramps, held buttons, the body. */
 export class Script {
-  readonly moments: Moment[] = [];
+  readonly moments: ScriptEvent[] = [];
   private readonly chains: Chain[] = [];
   private readonly ramps = new Map<string, Ramp>();
   private readonly releases: { at: number; name: string }[] = [];
@@ -111,7 +111,7 @@ export class Script {
     }
   }
 
-  private note(kind: Moment['kind'], { since }: Chain, { index, line }: Chain['lines'][number]): void {
+  private note(kind: ScriptEvent['kind'], { since }: Chain, { index, line }: Chain['lines'][number]): void {
     this.moments.push({ kind, index, line, since, at: this.recorder.time });
   }
 

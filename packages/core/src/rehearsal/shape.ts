@@ -1,6 +1,6 @@
 import { any, fields, flag, list, map, number, one, text, texts, tuple } from '../shape/shape.js';
 import type { Shape } from '../shape/shape.js';
-import { fastest } from '../engine/pace.js';
+import { fastestPace } from '../engine/pace.js';
 import { buttonNames, quantityNames } from './body.js';
 
 /** The longest rehearsal, in milliseconds. */
@@ -54,7 +54,7 @@ const line = fields(
     cut: text(),
     route: text(),
     reset: one('true', true),
-    pace: number(`a number from 0 to ${fastest}`, { least: 0, most: fastest }),
+    pace: number(`a number from 0 to ${fastestPace}`, { least: 0, most: fastestPace }),
     every: some,
     times: number('a whole number from 2 to 1000', { least: 2, most: 1000, whole: true }),
     expect: fields('shown', 'what shows then: { state, direction, clip, cell }', {}, shownThen),

@@ -30,7 +30,7 @@ export interface PoseLayer {
 }
 
 /** Makes each pose once. */
-export class PoseBook {
+export class PoseCache {
   private readonly drawn = new Map<Cell, Pose>();
   private readonly flipped = new Map<Cell, Pose>();
 

@@ -1,12 +1,12 @@
 import type { ProblemList } from '../problem/problem.js';
 import { wordBits } from './condition.js';
-import type { BitPlace, Words } from './condition.js';
+import type { BitPlace, BitWords } from './condition.js';
 
 /** The most flags, pulses, tags that are asked for, and comparisons: of each so many. */
 const mostBits = 1000;
 
 /** So many words with some bits on. */
-export function bitsOf(count: number, places: Iterable<BitPlace>): Words {
+export function bitsOf(count: number, places: Iterable<BitPlace>): BitWords {
   const words = new Int32Array(count);
   for (const { word, bit } of places) words[word]! |= bit;
   return words;

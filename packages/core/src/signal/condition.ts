@@ -1,5 +1,5 @@
 /** Words of 32 bits, one bit for each term. What is read of them may begin anywhere in the array: see `at` below. */
-export type Words = Int32Array;
+export type BitWords = Int32Array;
 
 /** How many bits a word has. */
 export const wordBits = 32;
@@ -31,12 +31,12 @@ export type Condition =
   | { readonly op: 'and' | 'or'; readonly left: Condition; readonly right: Condition };
 
 /** Whether a bit is on. @param at where the words begin in the array */
-export function isOn({ word, bit }: BitPlace, words: Words, at = 0): boolean {
+export function isOn({ word, bit }: BitPlace, words: BitWords, at = 0): boolean {
   return (words[at + word]! & bit) !== 0;
 }
 
 /** Whether a condition holds for the words. @param at where the words begin in the array */
-export function holds(condition: Condition, words: Words, at = 0): boolean {
+export function holds(condition: Condition, words: BitWords, at = 0): boolean {
   switch (condition.op) {
     case 'constant':
       return condition.value;
@@ -59,7 +59,7 @@ export function holds(condition: Condition, words: Words, at = 0): boolean {
  * @param into gains the bits of these pulses
  * @returns whether there is any; false when the condition is false or no pulse supports it
  */
-export function addPulsesRead(condition: Condition, words: Words, at: number, into: Words): boolean {
+export function addPulsesRead(condition: Condition, words: BitWords, at: number, into: BitWords): boolean {
   if (!holds(condition, words, at)) return false;
   switch (condition.op) {
     case 'term': {
@@ -79,7 +79,7 @@ export function addPulsesRead(condition: Condition, words: Words, at: number, in
 }
 
 /** Whether a condition is true with the help of a pulse. */
-export function readsPulse(condition: Condition, words: Words, at = 0): boolean {
+export function readsPulse(condition: Condition, words: BitWords, at = 0): boolean {
   if (!holds(condition, words, at)) return false;
   switch (condition.op) {
     case 'term':

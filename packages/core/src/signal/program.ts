@@ -1,4 +1,4 @@
-import type { Words } from './condition.js';
+import type { BitWords } from './condition.js';
 
 /**
  * A numeric expression as instructions for a small stack machine.
@@ -86,7 +86,7 @@ export function runProgram(
   program: Program,
   numbers: Float64Array,
   base: number,
-  words: Words,
+  words: BitWords,
   at: number,
 ): void {
   const { code, constants } = program;
@@ -143,7 +143,13 @@ export function runProgram(
 }
 
 /** The value of a program, for whoever asks now and then. */
-export function valueOf(program: Program, numbers: Float64Array, base: number, words: Words, at = 0): number {
+export function valueOf(
+  program: Program,
+  numbers: Float64Array,
+  base: number,
+  words: BitWords,
+  at = 0,
+): number {
   runProgram(program, numbers, base, words, at);
   return stack[0]!;
 }

@@ -1,4 +1,4 @@
-import type { BitPlace, Words } from './condition.js';
+import type { BitPlace, BitWords } from './condition.js';
 
 /**
  * The line of one number cut where any term could change: within a region nothing does. Region `i` holds the
@@ -17,7 +17,7 @@ export interface Regions {
   /** The bits that a region turns on, in the same order. */
   readonly put: readonly number[];
   /** The direction a region turns the character to, or -1 where it keeps facing as it does. */
-  readonly toward: readonly number[];
+  readonly targetDirections: readonly number[];
   /** Whether other terms must be computed anew whenever this number changes at all. */
   readonly joint: boolean;
 }
@@ -77,7 +77,7 @@ export class RegionBuilder {
       words,
       keep: regions.flatMap(({ keep }) => keep),
       put: regions.flatMap(({ put }) => put),
-      toward: regions.map(({ toward }) => toward),
+      targetDirections: regions.map(({ toward }) => toward),
       joint: this.joint,
     };
   }
@@ -117,7 +117,7 @@ export function regionOf({ bounds }: Regions, value: number): number {
 }
 
 /** Turns the bits of a region on and off. @param at where the words begin in the array */
-export function applyRegion({ words, keep, put }: Regions, region: number, to: Words, at: number): void {
+export function applyRegion({ words, keep, put }: Regions, region: number, to: BitWords, at: number): void {
   const count = words.length;
   for (let i = 0, j = region * count; i < count; i++, j++) {
     const word = at + words[i]!;
@@ -126,9 +126,9 @@ export function applyRegion({ words, keep, put }: Regions, region: number, to: W
 }
 
 /** Whether a region would leave the bits and the direction as they are. @param at where the words begin in the array */
-export function isSame(regions: Regions, region: number, now: Words, at: number, toward: number): boolean {
+export function isSame(regions: Regions, region: number, now: BitWords, at: number, toward: number): boolean {
   const { words, keep, put } = regions;
-  const turn = regions.toward[region]!;
+  const turn = regions.targetDirections[region]!;
   if (turn >= 0 && turn !== toward) return false;
   const count = words.length;
   for (let i = 0, j = region * count; i < count; i++, j++) {

@@ -1,4 +1,4 @@
-import type { BitPlace, Condition, Term, Words } from './condition.js';
+import type { BitPlace, Condition, Term, BitWords } from './condition.js';
 import type { Signal } from './definition.js';
 import type { Program } from './program.js';
 import type { Regions } from './regions.js';
@@ -45,18 +45,18 @@ export interface SignalTables {
   /** How many words of bits there are, at least one. */
   readonly words: number;
   /** The bits that are computed: comparisons, bands, lasting flags. All others are set by the game or follow from what shows. */
-  readonly computedBits: Words;
+  readonly computedBits: BitWords;
   readonly terms: readonly Term[];
   /** One entry a number slot. */
   readonly regions: readonly Regions[];
   readonly computed: readonly ComputedTerm[];
   readonly pulses: readonly Signal[];
   /** The bits of all pulses. */
-  readonly pulseBits: Words;
+  readonly pulseBits: BitWords;
   /** How many instants of pulses and lasting flags are kept. */
   readonly timers: number;
   /** Flags as they are at the very first. */
-  readonly firstBits: Words;
+  readonly firstBits: BitWords;
 }
 
 /** Whether a term's bit is computed from signals. */

@@ -1,5 +1,5 @@
 import { Row } from '../controller/layout.js';
-import { pass, until } from '../engine/pass.js';
+import { pass, passUntil } from '../engine/pass.js';
 import { Attention } from '../engine/rows.js';
 import type { Crowd, Rows } from '../engine/rows.js';
 import { IntList, Wheel } from './wheel.js';
@@ -68,7 +68,7 @@ export class TroupeCrowd implements Crowd {
     const at = (index & (blockSize - 1)) * this.size;
     // It may have been told something and removed after that.
     if ((rows.ints[2 * at + Row.attention]! & Attention.member) === 0) return;
-    until[0] = this.until[0]!;
+    passUntil[0] = this.until[0]!;
     try {
       pass(rows, at);
     } catch (error) {

@@ -1,9 +1,9 @@
 import type { Controller } from '../controller/controller.js';
-import { Row, Strand } from '../controller/layout.js';
+import { Row, TrackRow } from '../controller/layout.js';
 import type { Names, Settable } from '../controller/names.js';
 import { Reports } from '../controller/reports.js';
 import { findFirstStates } from '../engine/begin.js';
-import { hearPulse } from '../engine/hear.js';
+import { writePulse } from '../engine/write-signals.js';
 import { poseOf, segmentNow } from '../engine/inspect.js';
 import { Attention, Rows, catchUp, timelineOf } from '../engine/rows.js';
 import { Performer } from '../performer/performer.js';
@@ -112,8 +112,8 @@ export class Troupe<N extends Names = Names> {
     const now = this.crowd.clock[0]!;
     ints[2 * at + Row.attention]! |= Attention.member;
     doubles[at + Row.now] = doubles[at + Row.due] = now;
-    for (let strand = at + Row.strands; strand < at + rows.strandsEnd; strand += rows.strandSize)
-      doubles[strand + Strand.marked] = doubles[strand + Strand.entered] = now;
+    for (let trackRow = at + Row.trackRows; trackRow < at + rows.trackRowsEnd; trackRow += rows.trackRowSize)
+      doubles[trackRow + TrackRow.positionTime] = doubles[trackRow + TrackRow.entered] = now;
     this.isMember[index] = 1;
     this.end = Math.max(this.end, index + 1);
     this.count++;
@@ -197,7 +197,7 @@ export class Troupe<N extends Names = Names> {
   pulse(which: number | MemberRange, signal: N['pulses'] | Signal<never>): void {
     const one = this.signal(signal);
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
-    this.each(which, (rows, at) => hearPulse(rows, at, one));
+    this.each(which, (rows, at) => writePulse(rows, at, one));
   }
 
   /**
@@ -241,9 +241,9 @@ export class Troupe<N extends Names = Names> {
       const rows = blocks[index >> blockBits]!;
       const at = (index & (blockSize - 1)) * size;
       catchUp(rows, at);
-      const strand = at + Row.strands;
-      const numbers = drawings.of(timelineOf(rows, strand));
-      const place = 3 * segmentNow(rows, at, strand);
+      const trackRow = at + Row.trackRows;
+      const numbers = drawings.of(timelineOf(rows, trackRow));
+      const place = 3 * segmentNow(rows, at, trackRow);
       cell[i] = numbers[place]!;
       image[i] = numbers[place + 1]!;
       mirrored[i] = numbers[place + 2]!;

@@ -44,7 +44,7 @@ export function compileWorn(definition: ControllerDefinition, options?: CompileO
 }
 
 function compiled(
-  { definition, sheets, clips, pages, compass }: CompiledParts,
+  { definition, sheets, clips, flipbooks, compass }: CompiledParts,
   problems: ProblemList,
 ): Wardrobe | undefined {
   const { wardrobe, palettes: defined = {} } = definition;
@@ -56,7 +56,7 @@ function compiled(
   if (wardrobe === undefined) return undefined;
   const named = new Map<string, ReadonlySet<Clip>>();
   for (const [name, clip] of clips) named.set(name, new Set(clip && [clip]));
-  for (const [name, each] of pages) named.set(name, new Set(each.map(({ clip }) => clip)));
+  for (const [name, each] of flipbooks) named.set(name, new Set(each.map(({ clip }) => clip)));
   // Those of clips with a fault count too: what is worn over them is not at fault.
   const [firstSheet = ''] = sheets.keys();
   const bodySheets = [...clips].flatMap(([name, clip]) =>
@@ -71,7 +71,7 @@ function compiled(
     bodySheets: new Set(bodySheets),
     places: { states: namesIn(definition), directions: compass.names, clips: named },
     firstCell: (shows, direction) =>
-      pages.get(shows)?.[compass.names.indexOf(direction)]?.clip.cells[0] ?? clips.get(shows)?.cells[0],
+      flipbooks.get(shows)?.[compass.names.indexOf(direction)]?.clip.cells[0] ?? clips.get(shows)?.cells[0],
     of: wardrobeOf,
     problems,
   });

@@ -103,11 +103,11 @@ export class MadeOutfit implements Outfit {
     const kept = keptAt(this.kept, timeline, segment);
     return (kept.pose ??= this.dress(
       timeline.poses[segment]!,
-      shownBy(controller, timeline, segment, [timeline.of.name]),
+      shownBy(controller, timeline, segment, [timeline.state.name]),
     ));
   }
 
-  figureAt(controller: Controller, figure: Pose, { timelines, segments, lead }: ShownTracks): Pose {
+  composedAt(controller: Controller, figure: Pose, { timelines, segments, lead }: ShownTracks): Pose {
     let { kept } = this;
     for (let track = 0; track < timelines.length; track++)
       kept = keptAt(kept, timelines[track]!, segments[track]!);
@@ -117,7 +117,7 @@ export class MadeOutfit implements Outfit {
         controller,
         timelines[lead]!,
         segments[lead]!,
-        timelines.map(({ of }) => of.name),
+        timelines.map(({ state: of }) => of.name),
       ),
     ));
   }

@@ -3,14 +3,14 @@ import {
   crispCanvas,
   drawPose,
   followEdits,
-  goOn,
+  continueAfterEdit,
   openCharacter,
   startLoop,
 } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import keeper from '../character/keeper.dothop.yaml';
-import { Body } from './body';
-import { Quay, view } from './quay';
+import { Body } from './body.js';
+import { Quay, view } from './quay.js';
 
 const character = await openCharacter(keeper);
 let { images } = character;
@@ -37,7 +37,7 @@ addEventListener('resize', fit);
 
 // Save the document, here or in the workbench: the game goes on with it, in the same state.
 followEdits(keeper, (next) => {
-  performer = goOn(performer, next.controller);
+  performer = continueAfterEdit(performer, next.controller);
   images = next.images;
 });
 

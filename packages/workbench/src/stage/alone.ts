@@ -1,6 +1,6 @@
 import type { ControllerDefinition, StateDefinition, TrackDefinition } from 'dot-hop';
 import { statesIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 
 /** One flipbook or one state, looked at by itself. */
 export interface Single {
@@ -9,7 +9,7 @@ export interface Single {
 }
 
 /** What a state shows and how, without what lets it in or leads on from it. */
-function bare({ definition, groups }: StatedState): StateDefinition {
+function bare({ definition, groups }: DocumentState): StateDefinition {
   const { shows, gaits, rate, scrub, turns, tags = [] } = definition;
   const said = groups.map((group) => group.definition);
   return {
@@ -61,7 +61,7 @@ export function alone(definition: ControllerDefinition, { kind, name }: Single):
   };
 }
 
-const statesOfBody = (definition: ControllerDefinition): StatedState[] =>
+const statesOfBody = (definition: ControllerDefinition): DocumentState[] =>
   statesIn(definition).filter(({ track }) => track === 'body');
 
 /** The flipbooks and states that can be looked at by themselves. */

@@ -1,6 +1,6 @@
 import { Performer } from 'dot-hop';
 import type { Controller } from 'dot-hop';
-import { goOn } from '@dot-hop/browser';
+import { continueAfterEdit } from '@dot-hop/browser';
 import { FeedingBody } from 'dot-hop/rehearsal';
 import type { BodyDefinition, ButtonName } from 'dot-hop/rehearsal';
 
@@ -56,7 +56,7 @@ export class LedCharacter {
 
   /** Goes on with an edited character, in the same state, at the same phase and place. */
   exchange(controller: Controller): void {
-    this.performer = goOn(this.performer, controller);
+    this.performer = continueAfterEdit(this.performer, controller);
     const before = this.body;
     this.body = this.bodyFor(controller);
     if (before === undefined || this.body === undefined) return;

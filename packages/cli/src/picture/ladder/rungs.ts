@@ -66,8 +66,8 @@ function drawFrames(
   const { compass } = controller;
   // Its part of what another track shows is drawn there.
   if (state.inStep >= 0 && !state.drawsOwn) return;
-  const { clip } = state.books[0]![compass.start]!;
-  const { mirrored } = state.books[0]![compass.start]!.poses[0]!;
+  const { clip } = state.flipbooks[0]![compass.start]!;
+  const { mirrored } = state.flipbooks[0]![compass.start]!.poses[0]!;
   const step = Math.max(1, clip.frames.length / 3);
   const picked = [0, 1, 2]
     .map((i) => Math.floor(i * step))

@@ -1,7 +1,7 @@
 import type { StateDefinition } from 'dot-hop';
 import { setState } from 'dot-hop/edit';
 import { stateIn, statesIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { Here } from '../../parts/Here.js';
@@ -37,7 +37,7 @@ function written(all: readonly Bridge[]): Bridges | undefined {
 const keyOf = ({ from, gait }: Bridge): string => (gait === undefined ? from : `${from} / ${gait}`);
 
 /** What is played in between, by the state that is left. */
-export function BridgeRows({ state }: { readonly state: StatedState }) {
+export function BridgeRows({ state }: { readonly state: DocumentState }) {
   const definition = useWorkbench((one) => one.definition);
   const { name, path, definition: said } = state;
   const rows = bridgesOf(said.bridges);

@@ -1,7 +1,7 @@
 import type { CarryRule, StateDefinition } from 'dot-hop';
 import { setState } from 'dot-hop/edit';
 import { stateIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { Here } from '../../parts/Here.js';
@@ -21,7 +21,7 @@ type ByState = Readonly<Record<string, CarryRule>>;
 const byState = (carry: Carry): ByState => (typeof carry === 'object' ? carry : {});
 
 /** What is kept of a clip's place when a state is entered: from whichever state, or from each in its own way. */
-export function Carries({ state }: { readonly state: StatedState }) {
+export function Carries({ state }: { readonly state: DocumentState }) {
   const definition = useWorkbench((one) => one.definition);
   const { name, path, definition: said } = state;
   const rows = Object.entries(byState(said.carry));

@@ -1,7 +1,7 @@
 import type { HopDefinition } from 'dot-hop';
 import { setHop } from 'dot-hop/edit';
 import { stateIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { Choice, optionsOf } from '../../parts/ui.js';
 import { Instant } from './Instant.js';
@@ -10,7 +10,7 @@ import { othersOf } from './states.js';
 import { Way, Ways } from './Ways.js';
 
 /** The ways from a state to others: where to, at which instant, and on what condition. */
-export function Hops({ state }: { readonly state: StatedState }) {
+export function Hops({ state }: { readonly state: DocumentState }) {
   const definition = useWorkbench((one) => one.definition);
   const { name, path, definition: said } = state;
   const hops = said.hops ?? [];

@@ -1,6 +1,6 @@
 import type { ControllerDefinition, GaitsDefinition, StateDefinition, VarietyDefinition } from 'dot-hop';
 import { showsOf, stateIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import { Plus, Trash2 } from 'lucide-react';
 import { act, useWorkbench } from '../../character/store.js';
 import { Parts } from '../../parts/Parts.js';
@@ -29,7 +29,7 @@ export function Shows({
   state,
   definition,
 }: {
-  readonly state: StatedState;
+  readonly state: DocumentState;
   readonly definition: ControllerDefinition;
 }) {
   const { name, path, definition: said } = state;

@@ -1,7 +1,7 @@
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';
 import { showsOf, stateIn } from 'dot-hop/explain';
 import { freeName, groupState, groupsOf, setState } from 'dot-hop/edit';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import { Fragment, memo, useDeferredValue } from 'react';
 import { renameEverywhere } from '../../character/rehearsals.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
@@ -37,7 +37,7 @@ function setField<F extends keyof StateDefinition>(name: string, field: F, value
 }
 
 interface PanelProps {
-  readonly state: StatedState;
+  readonly state: DocumentState;
   readonly definition: ControllerDefinition;
 }
 

@@ -1,7 +1,7 @@
 import type { StateDefinition } from 'dot-hop';
 import { setState } from 'dot-hop/edit';
 import { stateIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
 import { Here } from '../../parts/Here.js';
@@ -24,7 +24,7 @@ function written(all: readonly (readonly [string, string | undefined])[]): State
 }
 
 /** Which other tracks show a state as well while it shows: the whole body does a blow that the arms begin. */
-export function Takes({ state }: { readonly state: StatedState }) {
+export function Takes({ state }: { readonly state: DocumentState }) {
   const tracks = useWorkbench((one) => one.definition.tracks);
   const { name, path, definition: said } = state;
   const others = ['body', ...Object.keys(tracks ?? {})].filter((track) => track !== state.track);

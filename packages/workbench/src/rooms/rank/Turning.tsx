@@ -1,12 +1,12 @@
 import { setState } from 'dot-hop/edit';
 import { stateIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import { act, useWorkbench } from '../../character/store.js';
 import { Here } from '../../parts/Here.js';
 import { Choice, NumberBox, optionsOf } from '../../parts/ui.js';
 
 /** What is played first when the character turns round in a state, and from how large a turn on. */
-export function Turning({ state }: { readonly state: StatedState }) {
+export function Turning({ state }: { readonly state: DocumentState }) {
   const definition = useWorkbench((one) => one.definition);
   const { name, path, definition: said } = state;
   if (definition.compass === undefined || said.facing === 'held') return null;

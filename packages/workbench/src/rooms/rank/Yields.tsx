@@ -1,7 +1,7 @@
 import type { YieldDefinition } from 'dot-hop';
 import { setState } from 'dot-hop/edit';
 import { stateIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import { act, useWorkbench } from '../../character/store.js';
 import { Choice } from '../../parts/ui.js';
 import { spansOf } from './instants.js';
@@ -9,7 +9,7 @@ import { othersOf } from './states.js';
 import { Way, Ways } from './Ways.js';
 
 /** To whom a state gives way before it has ended: to which states, during which span, and on what condition. */
-export function Yields({ state }: { readonly state: StatedState }) {
+export function Yields({ state }: { readonly state: DocumentState }) {
   const definition = useWorkbench((one) => one.definition);
   const { name, path, definition: said } = state;
   const others = othersOf(definition, state);

@@ -1,6 +1,6 @@
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';
 import { showsOf, statesIn } from 'dot-hop/explain';
-import type { StatedState } from 'dot-hop/explain';
+import type { DocumentState } from 'dot-hop/explain';
 import type { Holder } from '../../character/store.js';
 
 /** What lets a state in, in a word. */
@@ -19,14 +19,14 @@ export interface Rung {
   readonly name: string;
   readonly depth: number;
   readonly priority: number;
-  readonly state?: StatedState;
+  readonly state?: DocumentState;
 }
 
 /** What stands on one level of a track: a state, or a group with what is in it. */
 interface Level {
   readonly name: string;
   readonly priority: number;
-  readonly state?: StatedState;
+  readonly state?: DocumentState;
   readonly inside?: Level[];
 }
 
@@ -76,10 +76,10 @@ export function rungsOf(definition: ControllerDefinition): Rung[] {
 }
 
 /** The other states of the track that a state is in, by name. */
-export const othersOf = (definition: ControllerDefinition, { name, track }: StatedState): string[] =>
+export const othersOf = (definition: ControllerDefinition, { name, track }: DocumentState): string[] =>
   statesIn(definition)
     .filter((one) => one.track === track && one.name !== name)
     .map((one) => one.name);
 
 /** Where states stand beside one another, as text: only among those can one be moved. */
-export const besideOf = ({ path }: StatedState): string => path.slice(0, -1).join('.');
+export const besideOf = ({ path }: DocumentState): string => path.slice(0, -1).join('.');

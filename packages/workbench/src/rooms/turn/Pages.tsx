@@ -8,7 +8,7 @@ import { act, useWorkbench } from '../../character/store.js';
 import { rowKind } from './rows.js';
 import type { CellRow } from './rows.js';
 
-type Page = Controller['pages'] extends ReadonlyMap<string, readonly (infer P)[]> ? P : never;
+type Page = Controller['flipbooks'] extends ReadonlyMap<string, readonly (infer P)[]> ? P : never;
 
 /** What each flipbook shows in each direction: drawn for it, mirrored, or standing in. */
 export function Pages({
@@ -21,8 +21,8 @@ export function Pages({
   /** Is told of a picture that is pressed: its flipbook, and where its direction lies. */
   readonly onPick: (name: string, degrees: number) => void;
 }) {
-  if (controller === undefined || controller.pages.size === 0) return null;
-  const { compass, pages } = controller;
+  if (controller === undefined || controller.flipbooks.size === 0) return null;
+  const { compass, flipbooks } = controller;
   return (
     <section className="pages" aria-label="what shows in each direction">
       <h3>what shows in each direction</h3>
@@ -39,7 +39,7 @@ export function Pages({
             </tr>
           </thead>
           <tbody>
-            {[...pages].map(([name, all]) => (
+            {[...flipbooks].map(([name, all]) => (
               <tr key={name}>
                 <th scope="row">{name}</th>
                 {all.map((page, i) => (

@@ -15,7 +15,7 @@ export function TurnRoom() {
   const [picked, setPicked] = useState('');
   const [pointTo, setPointTo] = useState<{ readonly degrees: number } | undefined>();
   const { compass } = definition;
-  const names = [...(controller?.pages.keys() ?? [])];
+  const names = [...(controller?.flipbooks.keys() ?? [])];
   const shown = names.includes(picked) ? picked : (names[0] ?? '');
   const begin = (): void => {
     const vector = Object.entries(definition.signals ?? {}).find(([, one]) => 'vector' in one)?.[0];

@@ -5,7 +5,7 @@ import { all, not } from './solver.js';
 import { outranks } from './structure.js';
 
 /** What goes wrong between tracks: a state that takes another track and loses its own ground by it, or never lets go. */
-export class Takings extends Questions {
+export class TakeoverChecks extends Questions {
   check(): void {
     for (const taken of this.own) {
       if (taken.takenBy < 0) continue;
@@ -26,7 +26,7 @@ export class Takings extends Questions {
 
   /** Neither the state that has taken the track ends, nor is it outranked, nor does it let go. */
   private checkHeld(taker: State, taken: State): void {
-    const loops = taker.books.flat().some((timeline) => timeline.loops) || taker.scrub !== undefined;
+    const loops = taker.flipbooks.flat().some((timeline) => timeline.loops) || taker.scrub !== undefined;
     if (taker.ends && (!loops || taker.lasts !== undefined)) return;
     const here = this.showing(taker, taken);
     const can = (condition: Condition): boolean => this.wide.can(condition, here);

@@ -1,6 +1,6 @@
 import { Row } from '../controller/layout.js';
 import type { Signal } from '../signal/definition.js';
-import type { Words } from '../signal/condition.js';
+import type { BitWords } from '../signal/condition.js';
 import { Attention, stopWaiting } from './rows.js';
 import type { Rows } from './rows.js';
 
@@ -20,7 +20,7 @@ function wake(rows: Rows, at: number, what: Attention.decide | Attention.read): 
 }
 
 /** Sets a finite number. @param place where its value is kept, and behind it the two ends of its interval */
-export function hearNumber(rows: Rows, place: number, at: number, value: number): void {
+export function writeNumber(rows: Rows, place: number, at: number, value: number): void {
   const { doubles } = rows;
   const stays = value >= doubles[place + 1]! && value < doubles[place + 2]!;
   if (!stays && doubles[place] === value) return;
@@ -29,7 +29,7 @@ export function hearNumber(rows: Rows, place: number, at: number, value: number)
 }
 
 /** Sets a flag. */
-export function hearFlag(rows: Rows, at: number, { place, word, bit }: Signal, value: boolean): void {
+export function writeFlag(rows: Rows, at: number, { place, word, bit }: Signal, value: boolean): void {
   const { ints } = rows;
   const set = 2 * at + place;
   ints[set] = value ? ints[set]! | bit : ints[set]! & ~bit;
@@ -38,7 +38,7 @@ export function hearFlag(rows: Rows, at: number, { place, word, bit }: Signal, v
 }
 
 /** Makes a pulse happen at the present instant. */
-export function hearPulse(rows: Rows, at: number, { place, bit, timer, keep }: Signal): void {
+export function writePulse(rows: Rows, at: number, { place, bit, timer, keep }: Signal): void {
   stopWaiting(rows, at);
   rows.ints[2 * at + place]! |= bit;
   setTimer(rows, at, timer, keep);
@@ -65,7 +65,7 @@ export function expirePulses(rows: Rows, at: number): void {
 }
 
 /** Takes pulses that were used out of what is set. */
-export function usePulses(rows: Rows, at: number, used: Words): void {
+export function usePulses(rows: Rows, at: number, used: BitWords): void {
   const { doubles, ints, set, timers, wordCount, controller } = rows;
   for (let i = 0; i < wordCount; i++) ints[2 * at + set + i]! &= ~used[i]!;
   // The timer of pulses without `keep` is shared; it may run out for nothing.

@@ -1,13 +1,13 @@
 import type { Controller, State } from './controller.js';
 import type { ControllerDefinition } from './definition.js';
 import { statesIn } from './groups.js';
-import type { StatedState } from './groups.js';
+import type { DocumentState } from './groups.js';
 
 /** The states of each document by their places, found once. */
-const known = new WeakMap<ControllerDefinition, ReadonlyMap<string, StatedState>>();
+const known = new WeakMap<ControllerDefinition, ReadonlyMap<string, DocumentState>>();
 
 /** A state as it stands in its document; `undefined` for one that another track has taken, and where each clip is a state. */
-export function statedOf({ definition }: Controller, { path }: State): StatedState | undefined {
+export function documentStateOf({ definition }: Controller, { path }: State): DocumentState | undefined {
   let stated = known.get(definition);
   if (stated === undefined) {
     stated = new Map(statesIn(definition).map((one) => [one.path.join('.'), one]));

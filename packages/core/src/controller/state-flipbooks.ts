@@ -5,11 +5,11 @@ import { showsOf } from './looks.js';
 import type { Looks } from './looks.js';
 import type { StateNames } from './state-names.js';
 import type { StatesInput } from './state-input.js';
-import type { Book } from './timelines.js';
+import type { StateFlipbook } from './timelines.js';
 import { varietyOf } from './variety.js';
 
 /** Finds what states show: their flipbooks, those that are played in between, and what picks one of several. */
-export class StateBooks {
+export class StateFlipbooks {
   private varieties = 0;
 
   constructor(
@@ -24,37 +24,41 @@ export class StateBooks {
   }
 
   /** The flipbooks that show: the gaits from the slowest, those to pick from, or the only one. */
-  shown({ shows, gaits, inStep }: StateDefinition, path: DocumentPath): Book[] {
+  shown({ shows, gaits, inStep }: StateDefinition, path: DocumentPath): StateFlipbook[] {
     if (inStep !== undefined && shows === undefined) return [this.following()];
     if ((shows === undefined) === (gaits === undefined)) this.input.problems.add('shows-one', path);
     const at =
       shows === undefined ? ['gaits', 'shows'] : typeof shows === 'string' ? ['shows'] : ['shows', 'any'];
     return showsOf({ shows, gaits }).map((name, i) => ({
       name,
-      pages: this.input.books.pagesOf(name, [...path, ...at, ...(typeof shows === 'string' ? [] : [i])]),
+      drawings: this.input.flipbooks.drawingsOf(name, [
+        ...path,
+        ...at,
+        ...(typeof shows === 'string' ? [] : [i]),
+      ]),
       bridge: false,
     }));
   }
 
   /** What a state has for drawings that shows its part of what another track shows: it is asked for none of them. */
-  private following(): Book {
+  private following(): StateFlipbook {
     const { clips, compass } = this.input;
     const some = [...clips.values()].find((clip) => clip !== undefined);
-    if (some === undefined) return { name: '', pages: [], bridge: false };
+    if (some === undefined) return { name: '', drawings: [], bridge: false };
     const [cell] = some.cells;
     const clip = { ...some, name: '', frames: [cell!], order: [0], cells: [cell!], ends: [1e6] };
     const still = { ...clip, cues: [[]], spans: new Map<never, never>(), loopFrom: 0, stride: undefined };
     const page = { clip: still, mirrored: false, standsIn: false };
-    return { name: '', pages: compass.names.map((_, i) => ({ ...page, drawnFor: i })), bridge: false };
+    return { name: '', drawings: compass.names.map((_, i) => ({ ...page, drawnFor: i })), bridge: false };
   }
 
   /** A flipbook that variants put in place of another: that it is there was looked at before. */
-  variantBook(name: string, bridge: boolean): Book {
-    const { books } = this.input;
-    return { name, pages: books.has(name) ? books.pagesOf(name, []) : [], bridge };
+  variantFlipbook(name: string, bridge: boolean): StateFlipbook {
+    const { flipbooks } = this.input;
+    return { name, drawings: flipbooks.has(name) ? flipbooks.drawingsOf(name, []) : [], bridge };
   }
 
-  /** What is played first, by the state and the gait that are left: the slots of its books. */
+  /** What is played first, by the state and the gait that are left: the slots of its flipbooks. */
   bridges(
     track: number,
     { bridges = {} }: StateDefinition,
@@ -90,9 +94,11 @@ export class StateBooks {
 
   /** Adds a flipbook that is played in between. @returns its slot */
   private between(shows: string, looks: Looks, at: DocumentPath): number {
-    const pages = this.input.books.pagesOf(shows, at);
-    const books = looks.add([{ name: shows, pages, bridge: true }], (name) => this.variantBook(name, true));
-    const endless = books.flatMap((book) => book.pages).find(({ clip }) => clip.loopFrom >= 0);
+    const drawings = this.input.flipbooks.drawingsOf(shows, at);
+    const flipbooks = looks.add([{ name: shows, drawings, bridge: true }], (name) =>
+      this.variantFlipbook(name, true),
+    );
+    const endless = flipbooks.flatMap((flipbook) => flipbook.drawings).find(({ clip }) => clip.loopFrom >= 0);
     if (endless !== undefined) this.input.problems.add('bridge-endless', at, { clip: endless.clip.name });
     return looks.slots.length - 1;
   }

@@ -5,7 +5,7 @@ import type { Compass } from '../compass/compass.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 
 /** The drawing of one direction: a clip, mirrored or not. */
-export interface Page {
+export interface DirectionDrawing {
   readonly clip: Clip;
   readonly mirrored: boolean;
   /** The direction it is drawn for: another one where it is mirrored, or where the nearest drawing stands in. */
@@ -14,7 +14,7 @@ export interface Page {
   readonly standsIn: boolean;
 }
 
-interface BooksInput {
+interface FlipbooksInput {
   /** `undefined` for a clip that has problems of its own. */
   readonly clips: ReadonlyMap<string, Clip | undefined>;
   readonly flipbooks: ReadonlyMap<string, FlipbookDefinition>;
@@ -23,16 +23,16 @@ interface BooksInput {
 }
 
 /** What clips and flipbooks show in each direction of the compass. */
-export class Books {
+export class Flipbooks {
   /** By name; a clip is in it once it was asked for. Empty after a problem. */
-  readonly pages = new Map<string, readonly Page[]>();
+  readonly drawings = new Map<string, readonly DirectionDrawing[]>();
 
-  constructor(private readonly input: BooksInput) {
-    for (const [name, flipbook] of input.flipbooks) this.pages.set(name, this.flipbook(name, flipbook));
+  constructor(private readonly input: FlipbooksInput) {
+    for (const [name, flipbook] of input.flipbooks) this.drawings.set(name, this.flipbook(name, flipbook));
   }
 
   /** Whether there is a clip or flipbook of a name. */
-  has = (name: string): boolean => this.pages.has(name) || this.input.clips.has(name);
+  has = (name: string): boolean => this.drawings.has(name) || this.input.clips.has(name);
 
   /** The names of all clips and flipbooks. */
   get names(): string[] {
@@ -40,24 +40,24 @@ export class Books {
   }
 
   /** What a clip or flipbook shows in each direction; empty after a problem. */
-  pagesOf(shows: string, path: DocumentPath): readonly Page[] {
-    const known = this.pages.get(shows);
+  drawingsOf(shows: string, path: DocumentPath): readonly DirectionDrawing[] {
+    const known = this.drawings.get(shows);
     if (known !== undefined) return known;
     const { clips, compass, problems } = this.input;
     if (!clips.has(shows)) problems.add('clip-unknown', path, { name: shows, known: this.names });
     const clip = clips.get(shows);
     if (clip === undefined) return [];
-    const pages = compass.mirrorOf.map((from, i): Page => ({
+    const drawings = compass.mirrorOf.map((from, i): DirectionDrawing => ({
       clip,
       mirrored: from >= 0,
       drawnFor: from < 0 ? i : from,
       standsIn: false,
     }));
-    this.pages.set(shows, pages);
-    return pages;
+    this.drawings.set(shows, drawings);
+    return drawings;
   }
 
-  private flipbook(name: string, flipbook: FlipbookDefinition): Page[] {
+  private flipbook(name: string, flipbook: FlipbookDefinition): DirectionDrawing[] {
     const { clips, compass, problems } = this.input;
     const path = ['flipbooks', name];
     const drawn = compass.names.map((direction) => {
@@ -69,16 +69,18 @@ export class Books {
     for (const direction of Object.keys(flipbook))
       if (!compass.names.includes(direction))
         problems.add('direction-unknown', [...path, direction], { name: direction, known: compass.names });
-    const pages = compass.mirrorOf.map((from, i): Page | undefined => {
+    const drawings = compass.mirrorOf.map((from, i): DirectionDrawing | undefined => {
       const drawnFor = drawn[i] === undefined ? from : i;
       const clip = drawn[drawnFor];
       return clip && { clip, mirrored: drawnFor !== i, drawnFor, standsIn: false };
     });
-    const there = pages.flatMap((page, i) => (page === undefined ? [] : [i]));
+    const there = drawings.flatMap((drawing, i) => (drawing === undefined ? [] : [i]));
     const isNamed = compass.names.some((direction) => flipbook[direction] !== undefined);
     if (there.length === 0 && !isNamed) problems.add('flipbook-empty', path);
     if (there.length === 0) return [];
-    return pages.map((page, i) => page ?? { ...pages[nearest(compass, i, there)]!, standsIn: true });
+    return drawings.map(
+      (drawing, i) => drawing ?? { ...drawings[nearest(compass, i, there)]!, standsIn: true },
+    );
   }
 }
 

@@ -6,6 +6,6 @@ import type { Pose } from '../sheet/pose.js';
  *
  * @param shown what each track shows, in the order of `controller.tracks`
  */
-export function figureOf(controller: Controller, shown: readonly Pose[]): Pose {
-  return controller.figures.pose(shown);
+export function composePoses(controller: Controller, shown: readonly Pose[]): Pose {
+  return controller.composedPoses.pose(shown);
 }

@@ -9,19 +9,19 @@ export function inStepFrame(frame: number, lead: Clip, own: Clip): number {
 }
 
 /** A figure once it was put together, and those that begin with the same drawings. */
-interface Kept {
+interface PoseNode {
   pose: Pose | undefined;
-  readonly next: Map<Pose, Kept>;
+  readonly next: Map<Pose, PoseNode>;
 }
 
-const nothingKept = (): Kept => ({ pose: undefined, next: new Map() });
+const newNode = (): PoseNode => ({ pose: undefined, next: new Map() });
 
 /**
  * What several tracks show together: each part of the body's sheet from the drawing of the track that draws it. Where all
  * show the same drawing it is shown whole. A part with a joint hangs by it on the body's.
  */
-export class Figures {
-  private readonly kept = nothingKept();
+export class ComposedPoses {
+  private readonly kept = newNode();
   private readonly cells = new Map<Part, Map<Cell, Cell>>();
 
   /** @param draws for each track the parts it draws; what nobody draws is drawn as the first shows it */
@@ -35,7 +35,7 @@ export class Figures {
     let { kept } = this;
     for (const pose of shown) {
       let next = kept.next.get(pose);
-      if (next === undefined) kept.next.set(pose, (next = nothingKept()));
+      if (next === undefined) kept.next.set(pose, (next = newNode()));
       kept = next;
     }
     return (kept.pose ??= this.compose(shown));
