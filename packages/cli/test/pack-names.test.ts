@@ -8,6 +8,7 @@ import { loadCharacter } from '../src/character.js';
 import { pack as packCharacter } from 'dot-hop/pack';
 import { copyWick, runIn } from './command-line.js';
 import { drawn } from './drawn-pose.js';
+import { often } from '../../core/test/often.js';
 
 let folder: string;
 beforeEach(() => {
@@ -89,7 +90,7 @@ test('law: whatever clips are called, each keeps its drawings, times, cues and s
         }
       },
     ),
-    { numRuns: 25 },
+    { numRuns: often(25) },
   );
 });
 

@@ -4,6 +4,7 @@ import type { Bases, CharacterDocument } from 'dot-hop/document';
 import { changedData, changedText, changesOver } from 'dot-hop/edit';
 import type { Change } from 'dot-hop/edit';
 import { parse, stringify } from 'yaml';
+import { often } from './often.js';
 
 const mover = `dotHop: 1
 sheets: { body: { image: body.png, size: [64, 64], grid: { cell: [8, 8] }, parts: { legs: cut/legs.png } } }
@@ -231,7 +232,7 @@ test('a change of the whole is one of its own text: read again with its bases, i
         expect(parse(now)).toMatchObject({ from: 'b.json' });
       },
     ),
-    { numRuns: 300 },
+    { numRuns: often(300) },
   );
 });
 

@@ -8,6 +8,7 @@ import { compile } from './characters.js';
 import { examples, head, page } from './findings-page.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
+import { often } from './often.js';
 
 const checked = (text: string): readonly Finding[] =>
   checkController(compileDocument(readDocument(head + text, 'example.yaml'))).findings;
@@ -193,7 +194,7 @@ test('the check agrees with the runtime: what it says can never show is never se
         }
       }
     }),
-    { numRuns: 900 },
+    { numRuns: often(900) },
   );
   expect(said).toBeGreaterThan(20);
 }, 240_000);
@@ -221,7 +222,7 @@ test('a situation that the check shows is one: set so, the performer rests', () 
       seen++;
       expect(performer.state).toBe(parts.rest);
     }),
-    { numRuns: 1600 },
+    { numRuns: often(1600) },
   );
   expect(seen).toBeGreaterThan(20);
 }, 240_000);

@@ -4,6 +4,7 @@ import type { ControllerDefinition } from 'dot-hop';
 import { readDocument } from 'dot-hop/document';
 import { beginHistory, beside, changedData, changedText, drawFor, undoSays, undone } from 'dot-hop/edit';
 import { ferryman } from './ferryman.js';
+import { often } from './often.js';
 
 const after = (
   on: ControllerDefinition,
@@ -99,7 +100,7 @@ test('whatever is drawn for whichever direction, the character stays sound', () 
         if (page !== undefined) expect(page.clip.frames.map(({ index }) => index)).toEqual(cells);
       }
     }),
-    { numRuns: 200 },
+    { numRuns: often(200) },
   );
 });
 

@@ -23,6 +23,7 @@ import type { ConditionTree, Edit } from 'dot-hop/edit';
 import { describeController, statesIn } from 'dot-hop/explain';
 import { parseExpression } from '../src/signal/expression.js';
 import { ferryman } from './ferryman.js';
+import { often } from './often.js';
 
 const made = (edit: Edit, on: ControllerDefinition = ferryman): ControllerDefinition =>
   changedData(on, edit.changes);
@@ -77,7 +78,7 @@ describe('ranks', () => {
           expect(after).toEqual([...before.slice(0, to), name, ...before.slice(to)]);
         },
       ),
-      { numRuns: 200 },
+      { numRuns: often(200) },
     );
   });
 
@@ -232,7 +233,7 @@ describe('conditions', () => {
       fc.property(tree, (one) => {
         expect(conditionTree(conditionText(one))).toEqual(flat(one));
       }),
-      { numRuns: 500 },
+      { numRuns: often(500) },
     );
   });
 });

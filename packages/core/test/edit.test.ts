@@ -6,6 +6,7 @@ import { changedData, changedText } from 'dot-hop/edit';
 import type { Change } from 'dot-hop/edit';
 import { parse } from 'yaml';
 import { pathsOf } from './paths.js';
+import { often } from './often.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 const read = (file: string): string => readFileSync(path.join(root, 'demo', file), 'utf8');
@@ -172,7 +173,7 @@ test('law: the tree has the value and nothing else is changed, in the tree or in
       Reflect.deleteProperty(wanted.clips![clip]!, name);
       expect(parse(changedText(now, [{ op: 'remove', path: ['clips', clip, name] }]))).toEqual(wanted);
     }),
-    { numRuns: 40 },
+    { numRuns: often(40) },
   );
 });
 
@@ -206,7 +207,7 @@ test('law: any change of any place of a document comes to the same as in plain d
       const lines = changed(text, now);
       if (change.op === 'set') expect(lines.gone.filter((line) => /^\s*#/.test(line)).length).toBeLessThan(8);
     }),
-    { numRuns: 150 },
+    { numRuns: often(150) },
   );
 });
 
@@ -236,7 +237,7 @@ test('law: many changes at once come to the same as one after the other', () => 
       const each = changes.reduce((text, change) => changedText(text, [change]), wick);
       expect(changedText(wick, changes)).toBe(each);
     }),
-    { numRuns: 6 },
+    { numRuns: often(6) },
   );
 });
 

@@ -5,6 +5,7 @@ import { compile, lastTold, shownBy, stepTold } from './characters.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import type { Scene } from './stories.js';
+import { often } from './often.js';
 
 /** Everything a performer tells over some scenes: reports with their instants, and what shows after each wait. */
 function play(performer: Performer, story: readonly Scene[], split: (wait: number) => number[]): string[] {
@@ -23,7 +24,7 @@ function play(performer: Performer, story: readonly Scene[], split: (wait: numbe
   return told;
 }
 
-const runs = { numRuns: 2000 };
+const runs = { numRuns: often(400) };
 
 describe('laws of time', () => {
   test('the splitting law: any split of the same time tells the same', () => {
@@ -58,7 +59,7 @@ describe('laws of time', () => {
         ]);
         expect(ticks).toEqual(whole);
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 
@@ -153,7 +154,7 @@ describe('laws of time', () => {
         }
         if (story.some(([wait]) => wait > 0)) expect(cues).toBe(entered);
       }),
-      { numRuns: 150 },
+      { numRuns: often(150) },
     );
   });
 
@@ -166,7 +167,7 @@ describe('laws of time', () => {
         play(new Performer(controller), bearable(controller, other), (wait) => [wait]);
         expect(play(new Performer(controller), scenes, (wait) => [wait])).toEqual(alone);
       }),
-      { numRuns: 300 },
+      { numRuns: often(300) },
     );
   });
 });

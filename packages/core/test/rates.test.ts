@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { Performer } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import { compile } from './characters.js';
+import { often } from './often.js';
 
 type Parts = Parameters<typeof compile>[0];
 
@@ -95,6 +96,6 @@ test('a rate that nothing is told of is never below 0, whatever the numbers', ()
         expect(below && !isTold).toBe(false);
       }
     }),
-    { numRuns: 300 },
+    { numRuns: often(300) },
   );
 });

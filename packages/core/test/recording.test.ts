@@ -7,6 +7,7 @@ import { controller as ferryman } from './ferryman.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import type { Parts } from './reference-signals.js';
+import { often } from './often.js';
 
 /** What a performer reported, without what was set. */
 const reported = (trace: readonly TraceEntry[]): string[] =>
@@ -65,7 +66,7 @@ test('a recording played as a rehearsal passes the same again, wherever it begin
         if (!String(error).includes('without taking any time')) throw error;
       }
     }),
-    { numRuns: 300 },
+    { numRuns: often(300) },
   );
   expect(compared).toBeGreaterThan(500);
 }, 240_000);
@@ -241,7 +242,7 @@ describe('a rehearsal is made shorter', () => {
         expect(length).toBeLessThanOrEqual(before);
         if (length < before) rounded++;
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
     expect(rounded).toBeGreaterThan(20);
   });

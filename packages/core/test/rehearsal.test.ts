@@ -1,6 +1,7 @@
 import type { RehearsalScript } from 'dot-hop/rehearsal';
 import fc from 'fast-check';
 import { run, told } from './ferryman.js';
+import { often } from './often.js';
 
 describe('lines of a script', () => {
   test('a ramp changes a number evenly and ends on it exactly', () => {
@@ -169,7 +170,7 @@ describe('steps of a game', () => {
         expect(judged.trace).toEqual(run(plain).trace);
         for (const { met, why } of judged.outcomes) expect([met, typeof why]).toEqual([false, 'string']);
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 });

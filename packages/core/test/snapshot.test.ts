@@ -6,6 +6,7 @@ import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import type { Scene } from './stories.js';
 import type { Parts } from './reference-signals.js';
+import { often } from './often.js';
 
 const throughJson = (snapshot: PerformerSnapshot): PerformerSnapshot =>
   JSON.parse(JSON.stringify(snapshot)) as PerformerSnapshot;
@@ -74,7 +75,7 @@ describe('snapshots', () => {
           }
         }
       }),
-      { numRuns: 400 },
+      { numRuns: often(400) },
     );
   });
 
@@ -244,7 +245,7 @@ describe('a copy for going back to', () => {
           expect(String(error)).toContain('without taking any time');
         }
       }),
-      { numRuns: 150 },
+      { numRuns: often(150) },
     );
   });
 

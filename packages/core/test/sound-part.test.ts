@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { DocumentError, readDocument, readSoundPart } from 'dot-hop/document';
 import { changedData } from 'dot-hop/edit';
 import { pathsOf } from './paths.js';
+import { often } from './often.js';
 
 const wick = readFileSync(new URL('../../../demo/wick.dothop.yaml', import.meta.url), 'utf8');
 const whole = readDocument(wick).definition;
@@ -61,6 +62,6 @@ test('law: whatever value is exchanged for another, what is left has the right s
       expect(readDocument(JSON.stringify(definition), 'wick.json').definition).toEqual(definition);
       if (problems.length === 0) expect(definition).toEqual(JSON.parse(JSON.stringify(damaged)));
     }),
-    { numRuns: 300 },
+    { numRuns: often(300) },
   );
 });

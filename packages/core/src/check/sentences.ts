@@ -115,7 +115,7 @@ export const findings = {
     severity: 'warning',
     title: 'a direction without a drawing',
     say: (v) =>
-      `"${v.book}" has no drawing for ${list(v.directions)}, and no mirror image: the nearest stands in; draw it, or name a mirror`,
+      `"${v.flipbook}" has no drawing for ${list(v.directions)}, and no mirror image: the nearest stands in; draw it, or name a mirror`,
   },
   'frame-short': {
     severity: 'note',

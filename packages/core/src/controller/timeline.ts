@@ -272,13 +272,11 @@ function quietBorders(timeline: Borders): number[] {
 }
 
 /** The poses of segments, drawn or mirrored; the same list each time. */
-export function posesOf(segments: Segments, mirrored: boolean, flipbook: PoseCache): readonly Pose[] {
+export function posesOf(segments: Segments, mirrored: boolean, cache: PoseCache): readonly Pose[] {
   const { clip, ends, poses } = segments;
   // A segment shows the cell of the showing in which it ends.
   const make = (): Pose[] =>
-    ends.map((end) =>
-      flipbook.pose(clip.cells[indexAt(clip.ends, end / Units.perMicrosecond - 1)]!, mirrored),
-    );
+    ends.map((end) => cache.pose(clip.cells[indexAt(clip.ends, end / Units.perMicrosecond - 1)]!, mirrored));
   return mirrored ? (poses.mirrored ??= make()) : (poses.drawn ??= make());
 }
 

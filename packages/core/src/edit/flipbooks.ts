@@ -25,8 +25,8 @@ export function drawFor(
   const says = `${shown} to the ${direction}`;
   const split = definition.flipbooks?.[shown] === undefined ? asFlipbook(definition, shown, first) : [];
   const now = changedData(definition, split);
-  const book = now.flipbooks?.[shown] ?? {};
-  const [sample] = [book[direction], ...Object.values(book)].filter((name) => name !== undefined);
+  const flipbook = now.flipbooks?.[shown] ?? {};
+  const [sample] = [flipbook[direction], ...Object.values(flipbook)].filter((name) => name !== undefined);
   const like = sample === undefined ? undefined : now.clips[sample];
   const name = freeName(`${shown}-${direction}`, now.clips);
   const timed = like && timedLike(like, cells.length);
@@ -87,9 +87,9 @@ const said = <T extends object>(fields: T): T =>
 function asFlipbook({ clips, flipbooks = {} }: ControllerDefinition, clip: string, first: string): Change[] {
   const name = freeName(`${clip}-${first}`, clips);
   // What another flipbook shows is a clip.
-  const inOthers = Object.entries(flipbooks).flatMap(([book, all]) =>
+  const inOthers = Object.entries(flipbooks).flatMap(([flipbook, all]) =>
     Object.entries(all).flatMap(([direction, one]): Change[] =>
-      one === clip ? [{ op: 'set', path: ['flipbooks', book, direction], value: name }] : [],
+      one === clip ? [{ op: 'set', path: ['flipbooks', flipbook, direction], value: name }] : [],
     ),
   );
   return [

@@ -58,9 +58,9 @@ export function namesIn(definition: ControllerDefinition): NameSite[] {
     visit('cue', ['cues', name], 'key');
     any.forEach((_, i) => visit('cue', ['cues', name, 'any', i]));
   }
-  for (const [name, book] of Object.entries(definition.flipbooks ?? {})) {
+  for (const [name, flipbook] of Object.entries(definition.flipbooks ?? {})) {
     visit('clip', ['flipbooks', name], 'key');
-    for (const direction of keysOf(book)) visit('clip', ['flipbooks', name, direction]);
+    for (const direction of keysOf(flipbook)) visit('clip', ['flipbooks', name, direction]);
   }
   visitVector(definition.compass?.by, ['compass', 'by'], visit);
   for (const name of keysOf(definition.signals)) visit('signal', ['signals', name], 'key');

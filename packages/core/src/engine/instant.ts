@@ -137,8 +137,8 @@ function crossBridge(rows: Rows, at: number, trackRow: number): void {
   const timeline = timelineOf(rows, trackRow);
   const { state: state } = timeline;
   doubles[trackRow + TrackRow.position]! -= timeline.length;
-  const book = flipbookOf(rows, at, state.slots[0]!);
-  ints[2 * trackRow + TrackRow.timeline] = state.flipbooks[book]![timeline.direction]!.number;
+  const flipbook = flipbookOf(rows, at, state.slots[0]!);
+  ints[2 * trackRow + TrackRow.timeline] = state.flipbooks[flipbook]![timeline.direction]!.number;
   ints[2 * trackRow + TrackRow.segment] = 0;
   pickWay(rows, at, trackRow);
   readRate(rows, at, trackRow);

@@ -150,23 +150,23 @@ export function readRate(rows: Rows, at: number, trackRow: number, mayTurn = tru
   }
 }
 
-/** The book that shows of those in one place: the gait and the variants for the signals as they are. */
+/** The flipbook that shows of those in one place: the gait and the variants for the signals as they are. */
 export function flipbookOf(rows: Rows, at: number, { first, axes }: Slot): number {
   const { ints } = rows;
   const words = 2 * at + rows.words;
-  let book = first;
+  let flipbook = first;
   for (const { conditions, isRising, step, pick } of axes) {
     if (pick >= 0) {
-      book += Math.max(0, ints[2 * at + rows.picks + 1 + pick]!);
+      flipbook += Math.max(0, ints[2 * at + rows.picks + 1 + pick]!);
       continue;
     }
     let count = 0;
     while (count < conditions.length && holds(conditions[count]!, ints, words) === isRising) count++;
     // Of variants it is the one that was found, after what shows without any.
-    if (isRising) book += count * step;
-    else if (count < conditions.length) book += (count + 1) * step;
+    if (isRising) flipbook += count * step;
+    else if (count < conditions.length) flipbook += (count + 1) * step;
   }
-  return book;
+  return flipbook;
 }
 
 /**

@@ -101,8 +101,8 @@ export function enter(rows: Rows, at: number, trackRow: number, decision: number
   // Nothing is bridged out of a bridge.
   const bridge = before.bridge ? undefined : state.bridges[from.index]?.[before.flipbook % from.gaitCount];
   if (state.variety !== undefined) pickNext(rows, at, state.variety);
-  const book = flipbookOf(rows, at, state.slots[bridge ?? 0]!);
-  ints[2 * trackRow + TrackRow.timeline] = state.flipbooks[book]![direction]!.number;
+  const flipbook = flipbookOf(rows, at, state.slots[bridge ?? 0]!);
+  ints[2 * trackRow + TrackRow.timeline] = state.flipbooks[flipbook]![direction]!.number;
   const begins = takePlace(rows, at, trackRow, left, carry);
   // Its tags, the pulses that were used and the numbers it reads may change what holds.
   if (state.reads.length > 0 || ((rows.asksAnything || hasPulse || rows.trackCount > 1) && differs(rows, at)))

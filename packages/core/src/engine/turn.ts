@@ -126,16 +126,16 @@ export function changeFlipbook(rows: Rows, at: number, trackRow: number): boolea
   const { state: state } = timeline;
   const slot = state.slots[state.slotOf[timeline.flipbook]!]!;
   if (slot.axes.length === 0) return false;
-  const book = flipbookOf(rows, at, slot);
-  if (book === timeline.flipbook) return false;
+  const flipbook = flipbookOf(rows, at, slot);
+  if (flipbook === timeline.flipbook) return false;
   const names = rows.controller.reportNames;
-  const [before, after] = [state.flipbookNames[timeline.flipbook]!, state.flipbookNames[book]!];
+  const [before, after] = [state.flipbookNames[timeline.flipbook]!, state.flipbookNames[flipbook]!];
   if (before === after) {
-    const same = state.flipbooks[book]![timeline.direction]!;
+    const same = state.flipbooks[flipbook]![timeline.direction]!;
     rows.ints[2 * trackRow + TrackRow.timeline] = (timeline.isBackwards ? same.reverse! : same).number;
     return false;
   }
   report(rows, at, state.track, 3, names.bookIndex(before), names.bookIndex(after), 0);
-  changeTimeline(rows, at, trackRow, state.flipbooks[book]![timeline.direction]!);
+  changeTimeline(rows, at, trackRow, state.flipbooks[flipbook]![timeline.direction]!);
   return true;
 }

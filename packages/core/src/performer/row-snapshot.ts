@@ -73,12 +73,12 @@ function decodedTrackOf(rows: Rows, at: number, track: number): DecodedTrack {
   const trackRow = trackRowAt(rows, at, track);
   // Brings its place up to now.
   phaseOf(rows, at, trackRow);
-  const { stateIndex: state, flipbook: book, direction, state: of, isBackwards } = timelineOf(rows, trackRow);
+  const { stateIndex: state, flipbook, direction, state: of, isBackwards } = timelineOf(rows, trackRow);
   const last = ints[2 * trackRow + TrackRow.lastSwitch]!;
   return {
     state,
     entered: doubles[trackRow + TrackRow.entered]!,
-    flipbook: book,
+    flipbook,
     direction,
     targetDirection: targetDirectionOf(rows, trackRow),
     place: doubles[trackRow + TrackRow.position]!,

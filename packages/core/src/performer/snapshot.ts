@@ -276,15 +276,16 @@ function readTrack(controller: Controller, track: number, saved: TrackSnapshot |
       ...{ used: new Int32Array(tables.words), over: undefined, kept: undefined },
     };
   const direction = Math.max(0, compass.names.indexOf(saved.facing));
-  const isMeant = (book: number): boolean =>
-    state.flipbooks[book]?.[0]!.bridge === saved.bridging && state.flipbookNames[book] === saved.shows;
-  const book = isMeant(saved.book)
+  const isMeant = (flipbook: number): boolean =>
+    state.flipbooks[flipbook]?.[0]!.bridge === saved.bridging &&
+    state.flipbookNames[flipbook] === saved.shows;
+  const flipbook = isMeant(saved.book)
     ? saved.book
     : Math.max(
         0,
         state.flipbooks.findIndex((_, i) => isMeant(i)),
       );
-  const forwards = state.flipbooks[book]![direction]!;
+  const forwards = state.flipbooks[flipbook]![direction]!;
   const backwards = saved.backwards === true && forwards.reverse !== undefined;
   const timeline = backwards ? forwards.reverse! : forwards;
   const phase = backwards ? 1 - saved.phase : saved.phase;
@@ -301,7 +302,7 @@ function readTrack(controller: Controller, track: number, saved: TrackSnapshot |
   return {
     state: state.index,
     entered: microseconds(saved.since),
-    flipbook: book,
+    flipbook,
     direction,
     targetDirection: Math.max(0, compass.names.indexOf(saved.toward)),
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),

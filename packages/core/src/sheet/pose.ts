@@ -35,11 +35,11 @@ export class PoseCache {
   private readonly flipped = new Map<Cell, Pose>();
 
   pose(cell: Cell, mirrored: boolean): Pose {
-    const book = mirrored ? this.flipped : this.drawn;
-    let pose = book.get(cell);
+    const cache = mirrored ? this.flipped : this.drawn;
+    let pose = cache.get(cell);
     if (pose === undefined) {
       pose = poseOf(cell, mirrored);
-      book.set(cell, pose);
+      cache.set(cell, pose);
     }
     return pose;
   }
