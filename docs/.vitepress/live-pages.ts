@@ -6,7 +6,7 @@ interface LivePage {
   readonly buildsOnFirst: boolean;
   /** What stands before each of its documents. */
   readonly head: string;
-  /** Whether what the check finds is told below. */
+  /** Whether what the check finds is told below. The first document under a heading has a fault, the second one is mended. */
   readonly checks: boolean;
 }
 
@@ -35,9 +35,14 @@ export function livePages(markdown: MarkdownRenderer): void {
     const [first] = documents;
     // The first of a page on which the others build is shown as it is.
     if (page.buildsOnFirst && tokens[index] === first) return plain();
+    const heading = tokens.findLastIndex(({ type }, i) => i < index && type === 'heading_open');
+    const isMended = tokens
+      .slice(heading, index)
+      .some(({ type, info: kind }) => type === 'fence' && kind === 'yaml');
     const next = tokens.slice(index + 1).find((one) => one.type === 'fence' && one.info === 'yaml');
     const attributes = {
       document: content,
+      title: page.checks ? (isMended ? 'mended' : 'with the fault') : '',
       head: page.head,
       drawings: page.buildsOnFirst ? first!.content : '',
       rehearsal: next !== undefined && isRehearsal(next.content) ? next.content : '',

@@ -5,6 +5,7 @@ import type { Seen, SignalFacts, Stage } from './stage';
 
 const props = defineProps<{
   document: string;
+  title: string;
   head: string;
   drawings: string;
   rehearsal: string;
@@ -38,7 +39,7 @@ async function take(): Promise<void> {
     signals.value = await stage.take(text.value);
     for (const { name, first } of others.value) values.value[name] ??= first as number;
     wrong.value = '';
-    told.value = props.checks ? await stage.findings() : '';
+    if (props.checks) told.value = (await stage.findings()) || 'The check finds nothing.';
   } catch (error) {
     wrong.value = error instanceof Error ? error.message : String(error);
   }
@@ -96,8 +97,9 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div ref="root" class="live">
+  <div ref="root" class="live" :class="{ mended: title === 'mended' }">
     <div>
+      <p v-if="title !== ''" class="title">{{ title }}</p>
       <canvas
         ref="canvas"
         role="img"

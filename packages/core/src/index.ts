@@ -35,7 +35,7 @@ export type {
 } from './controller/wardrobe-definition.js';
 export type { DyedImage, Outfit } from './performer/outfit.js';
 export type { Palette } from './wardrobe/palette.js';
-export type { Layer, LayerPiece, Wardrobe } from './wardrobe/wardrobe.js';
+export type { Layer, LayerPiece, Wardrobe } from './wardrobe/layer.js';
 
 // Step 4: signals.
 export type {
@@ -52,7 +52,8 @@ export type { Names, NamesOf } from './controller/names.js';
 export { compileController } from './controller/compile.js';
 export type { CompileOptions } from './controller/compile.js';
 export type { DirectionDrawing } from './controller/flipbooks.js';
-export type { Controller, State, Track } from './controller/controller.js';
+export type { Controller, Track } from './controller/controller.js';
+export type { State } from './controller/state.js';
 export type { Timeline } from './controller/timeline.js';
 export type {
   AcceptDefinition,
@@ -80,8 +81,9 @@ export { Performer } from './performer/performer.js';
 export { longestStep } from './performer/step-length.js';
 export type { Showing } from './performer/showing.js';
 export type { SavedPerformer } from './performer/saved.js';
-export type { Input, Observer } from './performer/observing.js';
-export type { PerformerSnapshot, TrackSnapshot } from './performer/snapshot.js';
+export type { Observer } from './performer/observing.js';
+export type { Input } from './performer/watch.js';
+export type { PerformerSnapshot, TrackSnapshot } from './performer/snapshot-data.js';
 export type {
   Holding,
   HopKept,

@@ -5,9 +5,10 @@ import { compile, lastTold, shownBy, stepTold } from './characters.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import { Reference } from './reference.js';
+import { often } from './often.js';
 
 /** How many made-up characters are compared; `npm run agreement` compares 100,000. */
-const numRuns = Number(process.env.AGREEMENT_RUNS ?? 2500);
+const numRuns = Number(process.env.AGREEMENT_RUNS ?? often(500));
 
 /** More flags than a word has bits. */
 const padding = Object.fromEntries(Array.from({ length: 45 }, (_, i) => [`pad${i}`, { flag: i % 3 === 0 }]));

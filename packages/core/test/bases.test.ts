@@ -232,7 +232,7 @@ test('a change of the whole is one of its own text: read again with its bases, i
         expect(parse(now)).toMatchObject({ from: 'b.json' });
       },
     ),
-    { numRuns: often(300) },
+    { numRuns: often(100) },
   );
 });
 

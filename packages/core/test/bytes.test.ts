@@ -19,7 +19,7 @@ test.each(['wick.dothop.yaml', 'townsfolk/folk.dothop.yaml'])(
       { encoding: 'utf8', cwd: fileURLToPath(new URL('../../..', import.meta.url)) },
     );
     expect(stderr).toBe('');
-    // One number in a box at every tenth step would be more than this.
-    expect(Number(stdout)).toBeLessThan(1);
+    // One number in a box at every hundredth step would be more than this.
+    expect(Number(stdout)).toBeLessThan(0.1);
   },
 );

@@ -19,9 +19,10 @@ import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import { chance, damaged } from './damage.js';
 import { walker } from './walker.js';
+import { often } from './often.js';
 
 /** How many made-up characters are compared, and how many faults are put in; `npm run agreement` takes more. */
-const runs = Number(process.env.AGREEMENT_RUNS ?? 2500);
+const runs = Number(process.env.AGREEMENT_RUNS ?? often(1000));
 const [numRuns, numFaults] = [runs / 20, Math.min(10_000, runs)];
 
 /** What is written to a file and read again. */
@@ -121,7 +122,7 @@ describe('what is no sound compiled document is refused', () => {
     expect(refusal(undefined)).toContain('no compiled document, but nothing');
     expect(refusal({ dotHop: 1, sheets: {} })).toContain('no compiled document, but {"dotHop":1');
     expect(refusal({ ...sound, dotHopCompiled: 7 })).toContain(
-      'compiled in version 7 of the format, and this Dot Hop reads version 3; compile it anew',
+      'compiled in version 7 of the format, and this Dot Hop reads version 4; compile it anew',
     );
     expect(refusal({ ...sound, tables: undefined })).toContain('cut off or changed');
     const { states, ...rest } = sound.tables;

@@ -123,7 +123,7 @@ test('the type of a controller that others see shows no table of the engine', ()
   const fields = [...shown.matchAll(/^ {4}(?:readonly )?(\w+)[?<:(]/gm)].map(([, name]) => name!);
   expect(new Set(fields)).toEqual(
     new Set(
-      'names name definition hasWardrobe sheets clips pages compass states tracks order stateNamed rest conditionTexts questions cueNames signalNames signal'.split(
+      'names name definition hasWardrobe sheets clips flipbooks compass states tracks order stateNamed rest conditionTexts questions cueNames signalNames signal'.split(
         ' ',
       ),
     ),

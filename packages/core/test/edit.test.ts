@@ -173,7 +173,7 @@ test('law: the tree has the value and nothing else is changed, in the tree or in
       Reflect.deleteProperty(wanted.clips![clip]!, name);
       expect(parse(changedText(now, [{ op: 'remove', path: ['clips', clip, name] }]))).toEqual(wanted);
     }),
-    { numRuns: often(40) },
+    { numRuns: often(15) },
   );
 });
 
@@ -207,7 +207,7 @@ test('law: any change of any place of a document comes to the same as in plain d
       const lines = changed(text, now);
       if (change.op === 'set') expect(lines.gone.filter((line) => /^\s*#/.test(line)).length).toBeLessThan(8);
     }),
-    { numRuns: often(150) },
+    { numRuns: often(50) },
   );
 });
 
@@ -237,7 +237,7 @@ test('law: many changes at once come to the same as one after the other', () => 
       const each = changes.reduce((text, change) => changedText(text, [change]), wick);
       expect(changedText(wick, changes)).toBe(each);
     }),
-    { numRuns: often(6) },
+    { numRuns: often(3) },
   );
 });
 

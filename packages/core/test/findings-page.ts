@@ -8,9 +8,12 @@ export const page = readFileSync(
 );
 /** With what each of its documents begins. */
 export const head = `dotHop: 1\nsheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }\n`;
-/** Its documents, each with what is found in it. Those of drawings have none of their own: the faulty sheet has them all. */
+/**
+ * Its documents: of each finding one that has it, and the same mended. Those of drawings have none of their own: the faulty sheet
+ * has them all.
+ */
 export const examples = [
   ...page
     .split('## From the drawings')[0]!
-    .matchAll(/### `([\w-]+)` \(\w+\)\n[\s\S]*?```yaml\n([\s\S]*?)```/g),
-].map(([, code, text]) => ({ code: code!, text: text! }));
+    .matchAll(/### `([\w-]+)` \(\w+\)\n[\s\S]*?```yaml\n([\s\S]*?)```[\s\S]*?```yaml\n([\s\S]*?)```/g),
+].map(([, code, text, mended]) => ({ code: code!, text: text!, mended: mended! }));

@@ -7,12 +7,13 @@ import { checkController } from 'dot-hop/check';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import { chance, damaged } from './damage.js';
+import { often } from './often.js';
 
 /**
  * Damaged data by chance: whatever comes, a problem of ours or a performer that goes on soundly. `FUZZ_RUNS` asks for more
  * than each run of the tests takes, `FUZZ_SEED` for others.
  */
-const runs = Number(process.env.FUZZ_RUNS ?? 500);
+const runs = Number(process.env.FUZZ_RUNS ?? often(150));
 const seed = Number(process.env.FUZZ_SEED ?? 1);
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));

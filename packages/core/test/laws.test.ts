@@ -24,7 +24,7 @@ function play(performer: Performer, story: readonly Scene[], split: (wait: numbe
   return told;
 }
 
-const runs = { numRuns: often(400) };
+const runs = { numRuns: often(200) };
 
 describe('laws of time', () => {
   test('the splitting law: any split of the same time tells the same', () => {
@@ -154,7 +154,7 @@ describe('laws of time', () => {
         }
         if (story.some(([wait]) => wait > 0)) expect(cues).toBe(entered);
       }),
-      { numRuns: often(150) },
+      { numRuns: often(60) },
     );
   });
 
@@ -167,7 +167,7 @@ describe('laws of time', () => {
         play(new Performer(controller), bearable(controller, other), (wait) => [wait]);
         expect(play(new Performer(controller), scenes, (wait) => [wait])).toEqual(alone);
       }),
-      { numRuns: often(300) },
+      { numRuns: often(60) },
     );
   });
 });

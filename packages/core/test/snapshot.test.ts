@@ -75,7 +75,7 @@ describe('snapshots', () => {
           }
         }
       }),
-      { numRuns: often(400) },
+      { numRuns: often(80) },
     );
   });
 
@@ -245,7 +245,7 @@ describe('a copy for going back to', () => {
           expect(String(error)).toContain('without taking any time');
         }
       }),
-      { numRuns: often(150) },
+      { numRuns: often(40) },
     );
   });
 

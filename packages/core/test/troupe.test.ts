@@ -8,9 +8,10 @@ import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import type { Deed, Scene } from './stories.js';
 import { walker } from './walker.js';
+import { often } from './often.js';
 
 /** How many made-up troupes are compared; `npm run agreement` compares more. */
-const numRuns = Number(process.env.AGREEMENT_RUNS ?? 2500) / 5;
+const numRuns = Number(process.env.AGREEMENT_RUNS ?? often(600)) / 5;
 
 /** What the latest step of a troupe told of one member, in the words of `lastTold`. */
 function toldOf(troupe: Troupe, member: number): string[] {

@@ -153,7 +153,7 @@ test('what is packed in the page plays as its source does; code and report are h
     await page.getByText('the wardrobe: a compiled document has none').waitFor();
     const compiled = unzipSync(await saved('Save wick-game.zip'));
     const text = Buffer.from(compiled['wick-game.json']!).toString();
-    expect(JSON.parse(text)).toMatchObject({ dotHopCompiled: 3 });
+    expect(JSON.parse(text)).toMatchObject({ dotHopCompiled: 4 });
   } finally {
     rmSync(folder, { recursive: true });
   }

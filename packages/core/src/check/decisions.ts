@@ -1,4 +1,4 @@
-import type { Hop, State } from '../controller/controller.js';
+import type { Hop, State } from '../controller/state.js';
 import { isOn, needsPulse, termsOf } from '../signal/condition.js';
 import { rankText } from '../controller/rank.js';
 import type { Condition, Term } from '../signal/condition.js';

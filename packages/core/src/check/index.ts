@@ -1,4 +1,5 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Decisions } from './decisions.js';
 import { FindingList } from './finding.js';
 import type { Finding } from './finding.js';

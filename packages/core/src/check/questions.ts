@@ -1,4 +1,5 @@
-import type { Controller, State, Track } from '../controller/controller.js';
+import type { Controller, Track } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { documentStateOf } from '../controller/document-state.js';
 import type { Condition, BitWords } from '../signal/condition.js';
 import { bitsOf } from '../signal/bits.js';

@@ -1,4 +1,5 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import type { ControllerDefinition } from '../controller/definition.js';
 import { parseExpression } from '../signal/expression.js';
 import { statesIn } from '../controller/groups.js';

@@ -1,4 +1,4 @@
-import type { State } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import type { Condition } from '../signal/condition.js';
 import { Questions } from './questions.js';
 import { all, not } from './solver.js';

@@ -1,4 +1,4 @@
-import type { State } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { isOn, termsOf } from '../signal/condition.js';
 import type { Condition, Term, BitWords } from '../signal/condition.js';
 import { placeOf } from '../signal/program.js';

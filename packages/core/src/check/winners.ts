@@ -1,4 +1,5 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { needsPulse } from '../signal/condition.js';
 import type { Condition, Term } from '../signal/condition.js';
 import type { SignalValue } from '../signal/definition.js';

@@ -12,7 +12,7 @@ export type CellsDefinition = CellsPart | readonly CellsPart[];
 const mostCells = 100_000;
 
 /** The numbers of `5`, `0-7` or `7-0`; `undefined` where it is not written so. */
-export function readRange(text: string | number): number[] | undefined {
+function readRange(text: string | number): number[] | undefined {
   const range = /^\s*(\d+)\s*(?:-\s*(\d+)\s*)?$/.exec(String(text));
   if (range === null) return undefined;
   const first = Number(range[1]);

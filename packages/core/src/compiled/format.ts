@@ -1,6 +1,7 @@
 import type { Compass } from '../compass/compass.js';
 import type { DirectionDrawing } from '../controller/flipbooks.js';
-import type { Controller, State, Track } from '../controller/controller.js';
+import type { Controller, Track } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import type { CarryRule } from '../controller/definition.js';
 import type { Names } from '../controller/names.js';
 import type { Turning } from '../controller/turning.js';
@@ -14,7 +15,7 @@ import type { Term } from '../signal/condition.js';
 // A compiled document: a controller as plain data, with numbers where objects name one another. `docs/compiled.md` describes it.
 
 /** The version of this format. Files of another one are refused: they are written anew from their documents. */
-export const formatVersion = 3;
+export const formatVersion = 4;
 
 /** A condition: a term's number, true or false, one that is turned about, or two of which both (0) or either (1) must hold. */
 export type CompiledCondition =
@@ -86,13 +87,13 @@ export const segmentLists = [
 export type SegmentList = (typeof segmentLists)[number];
 
 /**
- * Where segments show: state, direction, book, segments; whether it is a bridge (1), mirrored (2), played backwards (4), or several of these; and the
+ * Where segments show: state, direction, flipbook, segments; whether it is a bridge (1), mirrored (2), played backwards (4), or several of these; and the
  * timeline of the same the other way round, if there is one.
  */
 export type CompiledTimeline = readonly [
   state: number,
   direction: number,
-  book: number,
+  flipbook: number,
   segments: number,
   marks: number,
   reverse?: number,
@@ -108,7 +109,7 @@ export interface CompiledState extends Omit<
   | 'rank'
   | 'groups'
   | 'isGroupRest'
-  | 'books'
+  | 'flipbooks'
   | 'bridges'
   | 'carry'
   | 'facesBy'
@@ -125,12 +126,12 @@ export interface CompiledState extends Omit<
   readonly rank?: number;
   readonly groups?: State['groups'];
   readonly isGroupRest?: boolean;
-  readonly books: readonly (readonly number[])[];
+  readonly flipbooks: readonly (readonly number[])[];
   /** The state that is left, and by its gait the slot of the bridge, -1 for none. */
-  readonly bridges: readonly (readonly [state: number, books: readonly number[]])[];
+  readonly bridges: readonly (readonly [state: number, slots: readonly number[]])[];
   readonly carry: readonly (readonly [state: number, rule: CarryRule])[];
   readonly facesBy: CompiledTurning | null;
-  /** For each place the first of its books, and what picks one: how far from one to the next, how (1 what rises by conditions, 0 the first that holds, 2 the variety of the state), the conditions. */
+  /** For each place the first of its flipbooks, and what picks one: how far from one to the next, how (1 what rises by conditions, 0 the first that holds, 2 the variety of the state), the conditions. */
   readonly slots: readonly (readonly [
     first: number,
     ...axes: (readonly [step: number, how: 0 | 1 | 2, ...conditions: CompiledCondition[]])[],
@@ -198,7 +199,7 @@ export interface CompiledTables {
   /** How many of the clips have a name of their own: the first so many. */
   readonly named: number;
   /** What each flipbook shows in each direction: clip, mirrored, drawn for, stands in. */
-  readonly pages: readonly (readonly [
+  readonly flipbooks: readonly (readonly [
     string,
     readonly (Omit<DirectionDrawing, 'clip'> & { readonly clip: number })[],
   ])[];

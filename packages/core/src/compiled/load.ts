@@ -1,6 +1,7 @@
 import type { Clip } from '../clip/clip.js';
 import { assemble } from '../controller/assemble.js';
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { hashOf } from '../controller/hash.js';
 import type { Names } from '../controller/names.js';
 import { Timeline, asDoubles, posesOf } from '../controller/timeline.js';
@@ -54,7 +55,7 @@ function controllerOf(given: CompiledTables): Controller {
     cells: clip.order.map((frame) => cells[frames[frame]!]!),
     spans: new Map(spans.map(([span, first, last]) => [span, { first, last }])),
   }));
-  const book = new PoseCache();
+  const cache = new PoseCache();
   const segments = given.segments.map((one) => readSegments(one, clips[one.clip]!));
   const timelines = given.timelines.map(([state, direction, of, number, marks], i) => {
     const own = segments[number]!;
@@ -65,7 +66,7 @@ function controllerOf(given: CompiledTables): Controller {
       of,
       (marks & 1) !== 0,
       (marks & 4) !== 0,
-      posesOf(own, (marks & 2) !== 0, book),
+      posesOf(own, (marks & 2) !== 0, cache),
       own,
     );
   });
@@ -95,7 +96,10 @@ function controllerOf(given: CompiledTables): Controller {
     ),
     clips: new Map(clips.slice(0, given.named).map((clip) => [clip.name, clip])),
     flipbooks: new Map(
-      given.pages.map(([one, pages]) => [one, pages.map((page) => ({ ...page, clip: clips[page.clip]! }))]),
+      given.flipbooks.map(([name, drawings]) => [
+        name,
+        drawings.map((drawing) => ({ ...drawing, clip: clips[drawing.clip]! })),
+      ]),
     ),
     compass,
     tables,
@@ -240,12 +244,12 @@ function readState(
   const carry: State['carry'][number][] = [];
   for (const [from, rule] of given.carry) carry[from] = rule;
   const bridges: State['bridges'][number][] = [];
-  for (const [from, books] of given.bridges) bridges[from] = books.map((one) => (one < 0 ? undefined : one));
+  for (const [from, slots] of given.bridges) bridges[from] = slots.map((one) => (one < 0 ? undefined : one));
   return {
     ...{ rank: given.priority, groups: [], isGroupRest: false },
     ...given,
     path: [],
-    flipbooks: given.books.map((book) => book.map((number) => timelines[number]!)),
+    flipbooks: given.flipbooks.map((flipbook) => flipbook.map((number) => timelines[number]!)),
     bridges,
     carry,
     facesBy: turning(given.facesBy),

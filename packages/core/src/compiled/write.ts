@@ -1,5 +1,6 @@
 import type { Clip } from '../clip/clip.js';
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { hashOf } from '../controller/hash.js';
 import type { Names } from '../controller/names.js';
 import type { Timeline } from '../controller/timeline.js';
@@ -70,9 +71,9 @@ function tablesOf(controller: Controller): CompiledTables {
     // Timelines of the same segments share their arrays.
     const number = segments.of(timeline, timeline.ends);
     clips.of(timeline.clip);
-    const { stateIndex: state, direction, flipbook: book, bridge, poses, isBackwards, reverse } = timeline;
+    const { stateIndex: state, direction, flipbook, bridge, poses, isBackwards, reverse } = timeline;
     const marks = (bridge ? 1 : 0) + (poses[0]!.mirrored ? 2 : 0) + (isBackwards ? 4 : 0);
-    const row = [state, direction, book, number, marks] as const;
+    const row = [state, direction, flipbook, number, marks] as const;
     return reverse === undefined ? row : ([...row, reverse.number] as const);
   });
   const clipsWritten = clips.list.map((clip) => writeClip(clip, drawings));
@@ -86,9 +87,9 @@ function tablesOf(controller: Controller): CompiledTables {
     ...drawings.written(),
     clips: clipsWritten,
     named,
-    pages: [...controller.flipbooks].map(([book, pages]) => [
-      book,
-      pages.map((page) => ({ ...page, clip: clips.of(page.clip) })),
+    flipbooks: [...controller.flipbooks].map(([name, drawings]) => [
+      name,
+      drawings.map((drawing) => ({ ...drawing, clip: clips.of(drawing.clip) })),
     ]),
     segments: segments.list.map((one) => writeSegments(one, clips.of(one.clip))),
     timelines,
@@ -191,9 +192,9 @@ function writeState(state: State): CompiledState {
     ...(state.rank !== state.priority && { rank: state.rank }),
     ...(state.groups.length > 0 && { groups: state.groups }),
     ...(state.isGroupRest && { isGroupRest: true }),
-    books: state.flipbooks.map((book) => book.map(({ number }) => number)),
-    bridges: state.bridges.flatMap((books, from) =>
-      books === undefined ? [] : [[from, books.map((book) => book ?? -1)] as const],
+    flipbooks: state.flipbooks.map((flipbook) => flipbook.map(({ number }) => number)),
+    bridges: state.bridges.flatMap((slots, from) =>
+      slots === undefined ? [] : [[from, slots.map((slot) => slot ?? -1)] as const],
     ),
     carry: state.carry.flatMap((rule, from) => (rule === undefined ? [] : [[from, rule] as const])),
     facesBy: writeTurning(state.facesBy),

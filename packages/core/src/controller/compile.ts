@@ -19,7 +19,8 @@ import { compileTurning } from './turning.js';
 import { compileStates, finishStates } from './states.js';
 import { askableOf, placeStates } from './tracks.js';
 import type { PlacedStates } from './tracks.js';
-import type { Controller, State, Track, Watched } from './controller.js';
+import type { Controller, Track, Watched } from './controller.js';
+import type { State } from './state.js';
 import type { NamesOf } from './names.js';
 import type { ControllerDefinition } from './definition.js';
 

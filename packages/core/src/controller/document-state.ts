@@ -1,4 +1,5 @@
-import type { Controller, State } from './controller.js';
+import type { Controller } from './controller.js';
+import type { State } from './state.js';
 import type { ControllerDefinition } from './definition.js';
 import { statesIn } from './groups.js';
 import type { DocumentState } from './groups.js';

@@ -1,6 +1,6 @@
 import { placeOf } from '../signal/program.js';
 import type { SignalTables } from '../signal/tables.js';
-import type { State } from './controller.js';
+import type { State } from './state.js';
 
 /**
  * What a row begins with. A row is all that changes while one character plays. It lies in one buffer that is read as doubles and as

@@ -1,5 +1,5 @@
 import type { Condition } from '../signal/condition.js';
-import type { Axis, Slot } from './controller.js';
+import type { Axis, Slot } from './state.js';
 import type { StateDefinition } from './definition.js';
 import type { StateFlipbook } from './timelines.js';
 import { inPlaceOf } from './variants.js';

@@ -2,7 +2,7 @@ import type { Clip } from '../clip/clip.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { SignalCompiler } from '../signal/compiler.js';
 import type { Condition } from '../signal/condition.js';
-import type { Rate, Scrub, State } from './controller.js';
+import type { Rate, Scrub, State } from './state.js';
 import type { StateDefinition } from './definition.js';
 
 /** The fastest that a state's time can run, as a multiple of what is drawn. */

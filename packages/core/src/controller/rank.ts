@@ -1,4 +1,4 @@
-import type { State } from './controller.js';
+import type { State } from './state.js';
 
 /** By which of two rank the higher is found: from the first priorities that differ. What has none there counts as 0. */
 export function compareRanks(one: readonly number[], other: readonly number[]): number {

@@ -1,4 +1,4 @@
-import type { State } from './controller.js';
+import type { State } from './state.js';
 
 /** One step of a route: the state it leads to, and the hop that does, or -1 for `then`. */
 export interface RouteStep {

@@ -1,6 +1,6 @@
 import type { Clip } from '../clip/clip.js';
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import type { State } from './controller.js';
+import type { State } from './state.js';
 import type { AtDefinition, StateDefinition } from './definition.js';
 
 /** The most hops, and the most yields, of a state. */

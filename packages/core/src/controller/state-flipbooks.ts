@@ -1,5 +1,5 @@
 import type { DocumentPath } from '../problem/problem.js';
-import type { State, Variety } from './controller.js';
+import type { State, Variety } from './state.js';
 import type { StateDefinition } from './definition.js';
 import { showsOf } from './looks.js';
 import type { Looks } from './looks.js';

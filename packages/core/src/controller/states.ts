@@ -2,7 +2,7 @@ import type { Clip } from '../clip/clip.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { BitPlace, Condition } from '../signal/condition.js';
 import { slotsOf } from '../signal/program.js';
-import type { Hop, State, Yield } from './controller.js';
+import type { Hop, State, Yield } from './state.js';
 import type { CarryRule, HopDefinition, StateDefinition } from './definition.js';
 import { StateFlipbooks } from './state-flipbooks.js';
 import type { StatesInput } from './state-input.js';

@@ -1,7 +1,7 @@
 import { indexAt } from '../clip/clip.js';
 import type { Clip } from '../clip/clip.js';
 import type { Pose, PoseCache } from '../sheet/pose.js';
-import type { State } from './controller.js';
+import type { State } from './state.js';
 import type { AtDefinition } from './definition.js';
 
 /** Positions in a clip are counted in parts of a microsecond, so that a rate is a whole number of parts. */

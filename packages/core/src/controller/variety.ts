@@ -1,5 +1,5 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
-import type { CueVariety, Variety } from './controller.js';
+import type { CueVariety, Variety } from './state.js';
 import type { ControllerDefinition, VarietyDefinition } from './definition.js';
 
 /**

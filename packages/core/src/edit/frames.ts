@@ -23,7 +23,7 @@ export interface Frame {
 }
 
 /** How long a frame counts where its clip does not say, in milliseconds. */
-export const usualMs = 100;
+const usualMs = 100;
 
 /** The frames of a clip as they stand in a document; `undefined` where its cells cannot be read. */
 export function framesOf(clip: ClipDefinition, { columns, count }: SheetSize): Frame[] | undefined {

@@ -24,7 +24,7 @@ export function changesBetween(from: unknown, to: unknown): Change[] {
 }
 
 /** What has to be laid over `below` so that `whole` comes of it; what `own` says already is said again. */
-export function laidOver(below: unknown, whole: unknown, own: unknown): unknown {
+function laidOver(below: unknown, whole: unknown, own: unknown): unknown {
   if (!isMap(below) || !isMap(whole)) return whole;
   const said: Data = isMap(own) ? own : {};
   const found: Record<string, unknown> = {};

@@ -1,7 +1,7 @@
 import type { ControllerDefinition } from '../controller/definition.js';
 import type { DocumentPath } from '../problem/problem.js';
-import { buttonNames, quantityNames } from '../rehearsal/body.js';
-import type { ButtonName, QuantityName } from '../rehearsal/body.js';
+import { buttonNames, quantityNames } from '../rehearsal/buttons.js';
+import type { ButtonName, QuantityName } from '../rehearsal/buttons.js';
 import type { RehearsalDefinition } from '../rehearsal/definition.js';
 import { movingOf } from '../rehearsal/feeds.js';
 import type { Change } from './change.js';

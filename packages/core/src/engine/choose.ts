@@ -1,9 +1,9 @@
-import type { State } from '../controller/controller.js';
-import { Row, TrackRow } from '../controller/layout.js';
+import type { State } from '../controller/state.js';
+import { TrackRow } from '../controller/layout.js';
 import { Rule } from '../controller/rule.js';
 import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
-import { isOver, keptUntil } from './lengths.js';
+import { isKept, isOver } from './lengths.js';
 import { ClipEvent, notes, situationFor } from './notes.js';
 import { advance } from './play.js';
 import { StateBit, situationOf, timelineOf } from './rows.js';
@@ -105,10 +105,6 @@ function decide(
   if (best >= 0) return decided(Rule.way, best);
   return state.index === rest ? Decision.stay : decided(Rule.rest, rest);
 }
-
-/** Whether a state's `atLeast` is not over. */
-const isKept = (rows: Rows, at: number, trackRow: number, state: State): boolean =>
-  state.atLeast > 0 && rows.doubles[at + Row.now]! < keptUntil(rows, trackRow, state);
 
 /** Whether a state that no longer stands may be left here. At a clip's end it always may, and during a bridge. */
 function mayLeave(timeline: Timeline, segment: number, clipEvent: number, ended: boolean): boolean {

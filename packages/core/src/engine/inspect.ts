@@ -1,5 +1,5 @@
 import { inStepFrame } from '../controller/composed-poses.js';
-import type { State } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Row, TrackRow } from '../controller/layout.js';
 import type { Timeline } from '../controller/timeline.js';
 import type { Pose } from '../sheet/pose.js';

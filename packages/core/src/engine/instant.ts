@@ -1,7 +1,7 @@
 import { Row, TrackRow } from '../controller/layout.js';
 import { expirePulses } from './write-signals.js';
 import { ClipEvent, clearClipEvents, clearSwitches, clearSharedPulses, clearStarts, notes } from './notes.js';
-import { keptUntil, overAt } from './lengths.js';
+import { endsLengthNow } from './lengths.js';
 import { advance, flipbookOf, followsNumber, pickWay, placeByNumber, readRate, scrub } from './play.js';
 import { reportCues, tellCues } from './cues.js';
 import { Attention, StateBit, stateOf, timelineOf } from './rows.js';
@@ -51,7 +51,6 @@ function isToBeSeen(rows: Rows, at: number): boolean {
 function passBorders(rows: Rows, at: number, isChanged: boolean): void {
   const { doubles, ints } = rows;
   const { clipEvents: moments } = notes;
-  const now = doubles[at + Row.now]!;
   const first = at + Row.trackRows;
   const end = at + rows.trackRowsEnd;
   let changed = isChanged;
@@ -66,10 +65,9 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
       reportCues(rows, at, trackRow);
       changed = true;
     }
-    const { state: state } = timeline;
+    const { state } = timeline;
     const { scrub: frames } = state;
-    if (state.atLeast > 0 && keptUntil(rows, trackRow, state) === now) changed = true;
-    if (overAt(rows, trackRow, state) === now) changed = true;
+    if (endsLengthNow(rows, at, trackRow, state)) changed = true;
     const isInside =
       doubles[trackRow + TrackRow.position]! < timeline.ends[ints[2 * trackRow + TrackRow.segment]!]!;
     moments[track] = isInside && frames === undefined ? ClipEvent.nothing : crossBorders(rows, at, trackRow);
@@ -135,7 +133,7 @@ function crossBorders(rows: Rows, at: number, trackRow: number): number {
 function crossBridge(rows: Rows, at: number, trackRow: number): void {
   const { doubles, ints } = rows;
   const timeline = timelineOf(rows, trackRow);
-  const { state: state } = timeline;
+  const { state } = timeline;
   doubles[trackRow + TrackRow.position]! -= timeline.length;
   const flipbook = flipbookOf(rows, at, state.slots[0]!);
   ints[2 * trackRow + TrackRow.timeline] = state.flipbooks[flipbook]![timeline.direction]!.number;

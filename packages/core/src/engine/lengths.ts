@@ -1,4 +1,4 @@
-import type { State } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Row, TrackRow } from '../controller/layout.js';
 import { lengthOf } from './read.js';
 import { StateBit } from './rows.js';
@@ -19,8 +19,55 @@ export function beginLengths(rows: Rows, at: number, trackRow: number, state: St
     doubles[at + Row.timer] = Math.min(doubles[at + Row.timer]!, over);
   }
   if (keeps !== undefined) doubles[trackRow + lengths + 1] = now + lengthOf(rows, at, keeps);
-  if (atLeast > 0)
-    doubles[at + Row.timer] = Math.min(doubles[at + Row.timer]!, keptUntil(rows, trackRow, state));
+  if (atLeast > 0) waitForLengths(rows, at, trackRow, state);
+}
+
+// An instant that a function returns may be boxed, which allocates. So these return none, and compare where it is read.
+
+/** Whether the `atLeast` of the state that shows is not over. */
+export function isKept({ doubles, lengths }: Rows, at: number, trackRow: number, state: State): boolean {
+  const { atLeast, keeps } = state;
+  if (atLeast === 0) return false;
+  const now = doubles[at + Row.now]!;
+  return keeps === undefined
+    ? now - doubles[trackRow + TrackRow.entered]! < atLeast
+    : now < doubles[trackRow + lengths + 1]!;
+}
+
+/** Whether the state that shows is over just now, or its `atLeast` is. */
+export function endsLengthNow(
+  { doubles, lengths }: Rows,
+  at: number,
+  trackRow: number,
+  state: State,
+): boolean {
+  const { lasts, atLeast, keeps } = state;
+  const now = doubles[at + Row.now]!;
+  if (lasts !== undefined && doubles[trackRow + lengths]! === now) return true;
+  if (atLeast === 0) return false;
+  return keeps === undefined
+    ? now - doubles[trackRow + TrackRow.entered]! === atLeast
+    : doubles[trackRow + lengths + 1]! === now;
+}
+
+/** Has the timer of a row wait for the end of the state that shows, and of its `atLeast`, where these are yet to come. */
+export function waitForLengths(rows: Rows, at: number, trackRow: number, state: State): void {
+  const { doubles, lengths } = rows;
+  const { lasts, atLeast, keeps } = state;
+  const now = doubles[at + Row.now]!;
+  const timer = at + Row.timer;
+  if (lasts !== undefined) {
+    const over = doubles[trackRow + lengths]!;
+    if (over > now && over < doubles[timer]!) doubles[timer] = over;
+  }
+  if (atLeast === 0) return;
+  if (keeps === undefined) {
+    const kept = doubles[trackRow + TrackRow.entered]! + atLeast;
+    if (kept > now && kept < doubles[timer]!) doubles[timer] = kept;
+  } else {
+    const kept = doubles[trackRow + lengths + 1]!;
+    if (kept > now && kept < doubles[timer]!) doubles[timer] = kept;
+  }
 }
 
 /** The instant at which the `atLeast` of the state that shows is over. */

@@ -1,6 +1,6 @@
 import { Row, TrackRow } from '../controller/layout.js';
 import { decideInstant, passQuietly } from './instant.js';
-import { keptUntil, overAt } from './lengths.js';
+import { waitForLengths } from './lengths.js';
 import { Units } from '../controller/timeline.js';
 import { Attention, StateBit, stateOf, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
@@ -62,17 +62,14 @@ export function findDue(rows: Rows, at: number): void {
 export function findTimer(rows: Rows, at: number): void {
   const { doubles } = rows;
   const { tables } = rows.controller;
-  let next = Infinity;
+  const timer = at + Row.timer;
+  doubles[timer] = Infinity;
   const first = at + rows.timers;
-  for (let i = first; i < first + tables.timers; i++) if (doubles[i]! < next) next = doubles[i]!;
-  const now = doubles[at + Row.now]!;
+  for (let i = first; i < first + tables.timers; i++)
+    if (doubles[i]! < doubles[timer]!) doubles[timer] = doubles[i]!;
   const end = at + rows.trackRowsEnd;
   for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += rows.trackRowSize) {
     const state = stateOf(rows, trackRow);
-    const kept = state.atLeast > 0 ? keptUntil(rows, trackRow, state) : now;
-    if (kept > now && kept < next) next = kept;
-    const over = overAt(rows, trackRow, state);
-    if (over > now && over < next) next = over;
+    if (state.atLeast > 0 || state.lasts !== undefined) waitForLengths(rows, at, trackRow, state);
   }
-  doubles[at + Row.timer] = next;
 }

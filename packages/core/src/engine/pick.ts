@@ -1,4 +1,4 @@
-import type { Variety } from '../controller/controller.js';
+import type { Variety } from '../controller/state.js';
 import { chanceOf, nextChance } from './chance.js';
 import type { Rows } from './rows.js';
 

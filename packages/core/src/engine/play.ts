@@ -1,4 +1,4 @@
-import type { Rate, Slot } from '../controller/controller.js';
+import type { Rate, Slot } from '../controller/state.js';
 import type { CarryRule } from '../controller/definition.js';
 import { Row, TrackRow } from '../controller/layout.js';
 import { Units, segmentAt } from '../controller/timeline.js';
@@ -14,7 +14,7 @@ import type { Rows } from './rows.js';
 // they are exact at any rate. A border of segments that nobody notices is no event: it is passed when somebody looks.
 
 /** Whether a track row runs by itself, so that its clip has borders. */
-export const runs = ({ ints }: Rows, trackRow: number): boolean =>
+const runs = ({ ints }: Rows, trackRow: number): boolean =>
   ints[2 * trackRow + TrackRow.rate]! !== 0 &&
   (ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) === 0;
 

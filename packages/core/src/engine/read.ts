@@ -1,5 +1,5 @@
 import { pickDirection, safeRadius } from '../compass/circle.js';
-import type { State } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Row } from '../controller/layout.js';
 import type { Turning } from '../controller/turning.js';
 import { holds } from '../signal/condition.js';

@@ -1,4 +1,5 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Row, TrackRow } from '../controller/layout.js';
 import { Reports, packed } from '../controller/reports.js';
 import type { Situation, Situations } from '../controller/situations.js';

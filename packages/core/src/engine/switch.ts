@@ -1,4 +1,4 @@
-import type { State } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Row, TrackRow } from '../controller/layout.js';
 import { Rule } from '../controller/rule.js';
 import { Units } from '../controller/timeline.js';

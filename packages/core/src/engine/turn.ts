@@ -1,5 +1,5 @@
 import { apart, neighbourTowards } from '../compass/compass.js';
-import type { State } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Row, TrackRow } from '../controller/layout.js';
 import type { Situation } from '../controller/situations.js';
 import { mostWatchedBits } from '../controller/situations.js';

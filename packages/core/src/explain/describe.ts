@@ -1,5 +1,6 @@
 import { durationsOf } from '../clip/clip.js';
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { rankText } from '../controller/rank.js';
 import type { NumberBounds, SignalValue } from '../signal/definition.js';
 import type { Regions } from '../signal/regions.js';

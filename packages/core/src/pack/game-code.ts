@@ -18,7 +18,7 @@ export const gameKinds: Readonly<Record<GameKind, string>> = {
 const quoted = (text: string): string => `'${text.replace(/[\\']/g, '\\$&').replaceAll('\n', '\\n')}'`;
 
 /** A name for a variable, made of a character's name. */
-export function variableOf(name: string): string {
+function variableOf(name: string): string {
   const words = name.split(/[^A-Za-z0-9]+/).filter((word) => word !== '');
   const joined = words.map((word, i) => (i === 0 ? word : word[0]!.toUpperCase() + word.slice(1))).join('');
   const whole = /^[A-Za-z]/.test(joined) ? joined[0]!.toLowerCase() + joined.slice(1) : `character${joined}`;

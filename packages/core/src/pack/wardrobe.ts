@@ -3,7 +3,7 @@ import type { ControllerDefinition } from '../controller/definition.js';
 import type { LayerPieceDefinition, WardrobeDefinition } from '../controller/wardrobe-definition.js';
 import type { Cell } from '../sheet/sheet.js';
 import { wardrobeOf } from '../wardrobe/of.js';
-import type { LayerPiece } from '../wardrobe/wardrobe.js';
+import type { LayerPiece } from '../wardrobe/layer.js';
 import { PackError, noDrawing } from './atlas.js';
 import type { PackedSheet } from './atlas.js';
 

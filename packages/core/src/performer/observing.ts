@@ -1,12 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import type { Rows } from '../engine/rows.js';
-import type { SignalValue } from '../signal/definition.js';
 import { watchBy } from './watch.js';
-
-/** Something that a game tells a performer. */
-export type Input =
-  | { readonly kind: 'set'; readonly name: string; readonly value: SignalValue }
-  | { readonly kind: 'pulse' | 'ask' | 'cut' | 'route'; readonly name: string };
+import type { Input } from './watch.js';
 
 /** Who watches a performer: a recording, an overlay, a tool of your own. Every part may be left out. */
 export interface Observer {

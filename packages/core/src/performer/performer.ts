@@ -8,7 +8,7 @@ import { addObserver } from './observing.js';
 import type { Observer } from './observing.js';
 import { Player } from './player.js';
 import { restoreRow, snapshotOf } from './row-snapshot.js';
-import type { PerformerSnapshot } from './snapshot.js';
+import type { PerformerSnapshot } from './snapshot-data.js';
 import { watch } from './watch.js';
 import { whyOf } from './why.js';
 import type { Why } from './why.js';

@@ -1,14 +1,9 @@
-import type { Controller, State } from '../controller/controller.js';
-import type { PerformerSnapshot, DecodedTrack } from './snapshot.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
+import type { PerformerSnapshot, DecodedTrack } from './snapshot-data.js';
+import type { Picked } from './snapshot-data.js';
 
 // What was picked last, flipbooks by states and names by cues, as a snapshot names it.
-
-/** What a state has picked last, or by which name a cue was told last, and its place among those to pick from, from 0: a name may be there twice. */
-export interface Picked {
-  readonly shows: string;
-  readonly place: number;
-}
-
 /** The states that pick one of several flipbooks, by the numbers of their varieties. */
 const varying = ({ states }: Controller): State[] => states.filter(({ variety }) => variety !== undefined);
 

@@ -20,7 +20,7 @@ import {
 import type { Rows } from '../engine/rows.js';
 import { placeOf } from '../signal/program.js';
 import { readSnapshot, writeSnapshot } from './snapshot.js';
-import type { PerformerSnapshot, DecodedSnapshot, DecodedTrack } from './snapshot.js';
+import type { PerformerSnapshot, DecodedSnapshot, DecodedTrack } from './snapshot-data.js';
 
 // Where a row stands, as data with names, and back.
 

@@ -1,4 +1,5 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Units } from '../controller/timeline.js';
 import { DotHopError, ProblemList } from '../problem/problem.js';
 import type { DocumentPath } from '../problem/problem.js';
@@ -6,7 +7,7 @@ import { checkShape, isMap } from '../shape/check.js';
 import { any, fields, flag, fromZero, list, map, number, one, text, texts, tuple } from '../shape/shape.js';
 import { ruleNames } from '../controller/rule.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
-import type { PerformerSnapshot, TrackSnapshot } from './snapshot.js';
+import type { PerformerSnapshot, TrackSnapshot } from './snapshot-data.js';
 
 /** The latest instant, in milliseconds: whole microseconds up to here are exact. */
 const latest = 2 ** 53 / 4096 / 1000;

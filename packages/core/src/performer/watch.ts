@@ -1,6 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import type { Rows } from '../engine/rows.js';
-import type { Input } from './observing.js';
+import type { SignalValue } from '../signal/definition.js';
 
 /** What a player tells of itself while somebody watches it. */
 export interface Watch {
@@ -29,3 +29,8 @@ export function unobserved(controller: Controller, run: () => void): void {
     controller.signalOwner = signalOwner;
   }
 }
+
+/** Something that a game tells a performer. */
+export type Input =
+  | { readonly kind: 'set'; readonly name: string; readonly value: SignalValue }
+  | { readonly kind: 'pulse' | 'ask' | 'cut' | 'route'; readonly name: string };

@@ -1,10 +1,10 @@
-import type { State } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import { Row, TrackRow } from '../controller/layout.js';
 import { ruleNames } from '../controller/rule.js';
 import { rankText } from '../controller/rank.js';
 import type { RuleName } from '../controller/rule.js';
 import { segmentNow, valueNamed } from '../engine/inspect.js';
-import { isOver, keptUntil } from '../engine/lengths.js';
+import { isKept, isOver } from '../engine/lengths.js';
 import { paceOf, gamePace } from '../engine/pace.js';
 import { StateBit, catchUp, situationOf, trackRowAt, timelineOf } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
@@ -196,7 +196,7 @@ export function whyOf(rows: Rows, at: number, track: number): Why {
 
   const over = isOver(rows, at, trackRow, current);
   const stands = situation.holds(current.while);
-  const held = current.atLeast > 0 && now < keptUntil(rows, trackRow, current);
+  const held = isKept(rows, at, trackRow, current);
   return {
     at: now / 1000,
     pace: paceOf(rows, at) / gamePace,

@@ -1,5 +1,6 @@
 import { poseOf } from '../sheet/pose.js';
-import type { Controller, State, Track } from '../controller/controller.js';
+import type { Controller, Track } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 import type { Cell, Part, Point, Sheet } from '../sheet/sheet.js';
 import type { Picture } from './picture.js';
 

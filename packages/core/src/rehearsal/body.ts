@@ -1,31 +1,7 @@
 import type { BodyDefinition } from './definition.js';
 import { Ground } from './ground.js';
-
-/** What a body tells of itself. Lengths in pixels, speeds in pixels a second, x to the right, y downwards. */
-export const quantityNames = [
-  'x',
-  'y',
-  'vx',
-  'vy',
-  'speed',
-  'grounded',
-  'blocked',
-  'wet',
-  'along',
-  'across',
-  'velocity',
-  'push',
-] as const;
-export type QuantityName = (typeof quantityNames)[number];
-
-/** The buttons of a body. */
-export const buttonNames = ['left', 'right', 'up', 'down', 'jump'] as const;
-export type ButtonName = (typeof buttonNames)[number];
-
-/** Whether a name is that of a button. */
-export const isButton = (name: string): name is ButtonName =>
-  (buttonNames as readonly string[]).includes(name);
-
+import type { QuantityName, ButtonName } from './buttons.js';
+import { isButton } from './buttons.js';
 /** Defaults, in pixels a second, and in pixels a second every second. */
 const usual = { speed: 90, gain: 600, brake: 900, jump: 260, gravity: 800 };
 

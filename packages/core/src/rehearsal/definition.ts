@@ -1,4 +1,4 @@
-import type { ButtonName, QuantityName } from './body.js';
+import type { ButtonName, QuantityName } from './buttons.js';
 import type { GroundDefinition } from './ground.js';
 
 /** What shows at an instant. */
@@ -93,3 +93,6 @@ export interface RehearsalDefinition {
 /** One thing or several, as a list. */
 export const listOf = (value: OneOrMore | undefined): readonly string[] =>
   value === undefined ? [] : typeof value === 'string' ? [value] : value;
+
+/** A rehearsal without its file: what is done, and what is expected of it. */
+export type RehearsalScript = Omit<RehearsalDefinition, 'dotHopRehearsal' | 'document'>;

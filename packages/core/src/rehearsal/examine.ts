@@ -1,8 +1,8 @@
 import type { Controller } from '../controller/controller.js';
 import { ProblemList } from '../problem/problem.js';
 import type { DocumentPath } from '../problem/problem.js';
-import { buttonNames, quantityNames } from './body.js';
-import type { RehearsalScript } from './run.js';
+import { buttonNames, quantityNames } from './buttons.js';
+import type { RehearsalScript } from './definition.js';
 import { listOf } from './definition.js';
 import { namesMeant } from './meant.js';
 import type { BodyDefinition, Expectation, ScriptLine } from './definition.js';

@@ -1,7 +1,8 @@
 import type { Controller } from '../controller/controller.js';
 import type { SignalValue } from '../signal/definition.js';
-import { Body, buttonNames, isButton, quantityNames } from './body.js';
-import type { ButtonName, QuantityName } from './body.js';
+import { Body } from './body.js';
+import { buttonNames, isButton, quantityNames } from './buttons.js';
+import type { ButtonName, QuantityName } from './buttons.js';
 import type { BodyDefinition } from './definition.js';
 
 /** A signal that the body feeds. */

@@ -1,4 +1,5 @@
-import type { Controller, State } from '../controller/controller.js';
+import type { Controller } from '../controller/controller.js';
+import type { State } from '../controller/state.js';
 
 /** The states that a name stands for, with the index of the track in which they show. */
 export interface Meant {

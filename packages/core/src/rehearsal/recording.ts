@@ -1,10 +1,10 @@
 import { Performer } from '../performer/performer.js';
-import type { PerformerSnapshot } from '../performer/snapshot.js';
+import type { PerformerSnapshot } from '../performer/snapshot-data.js';
 import type { SignalValue } from '../signal/definition.js';
 import { listOf } from './definition.js';
 import type { ScriptLine } from './definition.js';
 import { micros } from './recorder.js';
-import type { RehearsalScript } from './run.js';
+import type { RehearsalScript } from './definition.js';
 import { entryOf } from './trace.js';
 import type { TraceEntry } from './trace.js';
 

@@ -1,6 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import { runRehearsal } from './run.js';
-import type { RehearsalScript } from './run.js';
+import type { RehearsalScript } from './definition.js';
 import type { RehearsalResult } from './trace.js';
 
 /** What was not as expected, with what happened instead and why; empty when all was. */

@@ -3,8 +3,8 @@ import { versionOf } from '../controller/version.js';
 import { chanceOf, nextChance } from '../engine/chance.js';
 import { Performer } from '../performer/performer.js';
 import type { Outfit } from '../performer/outfit.js';
-import type { PerformerSnapshot } from '../performer/snapshot.js';
-import type { Expectation, RehearsalDefinition, StepsDefinition } from './definition.js';
+import type { PerformerSnapshot } from '../performer/snapshot-data.js';
+import type { Expectation, StepsDefinition } from './definition.js';
 import { examine } from './examine.js';
 import { FeedingBody } from './feeds.js';
 import { judge } from './judge.js';
@@ -14,9 +14,7 @@ import { Recorder, micros, sampling } from './recorder.js';
 import { Script, waitText } from './script.js';
 import type { ScriptEvent } from './script.js';
 import type { Outcome, RehearsalResult } from './trace.js';
-
-/** A rehearsal without its file: what is done, and what is expected of it. */
-export type RehearsalScript = Omit<RehearsalDefinition, 'dotHopRehearsal' | 'document'>;
+import type { RehearsalScript } from './definition.js';
 
 /** What a rehearsal is run with besides. */
 export interface RehearsalOptions {

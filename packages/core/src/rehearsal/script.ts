@@ -1,6 +1,6 @@
 import { DotHopError } from '../problem/problem.js';
 import type { DocumentPath } from '../problem/problem.js';
-import { isButton } from './body.js';
+import { isButton } from './buttons.js';
 import { listOf } from './definition.js';
 import type { ScriptLine } from './definition.js';
 import type { FeedingBody } from './feeds.js';

@@ -2,7 +2,7 @@ import type { Controller } from '../controller/controller.js';
 import type { Expectation } from './definition.js';
 import { micros } from './recorder.js';
 import { runRehearsal } from './run.js';
-import type { RehearsalScript } from './run.js';
+import type { RehearsalScript } from './definition.js';
 import { tellsCue } from './trace.js';
 
 /** What shows for less than this, in milliseconds, is expected in its turn only, and not at an instant. */

@@ -1,7 +1,7 @@
 import { any, fields, flag, list, map, number, one, text, texts, tuple } from '../shape/shape.js';
 import type { Shape } from '../shape/shape.js';
 import { fastestPace } from '../engine/pace.js';
-import { buttonNames, quantityNames } from './body.js';
+import { buttonNames, quantityNames } from './buttons.js';
 
 /** The longest rehearsal, in milliseconds. */
 const longest = 3_600_000;

@@ -3,7 +3,7 @@ import { DotHopError } from '../problem/problem.js';
 import type { SignalValue } from '../signal/definition.js';
 import type { ScriptLine } from './definition.js';
 import { runRehearsal } from './run.js';
-import type { RehearsalScript } from './run.js';
+import type { RehearsalScript } from './definition.js';
 import type { TraceEntry } from './trace.js';
 
 /** To so many places behind the point numbers are rounded, from the shortest on. */

@@ -80,7 +80,7 @@ function schemaOf(shape: Shape, at: string, writing: Writing): Schema {
 }
 
 /** A shape as JSON Schema (2020-12), to stand at a JSON pointer of its own. */
-export const jsonSchemaOf = (shape: Shape, words: ShapeWords, isPart = false, at = '#'): Schema =>
+const jsonSchemaOf = (shape: Shape, words: ShapeWords, isPart = false, at = '#'): Schema =>
   schemaOf(shape, at, { words, isPart, written: new Map() });
 
 const orNull = (schema: Schema): Schema =>

@@ -29,7 +29,7 @@ const float = new Float64Array(1);
 const bits = new BigInt64Array(float.buffer);
 
 /** The next larger double, so that `x > t` can be written `x >= nextUp(t)`. (IEEE 754-2019, 5.3.1) */
-export function nextUp(value: number): number {
+function nextUp(value: number): number {
   if (value === Infinity) return value;
   if (value === 0) return Number.MIN_VALUE;
   float[0] = value;

@@ -1,5 +1,5 @@
 import type { Palette } from './palette.js';
-import type { Wardrobe } from './wardrobe.js';
+import type { Wardrobe } from './layer.js';
 
 /** Everything that can be coloured, by the name under which an outfit says it, with its palette. */
 export function dyesOf({

@@ -10,7 +10,7 @@ import { compilePalettes } from './palette.js';
 import { wornShapes } from './shape.js';
 import { useWardrobeSentences } from './sentences.js';
 import { compileWardrobe } from './wardrobe.js';
-import type { Wardrobe } from './wardrobe.js';
+import type { Wardrobe } from './layer.js';
 
 useWardrobeSentences();
 

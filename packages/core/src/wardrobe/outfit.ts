@@ -8,7 +8,7 @@ import { dyeName, dyesOf } from './dyes.js';
 import type { OutfitDefinition } from '../controller/wardrobe-definition.js';
 import type { DyedImage, Outfit, Shown, ShownTracks } from '../performer/outfit.js';
 import type { Palette } from './palette.js';
-import type { LayerPiece, Wardrobe } from './wardrobe.js';
+import type { LayerPiece, Wardrobe } from './layer.js';
 
 /** A pose once it was made, by the timelines and segments that show it: track by track. */
 interface KeptPose {

@@ -11,7 +11,7 @@ export interface Palette {
 }
 
 /** `#rrggbb` as a number; `undefined` for anything else. */
-export function colourOf(text: string): number | undefined {
+function colourOf(text: string): number | undefined {
   return /^#[0-9a-f]{6}$/i.test(text) ? Number.parseInt(text.slice(1), 16) : undefined;
 }
 

@@ -2,7 +2,7 @@ import { callError } from '../problem/problem.js';
 import { Chance } from './chance.js';
 import type { OutfitDefinition } from '../controller/wardrobe-definition.js';
 import { dyesOf } from './dyes.js';
-import type { Wardrobe } from './wardrobe.js';
+import type { Wardrobe } from './layer.js';
 
 /** How often one outfit is tried anew when its pieces do not go together, or when it is too like another. */
 const tries = 400;
