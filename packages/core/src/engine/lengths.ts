@@ -43,11 +43,11 @@ export function endsLengthNow(
 ): boolean {
   const { lasts, atLeast, keeps } = state;
   const now = doubles[at + Row.now]!;
-  if (lasts !== undefined && doubles[trackRow + lengths]! === now) return true;
+  if (lasts !== undefined && now === doubles[trackRow + lengths]) return true;
   if (atLeast === 0) return false;
   return keeps === undefined
-    ? now - doubles[trackRow + TrackRow.entered]! === atLeast
-    : doubles[trackRow + lengths + 1]! === now;
+    ? atLeast === now - doubles[trackRow + TrackRow.entered]!
+    : now === doubles[trackRow + lengths + 1];
 }
 
 /** Has the timer of a row wait for the end of the state that shows, and of its `atLeast`, where these are yet to come. */

@@ -66,7 +66,7 @@ export function findTimer(rows: Rows, at: number): void {
   doubles[timer] = Infinity;
   const first = at + rows.timers;
   for (let i = first; i < first + tables.timers; i++)
-    if (doubles[i]! < doubles[timer]!) doubles[timer] = doubles[i]!;
+    if (doubles[i]! < doubles[timer]) doubles[timer] = doubles[i]!;
   const end = at + rows.trackRowsEnd;
   for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += rows.trackRowSize) {
     const state = stateOf(rows, trackRow);
