@@ -11,6 +11,7 @@ const props = defineProps<{
   rehearsal: string;
   checks: boolean;
 }>();
+const title = decodeURIComponent(props.title);
 const given = {
   head: decodeURIComponent(props.head),
   drawings: decodeURIComponent(props.drawings),
@@ -98,13 +99,13 @@ onBeforeUnmount(() => {
 
 <template>
   <div ref="root" class="live" :class="{ mended: title === 'mended' }">
+    <canvas
+      ref="canvas"
+      role="img"
+      :aria-label="seen ? `the character shows ${seen.state}` : 'the character'"
+    />
     <div>
       <p v-if="title !== ''" class="title">{{ title }}</p>
-      <canvas
-        ref="canvas"
-        role="img"
-        :aria-label="seen ? `the character shows ${seen.state}` : 'the character'"
-      />
       <p class="says">
         <b>{{ seen?.state ?? '…' }}</b> <span v-if="seen">({{ seen.frame }})</span><br />
         <span v-if="seen">{{ seen.why }}.</span>
