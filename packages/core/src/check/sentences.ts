@@ -109,13 +109,13 @@ export const findings = {
     severity: 'warning',
     title: 'a variant without a cue or span that a rule waits for',
     say: (v) =>
-      `"${v.variant}" stands for "${v.base}" in "${v.state}", whose rules wait for the ${v.kind} "${v.what}"; "${v.variant}" has none, so nothing comes of that rule while it shows; give it the ${v.kind}`,
+      `"${v.variant}" stands for "${v.base}" in "${v.state}", and a rule there waits for the ${v.kind} "${v.what}"; "${v.variant}" does not have it, so the rule never acts while "${v.variant}" shows; give it the ${v.kind}`,
   },
   'direction-stands-in': {
     severity: 'warning',
     title: 'a direction without a drawing',
     say: (v) =>
-      `"${v.flipbook}" has no drawing for ${list(v.directions)}, and no mirror image: the nearest stands in; draw it, or name a mirror`,
+      `"${v.flipbook}" has no drawing for ${list(v.directions)}, and no mirror image, so the nearest drawing shows; draw it, or name the direction that it mirrors`,
   },
   'frame-short': {
     severity: 'note',
@@ -133,7 +133,7 @@ export const findings = {
     severity: 'warning',
     title: 'a state that nothing leads to',
     say: (v) =>
-      `"${v.state}" has neither "while" nor "when", and no hop or "then" leads to it: only the game could ask for it; give it a condition, or a way`,
+      `"${v.state}" has neither "while" nor "when", and no hop or "then" leads to it, so it shows only if the game asks for it; give it a condition, or lead to it by a hop`,
   },
   'state-stuck': {
     severity: 'error',
@@ -144,14 +144,13 @@ export const findings = {
   'condition-never': {
     severity: 'error',
     title: 'a condition that can never be true',
-    say: (v) =>
-      `\`${v.text}\` can never be true: its parts exclude one another; one of them must be meant otherwise`,
+    say: (v) => `\`${v.text}\` can never be true, because its parts exclude each other; change one of them`,
   },
   'condition-always': {
     severity: 'warning',
     title: 'a condition that is always true',
     say: (v) =>
-      `\`${v.text}\` is true whatever the signals are; it says nothing, so one part of it must be meant otherwise`,
+      `\`${v.text}\` is always true, whatever the signals are; change one part of it, or take it out`,
   },
   'state-never': {
     severity: 'error',
@@ -198,7 +197,7 @@ export const findings = {
   'then-never': {
     severity: 'error',
     title: 'a state that can never follow',
-    say: (v) => `"then: ${v.to}" can never follow: the "while" of "${v.to}" can not be true there; change it`,
+    say: (v) => `"then: ${v.to}" can never follow: the "while" of "${v.to}" cannot be true there; change it`,
   },
   'then-endless': {
     severity: 'error',
@@ -228,25 +227,25 @@ export const findings = {
     severity: 'error',
     title: 'a state that gives way to others which never want in then',
     say: (v) =>
-      `"${v.state}" is to give way to ${(v.to as string[]).length > 0 ? list(v.to) : 'whoever wants in'}, but while it shows that can never want in, so nothing ends it early; a condition there must be meant otherwise`,
+      `"${v.state}" yields to ${(v.to as string[]).length > 0 ? list(v.to) : 'whoever wants in'}, but nothing that it names can want in while "${v.state}" shows; change a condition there`,
   },
   'press-lost': {
     severity: 'note',
     title: 'a press that is lost while something else plays',
     say: (v) =>
-      `"${v.pulse}" counts at its instant only, and while ${list(v.by)} plays "${v.state}" is kept out: a press is lost then; give it "keep", rank "${v.state}" higher, or let that yield to it`,
+      `"${v.pulse}" counts at its instant only, and while ${list(v.by)} plays, "${v.state}" cannot start, so a press is lost; give it "keep", rank "${v.state}" higher, or let that yield to it`,
   },
   'take-undone': {
     severity: 'error',
     title: 'a state that loses its own ground by taking a track',
     say: (v) =>
-      `when "${v.state}" takes the track "${v.track}", its condition can not be true any more, so it lets go at once and takes it again; ask for signals, not for what that track shows`,
+      `when "${v.state}" takes the track "${v.track}", its condition can no longer be true, so it lets go at once and takes it again; ask for signals, not for what that track shows`,
   },
   'take-forever': {
     severity: 'error',
     title: 'a track that can never let go of another',
     say: (v) =>
-      `once "${v.state}" has taken the track "${v.track}", nothing ends it: its condition can not turn false, nothing ranks above it and it leads nowhere; give it an end, or say in "takes" while what it does`,
+      `once "${v.state}" has taken the track "${v.track}", nothing ends it: its condition cannot turn false, nothing ranks above it and it leads nowhere; give it an end, or say in "takes" while which condition it takes the track`,
   },
   'joint-missing': {
     severity: 'warning',
