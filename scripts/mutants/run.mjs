@@ -1,0 +1,160 @@
+// npm run mutants -- FOLDER [--count N] [--seed N] [--line FILE:LINE]: changes the core in small ways, one at a time, and runs the
+// tests that speak of the folder. What no test notices is told: a test is missing, or the change means the same.
+import { spawn } from 'node:child_process';
+import { existsSync, readFileSync, readdirSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { parseArgs } from 'node:util';
+import { build, root, say } from '../run.mjs';
+import { changesOf } from './changes.mjs';
+
+/** The tests that speak of a folder of the core, the quick ones first: at the first that fails the mutant is found. */
+const testsOf = {
+  clip: ['clip', 'backwards', 'sheet', 'hard-cases'],
+  compass: ['compass', 'compass-laws', 'view', 'hard-cases', 'tracks'],
+  engine: [
+    'decision',
+    'switching',
+    'hard-cases',
+    'backwards',
+    'rates',
+    'variety',
+    'variants',
+    'told-cues',
+    'lengths',
+    'tracks',
+    'groups',
+    'pace',
+    'compass',
+    'pressed-together',
+    'agreement',
+    'troupe',
+    'snapshot',
+  ],
+  performer: [
+    'reports',
+    'mistakes',
+    'bounds',
+    'why-parts',
+    'snapshot',
+    'recording',
+    'told-cues',
+    'variety',
+    'decision',
+  ],
+  troupe: ['troupe', 'many'],
+  wardrobe: ['wardrobe', 'worn-parts', 'refused-fields', 'mistakes'],
+  check: ['check', 'winners', 'remedy'],
+  signal: ['signal', 'bounds', 'decision', 'hard-cases', 'refused-fields', 'mistakes'],
+  controller: [
+    'decision',
+    'switching',
+    'groups',
+    'tracks',
+    'variants',
+    'variety',
+    'refused-states',
+    'mistakes',
+    'hard-cases',
+  ],
+};
+/** A mutant that runs longer goes round for ever, which a test would notice. */
+const longest = 120_000;
+
+const { values, positionals } = parseArgs({
+  allowPositionals: true,
+  options: {
+    count: { type: 'string', default: '30' },
+    seed: { type: 'string', default: '1' },
+    only: { type: 'string' },
+  },
+});
+const [name] = positionals;
+if (positionals.length !== 1 || !Object.hasOwn(testsOf, name)) {
+  console.error(`npm run mutants -- FOLDER: one of ${Object.keys(testsOf).join(', ')}`);
+  process.exit(2);
+}
+const count = Number(values.count);
+const seed = Number(values.seed);
+if (!Number.isInteger(count) || count < 1 || !Number.isInteger(seed)) {
+  console.error(
+    `--count is a whole number from 1, and --seed a whole number; not ${values.count} and ${values.seed}`,
+  );
+  process.exit(2);
+}
+
+const folder = path.join(root, 'packages/core/src', name);
+const filesIn = (from) =>
+  readdirSync(from).flatMap((file) => {
+    const full = path.join(from, file);
+    return statSync(full).isDirectory() ? filesIn(full) : full.endsWith('.ts') ? [full] : [];
+  });
+const all = filesIn(folder)
+  // Sentences are tested by their places.
+  .filter((file) => !/sentences|definition|shape\.ts$/.test(file))
+  .filter((file) => values.only === undefined || file.endsWith(values.only))
+  .flatMap((file) => changesOf(readFileSync(file, 'utf8')).map((change) => ({ file, ...change })));
+
+/** Some of a list, by the seed, in its order. */
+function some(list, many) {
+  let state = seed;
+  const next = () => (state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0) / 2 ** 32;
+  return list
+    .map((one, i) => [next(), i, one])
+    .sort(([a], [b]) => a - b)
+    .slice(0, many)
+    .sort(([, a], [, b]) => a - b)
+    .map(([, , one]) => one);
+}
+
+const tests = testsOf[name].map((test) => `packages/core/test/${test}.test.ts`);
+for (const test of tests) if (!existsSync(path.join(root, test))) throw new Error(`there is no ${test}`);
+
+/** Whether the tests notice a mutant. */
+function isNoticed(mutant) {
+  const jest = spawn(
+    process.execPath,
+    [
+      '--experimental-vm-modules',
+      '--no-warnings',
+      'node_modules/jest/bin/jest.js',
+      '--config',
+      'scripts/mutants/jest.config.mjs',
+      '--bail',
+      '--runInBand',
+      ...tests,
+    ],
+    {
+      cwd: root,
+      stdio: 'ignore',
+      env: { ...process.env, MUTANT: JSON.stringify(mutant), LAWS: process.env.LAWS ?? '0.2' },
+    },
+  );
+  return new Promise((resolve) => {
+    const late = setTimeout(() => jest.kill('SIGKILL'), longest);
+    jest.on('exit', (code) => {
+      clearTimeout(late);
+      resolve(code !== 0);
+    });
+  });
+}
+
+build();
+say(`the tests without a change: ${tests.length} files`);
+if (await isNoticed({ file: '', from: 0, to: 0, put: '' })) {
+  console.error('the tests fail as they are; mend them first');
+  process.exit(1);
+}
+const tried = some(all, count);
+say(`${tried.length} of ${all.length} mutants of ${name}, seed ${seed}`);
+const outlived = [];
+for (const [i, mutant] of tried.entries()) {
+  const { file, line, what } = mutant;
+  const place = `${path.relative(root, file)}:${line}  ${what.replaceAll(/\s+/g, ' ').slice(0, 120)}`;
+  const noticed = await isNoticed(mutant);
+  if (!noticed) outlived.push(place);
+  console.log(`${String(i + 1).padStart(4)}/${tried.length}  ${noticed ? 'noticed ' : 'OUTLIVED'}  ${place}`);
+}
+const found = tried.length - outlived.length;
+console.log(`\n${found} of ${tried.length} noticed (${Math.round((100 * found) / tried.length)}%)`);
+if (outlived.length > 0) console.log(`outlived:\n${outlived.join('\n')}`);
+process.exitCode = outlived.length > 0 ? 1 : 0;
