@@ -1,6 +1,7 @@
 // npm run bench: what a step costs, as a ratio against the same character written by hand, both in one run, turn by turn,
 // after it was checked that both show the same at every tick. Results are medians; a ratio under 1 means less time than
-// by hand. `--json` prints them as data.
+// by hand. `--json` prints them as data; `--page` writes the table into docs/performance.md as well.
+import { readFileSync, writeFileSync } from 'node:fs';
 import { Performer, compileController } from 'dot-hop';
 import { wardrobeOf } from 'dot-hop/wardrobe';
 import { bytesPerAnything, bytesPerPose, bytesPerStep, demo, settledMemory } from './bytes.mjs';
@@ -14,6 +15,7 @@ const count = 500;
 const turns = 40;
 const warmUps = 8;
 const json = process.argv.includes('--json');
+const page = process.argv.includes('--page') && new URL('../docs/performance.md', import.meta.url);
 const say = (text) => {
   if (!json) console.log(text);
 };
@@ -309,6 +311,25 @@ const rows = [
 ].map(([what, value, must, aim]) => ({ what, value, must, aim }));
 result.targets = rows;
 
+const figure = (value) => (Number.isNaN(value) ? '' : value.toFixed(value === 0 || value >= 10 ? 0 : 2));
+if (page !== false) {
+  const table = rows.map(
+    ({ what, value, must, aim }) =>
+      `| ${what} | ${figure(value)} | ${Number.isNaN(must) ? '' : must} | ${Number.isNaN(aim) ? '' : aim} |`,
+  );
+  const text = [
+    `Measured on ${new Date().toISOString().slice(0, 10)} with Node ${process.versions.node.split('.')[0]} on two cores of a shared machine:`,
+    '',
+    '| | measured | must | aim |',
+    '| --- | --- | --- | --- |',
+    ...table,
+  ].join('\n');
+  const between = /(<!-- bench -->\n)[\s\S]*(<!-- \/bench -->)/;
+  writeFileSync(
+    page,
+    readFileSync(page, 'utf8').replace(between, (_, from, to) => `${from}\n${text}\n\n${to}`),
+  );
+}
 if (json) console.log(JSON.stringify(result, null, 2));
 else {
   for (const [name, { hash, changing, ns }] of Object.entries(result.loads)) {

@@ -32,6 +32,7 @@ const pages = {
     ['The exact rules', 'model'],
     ['Fields of a document', 'fields'],
     ['Limits', 'limits'],
+    ['Performance', 'performance'],
     ['How it is built', 'architecture'],
     ['Names of the library', 'api/'],
   ],

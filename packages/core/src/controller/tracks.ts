@@ -86,16 +86,25 @@ export function placeStates(definition: ControllerDefinition, problems: ProblemL
       return [group, inside.map((one) => one.name)] as const;
     });
     for (const [group, inside] of placing) members.set(group.name, inside);
-    return stated.map((one): PlacedState => {
-      const group = one.groups[one.groups.length - 1];
-      const isGroupRest = group?.definition.rest === one.name;
-      const own = isGroupRest ? -Infinity : (one.definition.priority ?? 0);
-      const ranks = [...one.groups.map(({ definition: { priority = 0 } }) => priority), own];
-      const said = inheriting(one.definition, one.groups);
-      return { ...one, definition: said, hopPlaces: [], track, isGroupRest, ranks, taken: undefined };
+    return stated.map(({ name: state, path: at, definition: said, groups }): PlacedState => {
+      const group = groups[groups.length - 1];
+      const isGroupRest = group?.definition.rest === state;
+      const own = isGroupRest ? -Infinity : (said.priority ?? 0);
+      const ranks = [...groups.map(({ definition: { priority = 0 } }) => priority), own];
+      return {
+        name: state,
+        track,
+        path: at,
+        definition: inheriting(said, groups),
+        hopPlaces: [],
+        groups,
+        isGroupRest,
+        ranks,
+        taken: undefined,
+      };
     });
   });
-  const all = placed.map((own) => own.map((one) => withHops(one, own)));
+  const all = placed.map((own) => own.map((one) => withHops(one, own, members)));
   all.forEach((own, track) => {
     for (const state of own.filter(({ taken }) => taken === undefined))
       for (const one of takersOf(state, names, problems)) if (one.track !== track) all[one.track]!.push(one);
@@ -145,10 +154,15 @@ export function tagsOf({ definition, groups, path }: PlacedState): [tag: string,
 }
 
 /** A hop into a group tries its states from the highest rank: those that show while a condition holds, at last its rest. */
-function withHops(state: PlacedState, among: readonly PlacedState[]): PlacedState {
+function withHops(
+  state: PlacedState,
+  among: readonly PlacedState[],
+  groups: ReadonlyMap<string, unknown>,
+): PlacedState {
   const { definition } = state;
-  const hops = (definition.hops ?? []).flatMap((hop, place) =>
-    entriesOf(hop.to, among).map((to): [HopDefinition, number] => [
+  if (definition.hops === undefined) return state;
+  const hops = definition.hops.flatMap((hop, place) =>
+    (groups.has(hop.to) ? entriesOf(hop.to, among) : [hop.to]).map((to): [HopDefinition, number] => [
       to === hop.to ? hop : { ...hop, to },
       place,
     ]),
