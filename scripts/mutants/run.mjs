@@ -1,4 +1,4 @@
-// npm run mutants -- FOLDER [--count N] [--seed N] [--line FILE:LINE]: changes the core in small ways, one at a time, and runs the
+// npm run mutants -- FOLDER [--count N] [--seed N] [--only FILE or FILE:LINE]: changes the core in small ways, one at a time, and runs the
 // tests that speak of the folder. What no test notices is told: a test is missing, or the change means the same.
 import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, readdirSync, statSync } from 'node:fs';
@@ -82,6 +82,7 @@ if (!Number.isInteger(count) || count < 1 || !Number.isInteger(seed)) {
   process.exit(2);
 }
 
+const [onlyFile, onlyLine] = values.only?.split(':') ?? [];
 const folder = path.join(root, 'packages/core/src', name);
 const filesIn = (from) =>
   readdirSync(from).flatMap((file) => {
@@ -91,8 +92,9 @@ const filesIn = (from) =>
 const all = filesIn(folder)
   // Sentences are tested by their places.
   .filter((file) => !/sentences|definition|shape\.ts$/.test(file))
-  .filter((file) => values.only === undefined || file.endsWith(values.only))
-  .flatMap((file) => changesOf(readFileSync(file, 'utf8')).map((change) => ({ file, ...change })));
+  .filter((file) => values.only === undefined || file.endsWith(onlyFile))
+  .flatMap((file) => changesOf(readFileSync(file, 'utf8')).map((change) => ({ file, ...change })))
+  .filter(({ line }) => onlyLine === undefined || line === Number(onlyLine));
 
 /** Some of a list, by the seed, in its order. */
 function some(list, many) {

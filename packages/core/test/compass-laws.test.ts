@@ -3,6 +3,7 @@ import { Performer } from 'dot-hop';
 import type { CompassDefinition, Controller } from 'dot-hop';
 import { dialOf, directionOf } from 'dot-hop/view';
 import { compile } from './characters.js';
+import { often } from './often.js';
 
 const character = (compass: CompassDefinition): Controller =>
   compile({
@@ -143,6 +144,32 @@ describe('laws of the compass', () => {
           }
         },
       ),
+    );
+  });
+
+  test('a vector that moves a little at a time turns a performer exactly where it is read anew each time', () => {
+    const steps = fc.array(fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 })), {
+      minLength: 150,
+      maxLength: 150,
+    });
+    const deadZone = fc.constantFrom(0, 1, 2.5);
+    fc.assert(
+      fc.property(circles, rules, deadZone, steps, between, (angles, rule, dead, path, begins) => {
+        const controller = character({ directions: named(angles), deadZone: dead, ...rule });
+        const performer = new Performer(controller);
+        let [x, y] = at(begins, 3);
+        let direction = performer.facing;
+        for (const [dx, dy] of path) {
+          x += dx / 20;
+          y += dy / 20;
+          performer.set('x', x);
+          performer.set('y', y);
+          performer.step(1);
+          direction = directionOf(controller.compass, x, y, direction);
+          expect([x, y, performer.facing]).toEqual([x, y, direction]);
+        }
+      }),
+      { numRuns: often(60) },
     );
   });
 });
