@@ -179,6 +179,28 @@ describe('compasses', () => {
     expect(stepTold(performer, 200)).toEqual(['500 turns southwest', '550 turns west']);
   });
 
+  test('of two equal ways by no nearer side, it turns clockwise', () => {
+    const performer = new Performer(character({ directions: 'eight', through: 50, start: 'north' }));
+    performer.set('y', 9);
+    expect(stepTold(performer, 120)).toEqual(['0 turns northeast', '50 turns east', '100 turns southeast']);
+  });
+
+  test('without a dead zone and sticking borders, the least vector turns it, and so does the least past a border', () => {
+    const performer = new Performer(character({ directions: 'eight' }));
+    expect(face(performer, -1e-6, 0)).toBe('west');
+    expect(face(performer, 1e-6, 0)).toBe('east');
+    expect(face(performer, Math.cos(0.3926), Math.sin(0.3926))).toBe('east');
+    expect(face(performer, Math.cos(0.3928), Math.sin(0.3928))).toBe('southeast');
+  });
+
+  test('a mirror image may lie up to 45 degrees beside its direction, on whichever side', () => {
+    const mirrored = (degrees: Record<string, number>) =>
+      character({ directions: degrees, mirror: { b: 'a' } });
+    expect(mirrored({ a: 30, b: 150 }).compass.mirrorOf).toEqual([-1, 0]);
+    for (const b of [135, 225]) expect(mirrored({ a: 0, b }).compass.mirrorOf).toEqual([-1, 0]);
+    for (const b of [134, 226]) expect(() => mirrored({ a: 0, b })).toThrow('looks towards 180 degrees');
+  });
+
   test('upwards may be up: +y', () => {
     const performer = new Performer(character({ directions: 'four', up: '+y' }));
     expect(face(performer, 0, 9)).toBe('north');
@@ -309,6 +331,7 @@ describe('compasses', () => {
       { directions: 'eight', stick: 23 },
       'compass.stick: "stick" must be from 0 to under 22.5 degrees, not 23',
     ],
+    [{ directions: 'eight', stick: 22.5 }, 'from 0 to under 22.5 degrees, not 22.5'],
     [{ directions: 'four', through: -1 }, 'compass.through: expected milliseconds from 0 to 10000, not -1'],
     [{ directions: { a: 0 } }, 'compass.directions: a compass needs at least two directions, not 1'],
     [{ directions: { a: 0, b: 360 } }, 'directions.b: "a" and "b" are both at 0 degrees'],
