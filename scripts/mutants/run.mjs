@@ -128,7 +128,7 @@ function isNoticed(mutant) {
     {
       cwd: root,
       stdio: 'ignore',
-      env: { ...process.env, MUTANT: JSON.stringify(mutant), LAWS: process.env.LAWS ?? '0.2' },
+      env: { ...process.env, MUTANT: JSON.stringify(mutant), LAWS: process.env.LAWS ?? '1' },
     },
   );
   return new Promise((resolve) => {

@@ -14,6 +14,7 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
     'turning',
     'standing',
     'drowsy',
+    'land',
   ]);
   await page.getByRole('row', { name: 'going', exact: true }).click();
   await readers.getByRole('button', { name: 'go', exact: true }).click();
