@@ -4,8 +4,8 @@ import { memo, useDeferredValue, useEffect, useState } from 'react';
 import { Button, Menu, MenuItem, MenuTrigger, Popover, Separator } from 'react-aria-components';
 import { demoNames, demoTitles } from './character/demo.js';
 import { chosenFiles } from './character/files.js';
-import { keptCharacters } from './character/kept.js';
-import type { Kept } from './character/kept.js';
+import { savedCharacters } from './character/saved.js';
+import type { SavedCharacter } from './character/saved.js';
 import { beginNew, nameCharacter, openDemo, reopen, saveDocument, saveZip, take } from './character/place.js';
 import { roomNames, roomTitles } from './character/rooms.js';
 import { goTo, redo, showText, undo, useWorkbench } from './character/store.js';
@@ -151,7 +151,7 @@ const ToolButtons = memo(function ToolButtons({
 
 /** Opening and saving. */
 const Files = memo(function Files() {
-  const [kept, setKept] = useState<readonly Kept[]>([]);
+  const [kept, setKept] = useState<readonly SavedCharacter[]>([]);
   const choose = (isFolder: boolean): void => {
     const input = document.createElement('input');
     input.type = 'file';
@@ -175,7 +175,7 @@ const Files = memo(function Files() {
     }
   };
   return (
-    <MenuTrigger onOpenChange={(isOpen) => isOpen && void keptCharacters().then(setKept, () => setKept([]))}>
+    <MenuTrigger onOpenChange={(isOpen) => isOpen && void savedCharacters().then(setKept, () => setKept([]))}>
       <Button className="files">
         Character <ChevronDown size={14} />
       </Button>

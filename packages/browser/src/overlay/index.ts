@@ -9,7 +9,7 @@ import type { Loop } from '../loop.js';
 import { element, say } from './dom.js';
 import { LadderRows } from './ladder.js';
 import { SignalRows } from './signals.js';
-import type { Hands } from './signals.js';
+import type { HeldSignals } from './signals.js';
 import { colours, style } from './style.js';
 import { Timeline } from './timeline.js';
 
@@ -70,7 +70,7 @@ export function mountOverlay(options: OverlayOptions, into: HTMLElement = docume
   return panel;
 }
 
-class Panel implements Overlay, Hands {
+class Panel implements Overlay, HeldSignals {
   readonly host = element('div', { 'data-overlay': '' });
   readonly recording: Recording;
   private readonly performer: Performer;

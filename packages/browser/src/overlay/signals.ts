@@ -4,7 +4,7 @@ import type { SignalFacts } from 'dot-hop/explain';
 import { element, say, short } from './dom.js';
 
 /** Sets signals; while a hand holds one, what the game sets is not heard. */
-export interface Hands {
+export interface HeldSignals {
   hold(name: string, value: SignalValue): void;
   letGo(name: string): void;
   isHeld(name: string): boolean;
@@ -18,7 +18,7 @@ export class SignalRows {
   readonly presses = element('div', { className: 'presses' });
   private readonly rows: ((performer: Performer) => void)[] = [];
 
-  constructor(performer: Performer, hands: Hands) {
+  constructor(performer: Performer, hands: HeldSignals) {
     for (const signal of describeController(performer.controller).signals) this.add(signal, hands);
   }
 
@@ -27,7 +27,7 @@ export class SignalRows {
     for (const row of this.rows) row(performer);
   }
 
-  private add(signal: SignalFacts, hands: Hands): void {
+  private add(signal: SignalFacts, hands: HeldSignals): void {
     const { name, kind } = signal;
     const label = element('label', { className: 'name', htmlFor: `signal-${name}`, title: name }, name);
     const shown = element('output', { 'data-signal': name });
@@ -61,7 +61,7 @@ export class SignalRows {
 
   private control(
     { name, kind, options, bounds }: SignalFacts,
-    hands: Hands,
+    hands: HeldSignals,
     each: (show: (value: SignalValue) => void) => void,
   ): HTMLElement {
     const id = `signal-${name}`;

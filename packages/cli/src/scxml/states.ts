@@ -1,11 +1,11 @@
 import type { State, StateDefinition } from 'dot-hop';
-import { ChartHearing } from './hearing.js';
+import { ChartInput } from './input.js';
 import { assign, both, node } from './nodes.js';
 import type { Node } from './nodes.js';
 import { idOf, spanId } from './reader.js';
 
 /** The states of a chart with the ways between them, in the order of the rules of decision. */
-export class ChartStates extends ChartHearing {
+export class ChartStates extends ChartInput {
   protected state(state: State): Node {
     const definition = this.definitionOf(state);
     const spans = this.spansRead().filter((id) => id.startsWith(`in_${idOf(state)}_`));

@@ -5,9 +5,9 @@ import { bringIn } from './bring.js';
 import { claim } from './claim.js';
 import { basesAmong, characterIn, decoded, download, isBeside, toOpen, unpacked, zipOf } from './files.js';
 import type { Found, NamedFiles } from './files.js';
-import { keepLooking } from './found.js';
-import { keep, keptCharacters } from './kept.js';
-import type { Kept } from './kept.js';
+import { keepChecking } from './findings.js';
+import { saveCharacter, savedCharacters } from './saved.js';
+import type { SavedCharacter } from './saved.js';
 import {
   act,
   addFiles,
@@ -36,7 +36,7 @@ const { getState: state } = useWorkbench;
 
 /** Opens what was open last, or else a character to play with. */
 export async function begin(): Promise<void> {
-  keepLooking();
+  keepChecking();
   keepUp();
   window.addEventListener('beforeunload', (event) => {
     writeDown();
@@ -48,7 +48,7 @@ export async function begin(): Promise<void> {
       await openFolder(folder);
       return;
     }
-    const [last] = await keptCharacters().catch(() => []);
+    const [last] = await savedCharacters().catch(() => []);
     if (last !== undefined) await openKept(last);
     else await openDemo('wick');
   } catch (error) {
@@ -57,7 +57,7 @@ export async function begin(): Promise<void> {
 }
 
 /** A character that can be opened: on the shelf. */
-export interface Shelved {
+export interface ShelfEntry {
   /** One for each, so that a list of them stays in order. */
   readonly key: string;
   readonly file: string;
@@ -68,7 +68,7 @@ export interface Shelved {
 }
 
 /** The characters of the folder that is served; without one those that the browser keeps, and those that come along. */
-export async function shelved(): Promise<Shelved[]> {
+export async function shelfEntries(): Promise<ShelfEntry[]> {
   const here = await served();
   if (here !== undefined)
     return (await here.characters()).map((name) => ({
@@ -83,16 +83,16 @@ export async function shelved(): Promise<Shelved[]> {
         await openFolder(folder);
       },
     }));
-  const kept = await keptCharacters().catch(() => []);
+  const kept = await savedCharacters().catch(() => []);
   return [
-    ...kept.map((one): Shelved => ({
+    ...kept.map((one): ShelfEntry => ({
       key: one.id,
       file: one.file,
       from: `kept ${new Date(one.when).toLocaleString()}`,
       load: () => Promise.resolve(one),
       open: () => openKept(one),
     })),
-    ...demoNames.map((name): Shelved => ({
+    ...demoNames.map((name): ShelfEntry => ({
       key: `comes along: ${name}`,
       file: demoTitles[name],
       from: 'comes with the workbench',
@@ -180,7 +180,7 @@ export async function openDemo(name: DemoName): Promise<void> {
   for (const one of refused) tell(one, true);
 }
 
-async function openKept({ id: known, ...kept }: Kept): Promise<void> {
+async function openKept({ id: known, ...kept }: SavedCharacter): Promise<void> {
   const isOwn = await claimed(known);
   const { opened } = await toOpen(kept);
   open({ ...opened, room: kept.room });
@@ -204,7 +204,7 @@ async function claimed(wanted: string): Promise<boolean> {
 }
 
 /** Opens a character that is kept in the browser. */
-export const reopen = (kept: Kept): Promise<void> => openKept(kept);
+export const reopen = (kept: SavedCharacter): Promise<void> => openKept(kept);
 
 /** Begins a character with the bare sheet of Wick's drawings, to be cut and timed. */
 export async function beginWithDrawings(): Promise<void> {
@@ -320,7 +320,8 @@ async function saveOnce(): Promise<void> {
   setSaved('saving');
   const before = choices;
   try {
-    if (folder === undefined) await keep({ id, file, text: history.text, files, room, when: Date.now() });
+    if (folder === undefined)
+      await saveCharacter({ id, file, text: history.text, files, room, when: Date.now() });
     else {
       await folder.write(file, history.text, files);
       await takeMissingBases(folder);

@@ -1,5 +1,5 @@
 import { pathText } from 'dot-hop';
-import { useFound } from '../character/found.js';
+import { useFindings } from '../character/findings.js';
 import { roomOf } from '../character/rooms.js';
 import { follow, useWorkbench } from '../character/store.js';
 import { useMissingImages } from './MissingImages.js';
@@ -13,7 +13,7 @@ export function FoundList() {
   const plays = useWorkbench((state) => state.controller !== undefined);
   const room = useWorkbench((state) => state.room);
   const { sheet, clip, state: shown, signal } = useWorkbench((state) => state.selection);
-  const { seen, isLooking } = useFound();
+  const { seen, isLooking } = useFindings();
   // Those whose size nobody says are problems already.
   const missing = useMissingImages().filter(
     ([, path]) => !troubles.some((one) => one.path.join('.') === path.join('.')),

@@ -1,8 +1,8 @@
 import { drawPose } from '@dot-hop/browser';
 import { useEffect, useRef, useState } from 'react';
 import { resolved } from '../character/files.js';
-import { shelved } from '../character/place.js';
-import type { Shelved } from '../character/place.js';
+import { shelfEntries } from '../character/place.js';
+import type { ShelfEntry } from '../character/place.js';
 import { tell } from '../character/store.js';
 import { inPlainMemory } from '../parts/canvas.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
@@ -16,14 +16,14 @@ const floor = 64;
 
 /** All characters of a folder, or of the browser: each plays, and says how it is. */
 export function Shelf() {
-  const [all, setAll] = useState<readonly Shelved[] | undefined>();
+  const [all, setAll] = useState<readonly ShelfEntry[] | undefined>();
   const [cards, setCards] = useState<ReadonlyMap<string, Card | string>>(new Map());
   useEffect(() => {
     const looker = new Looker();
     const left = new AbortController();
     const isLeft = (): boolean => left.signal.aborted;
     void (async () => {
-      const found = await shelved();
+      const found = await shelfEntries();
       if (isLeft()) return;
       setAll(found);
       for (const one of found) {
@@ -39,7 +39,7 @@ export function Shelf() {
       looker.destroy();
     };
   }, []);
-  const open = (one: Shelved): void => {
+  const open = (one: ShelfEntry): void => {
     void one.open().then(
       () => showShelf(false),
       (error: unknown) => tell(error instanceof Error ? error.message : String(error), true),

@@ -4,11 +4,11 @@ import { Performer } from 'dot-hop';
 import { toOpen } from '../character/files.js';
 import { letGo } from '../character/pictures.js';
 import type { Drawn } from '../character/pictures.js';
-import type { Shelved } from '../character/place.js';
+import type { ShelfEntry } from '../character/place.js';
 import { readText } from '../character/reading.js';
-import { runAll } from '../character/lights.js';
+import { runRehearsals } from '../character/rehearsal-runs.js';
 import { sizesOf } from '../character/store.js';
-import type { Looking } from '../worker/looking.js';
+import type { CheckWorker } from '../worker/check-worker.js';
 
 /** A character as it is shown on the shelf. */
 export interface Card {
@@ -28,11 +28,13 @@ export interface Card {
 
 /** Looks at characters one after the other, beside the page. */
 export class Looker {
-  private readonly worker = new Worker(new URL('../worker/looking.ts', import.meta.url), { type: 'module' });
-  private readonly looking: Remote<Looking> = wrap<Looking>(this.worker);
+  private readonly worker = new Worker(new URL('../worker/check-worker.ts', import.meta.url), {
+    type: 'module',
+  });
+  private readonly looking: Remote<CheckWorker> = wrap<CheckWorker>(this.worker);
   private readonly cards: Card[] = [];
 
-  async look(one: Shelved): Promise<Card> {
+  async look(one: ShelfEntry): Promise<Card> {
     const found = await one.load();
     const { opened } = await toOpen(found);
     const { file, text, files, drawn, bases = new Map() } = opened;
@@ -40,7 +42,7 @@ export class Looker {
     // Images of other characters may have the same names: they are handed over anew for each.
     for (const [name, { picture }] of drawn) await this.looking.put(name, picture);
     const seen = controller === undefined ? [] : await this.looking.look(controller.definition);
-    const lights = controller === undefined ? [] : await runAll(controller, file, files);
+    const lights = controller === undefined ? [] : await runRehearsals(controller, file, files);
     const card: Card = {
       name: definition?.name ?? file,
       performer: controller && new Performer(controller),

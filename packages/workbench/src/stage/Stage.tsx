@@ -9,7 +9,7 @@ import { clipOf } from '../character/clip.js';
 import { readData } from '../character/reading.js';
 import { sizesOf, useWorkbench } from '../character/store.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
-import { alone, isThere } from './alone.js';
+import { showingOnly, isThere } from './single.js';
 import { bodyOf } from './body.js';
 import { live } from './live.js';
 import { CharacterPlay, ClipPlay } from './play.js';
@@ -49,7 +49,7 @@ export function Stage() {
   const played = useMemo(() => {
     if (controller === undefined || single === undefined) return controller;
     const { drawn } = useWorkbench.getState();
-    return readData(alone(controller.definition, single), sizesOf(drawn)).controller;
+    return readData(showingOnly(controller.definition, single), sizesOf(drawn)).controller;
   }, [controller, single]);
   const clipPlay = useRef<ClipPlay | undefined>(undefined);
   const wholePlay = useRef<CharacterPlay | undefined>(undefined);

@@ -11,8 +11,8 @@ import {
 } from 'react-aria-components';
 import { emptyDefinition, useWorkbench } from '../character/store.js';
 import { IconButton } from '../parts/ui.js';
-import { singlesOf } from './alone.js';
-import type { Single } from './alone.js';
+import { singlesOf } from './single.js';
+import type { Single } from './single.js';
 
 const rates = [0.25, 0.5, 1, 2] as const;
 

@@ -1,13 +1,13 @@
 import { pathText } from 'dot-hop';
 import { useMemo, useState } from 'react';
 import { GridList, GridListItem } from 'react-aria-components';
-import { useFound } from '../../character/found.js';
-import type { Seen } from '../../character/found.js';
+import { useFindings } from '../../character/findings.js';
+import type { Seen } from '../../character/findings.js';
 import { roomOf, roomTitles } from '../../character/rooms.js';
 import { useWorkbench } from '../../character/store.js';
 import { FoundList } from '../../parts/FoundList.js';
 import { MissingImages } from '../../parts/MissingImages.js';
-import { Views } from '../../parts/Views.js';
+import { ViewSwitch } from '../../parts/ViewSwitch.js';
 import { Check } from '../../parts/ui.js';
 import { Finding } from './Finding.js';
 import { WhatIf } from './WhatIf.js';
@@ -32,7 +32,7 @@ export function CheckRoom() {
   const isSound = useWorkbench((state) => state.troubles.length === 0);
   return (
     <div className="check-room">
-      <Views label="what is looked at" views={views} current={view} onChange={setView} />
+      <ViewSwitch label="what is looked at" views={views} current={view} onChange={setView} />
       {!isSound ? (
         <div className="middle">
           <p className="hint">It is checked once it can be performed. This stands in the way:</p>
@@ -50,7 +50,7 @@ export function CheckRoom() {
 }
 
 function Found() {
-  const { seen, isLooking } = useFound();
+  const { seen, isLooking } = useFindings();
   const [picked, setPicked] = useState({ key: '', place: 0 });
   const [showsAccepted, setShowsAccepted] = useState(false);
   const accepted = seen.filter((one) => one.accepted !== undefined).length;

@@ -3,7 +3,7 @@ import { acceptOf } from 'dot-hop/check';
 import { acceptFinding, acceptNoMore, remedyOf } from 'dot-hop/edit';
 import { useState } from 'react';
 import { Button, Input, Label, TextField } from 'react-aria-components';
-import type { Seen } from '../../character/found.js';
+import type { Seen } from '../../character/findings.js';
 import { act, follow, useWorkbench } from '../../character/store.js';
 import { Remedy } from '../../parts/Remedy.js';
 import { clipMeant } from './clip-of.js';

@@ -1,6 +1,6 @@
 import { stateIn } from 'dot-hop/explain';
 import type { Cell, Clip } from 'dot-hop';
-import type { Seen } from '../../character/found.js';
+import type { Seen } from '../../character/findings.js';
 import { useWorkbench } from '../../character/store.js';
 import { CellPicture } from '../../parts/CellPicture.js';
 import { StatePicture } from '../../parts/StatePicture.js';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { useFound, whoTakesOver } from '../../character/found.js';
-import type { Row } from '../../character/found.js';
+import { useFindings, whoTakesOver } from '../../character/findings.js';
+import type { Row } from '../../character/findings.js';
 import { goTo, select, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
 import { StatePicture } from '../../parts/StatePicture.js';
@@ -12,7 +12,7 @@ const most = 60;
 /** Who takes over in which situation, read from the top: the first row that fits. What is known makes the table shorter. */
 export function Winners() {
   const definition = useWorkbench((state) => state.definition);
-  const isLooking = useFound((state) => state.isLooking);
+  const isLooking = useFindings((state) => state.isLooking);
   const [known, setKnown] = useState('');
   const [track, setTrack] = useState('body');
   const [rows, setRows] = useState<readonly Row[] | undefined>([]);

@@ -1,6 +1,6 @@
 import type { Clip, Controller } from 'dot-hop';
 import { clipOf } from '../../character/clip.js';
-import type { Seen } from '../../character/found.js';
+import type { Seen } from '../../character/findings.js';
 
 /** A value of a finding that is a name. */
 export const nameIn = (value: unknown): string | undefined => (typeof value === 'string' ? value : undefined);

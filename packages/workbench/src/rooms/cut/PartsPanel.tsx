@@ -2,7 +2,7 @@ import type { Sheet } from 'dot-hop';
 import { hangPart, movePart, partOf, removePart } from 'dot-hop/edit';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { act, useWorkbench } from '../../character/store.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
 
 /** The parts that the drawings of a sheet consist of, from the back to the front, and by which point each hangs. */
@@ -51,7 +51,7 @@ export function PartsPanel({ sheet }: { readonly sheet: Sheet }) {
           </div>
         );
       })}
-      <Here path={['sheets', name, 'parts']} />
+      <ProblemsAt path={['sheets', name, 'parts']} />
       <p className="hint">
         The same drawings cut in parts: what a track draws while the body does something else. A part hangs by
         a point of the drawing, such as the waist; place it above.

@@ -1,7 +1,7 @@
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { clipOf } from '../../character/clip.js';
-import { useFound } from '../../character/found.js';
+import { useFindings } from '../../character/findings.js';
 import { select, useWorkbench } from '../../character/store.js';
 import { clipColour } from '../../parts/colours.js';
 import { IconButton } from '../../parts/ui.js';
@@ -63,7 +63,7 @@ export function SheetView({
     return all;
   }, [cells, controller, name]);
 
-  const seen = useFound((state) => state.seen);
+  const seen = useFindings((state) => state.seen);
   const off = useMemo(() => {
     const found = new Set<number>();
     for (const { path, cells: own, accepted } of seen) {

@@ -4,9 +4,9 @@ import { stateIn, statesIn } from 'dot-hop/explain';
 import type { DocumentState } from 'dot-hop/explain';
 import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
-import { Ways } from './Ways.js';
+import { ExitList } from './ExitList.js';
 
 type Bridges = NonNullable<StateDefinition['bridges']>;
 
@@ -54,7 +54,7 @@ export function BridgeRows({ state }: { readonly state: DocumentState }) {
     act(setState(now, name, 'bridges', bridges), joins);
   };
   return (
-    <Ways
+    <ExitList
       title="bridges"
       term="bridge"
       label={`bridges into ${name}`}
@@ -101,9 +101,9 @@ export function BridgeRows({ state }: { readonly state: DocumentState }) {
               <Trash2 size={14} />
             </IconButton>
           </div>
-          <Here path={[...path, 'bridges', row.from]} />
+          <ProblemsAt path={[...path, 'bridges', row.from]} />
         </div>
       ))}
-    </Ways>
+    </ExitList>
   );
 }

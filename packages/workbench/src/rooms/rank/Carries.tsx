@@ -4,10 +4,10 @@ import { stateIn } from 'dot-hop/explain';
 import type { DocumentState } from 'dot-hop/explain';
 import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
 import { othersOf } from './states.js';
-import { Ways } from './Ways.js';
+import { ExitList } from './ExitList.js';
 
 const rules: Readonly<Record<CarryRule, string>> = {
   none: 'begins anew',
@@ -48,7 +48,7 @@ export function Carries({ state }: { readonly state: DocumentState }) {
           />
         </div>
       )}
-      <Ways
+      <ExitList
         title="keeps its place"
         label={`what ${name} keeps of the clip's place, by state`}
         hint="coming from some states in another way"
@@ -98,8 +98,8 @@ export function Carries({ state }: { readonly state: DocumentState }) {
             </div>
           </div>
         ))}
-      </Ways>
-      <Here path={[...path, 'carry']} />
+      </ExitList>
+      <ProblemsAt path={[...path, 'carry']} />
     </>
   );
 }

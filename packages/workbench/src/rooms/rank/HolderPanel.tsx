@@ -6,7 +6,7 @@ import { renameEverywhere } from '../../character/rehearsals.js';
 import { act, select, tell } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
 import { Help } from '../../parts/Help.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox, optionsOf } from '../../parts/ui.js';
 import { TagsBox } from './TagsBox.js';
@@ -90,7 +90,7 @@ export function GroupPanel({
         hint="a condition: while it is true the group stands"
         onChange={(value) => act(setGroup(path, 'while', value ?? 'true'), `while of ${name}`)}
       />
-      <Here path={path} />
+      <ProblemsAt path={path} />
     </Holder>
   );
 }
@@ -154,7 +154,7 @@ export function TrackPanel({
           />
         ))}
       </div>
-      <Here path={path} />
+      <ProblemsAt path={path} />
     </Holder>
   );
 }

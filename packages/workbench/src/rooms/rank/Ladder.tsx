@@ -4,7 +4,7 @@ import { ChevronDown, ChevronUp, Layers, Plus, Trash2 } from 'lucide-react';
 import { stateIn } from 'dot-hop/explain';
 import { memo, useDeferredValue, useMemo, useRef } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
-import { useFound } from '../../character/found.js';
+import { useFindings } from '../../character/findings.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import type { Selection } from '../../character/store.js';
 import { IconButton } from '../../parts/ui.js';
@@ -22,7 +22,7 @@ export function Ladder() {
 /** The states by rank: picked, made, dragged up and down. What shows on the stage is lit. */
 const Rungs = memo(function Rungs({ definition }: { readonly definition: ControllerDefinition }) {
   const selected = useWorkbench((state) => state.selection.state);
-  const seen = useFound((state) => state.seen);
+  const seen = useFindings((state) => state.seen);
   const rungs = useMemo(() => rungsOf(definition), [definition]);
   const holder = useWorkbench((state) => state.selection.holder);
   const picked = holder === undefined ? selected : idOf(holder);

@@ -3,7 +3,7 @@ import { showsOf, stateIn } from 'dot-hop/explain';
 import type { DocumentState } from 'dot-hop/explain';
 import { Plus, Trash2 } from 'lucide-react';
 import { act, useWorkbench } from '../../character/store.js';
-import { Parts } from '../../parts/Parts.js';
+import { ExpressionValues } from '../../parts/ExpressionValues.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Choice, IconButton, NumberBox, optionsOf } from '../../parts/ui.js';
 
@@ -268,7 +268,7 @@ function Rate({
             value={typeof rate === 'object' ? rate.travel : String(rate)}
             onChange={(text) => onChange(typeof rate === 'object' ? { ...rate, travel: text } : text)}
           />
-          <Parts expression={typeof rate === 'object' ? rate.travel : String(rate)} />
+          <ExpressionValues expression={typeof rate === 'object' ? rate.travel : String(rate)} />
         </>
       )}
     </>

@@ -6,10 +6,10 @@ import { Fragment, memo, useDeferredValue } from 'react';
 import { renameEverywhere } from '../../character/rehearsals.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox, optionsOf } from '../../parts/ui.js';
-import { Around } from './Around.js';
+import { Rivals } from './Rivals.js';
 import { BridgeRows } from './Bridges.js';
 import { Carries } from './Carries.js';
 import { Hops } from './Hops.js';
@@ -60,12 +60,12 @@ export function StatePanel({ state, definition }: PanelProps) {
               hint={hint}
               onChange={(value) => setField(name, field, value)}
             />
-            <Here path={[...path, field]} />
+            <ProblemsAt path={[...path, field]} />
           </Fragment>
         ))}
       </section>
       <Going state={later} definition={whole} />
-      <Around name={name} />
+      <Rivals name={name} />
     </>
   );
 }
@@ -126,7 +126,7 @@ const Showing = memo(function Showing({ state, definition }: PanelProps) {
       </div>
       <VariantRows shown={showsOf(said)} />
       {(['shows', 'gaits', 'rate'] as const).map((field) => (
-        <Here key={field} path={[...path, field]} />
+        <ProblemsAt key={field} path={[...path, field]} />
       ))}
     </>
   );

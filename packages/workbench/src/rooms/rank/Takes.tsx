@@ -4,7 +4,7 @@ import { stateIn } from 'dot-hop/explain';
 import type { DocumentState } from 'dot-hop/explain';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice } from '../../parts/ui.js';
 
 const ways = { never: 'goes its own way', always: 'shows this too', if: 'shows this too, if …' };
@@ -75,7 +75,7 @@ export function Takes({ state }: { readonly state: DocumentState }) {
           </div>
         );
       })}
-      <Here path={[...path, 'takes']} />
+      <ProblemsAt path={[...path, 'takes']} />
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { setState } from 'dot-hop/edit';
 import { stateIn } from 'dot-hop/explain';
 import type { DocumentState } from 'dot-hop/explain';
 import { act, useWorkbench } from '../../character/store.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, NumberBox, optionsOf } from '../../parts/ui.js';
 
 /** What is played first when the character turns round in a state, and from how large a turn on. */
@@ -35,7 +35,7 @@ export function Turning({ state }: { readonly state: DocumentState }) {
           onChange={(least) => set({ ...said.turns!, least: least === 90 ? undefined : least })}
         />
       )}
-      <Here path={[...path, 'turns']} />
+      <ProblemsAt path={[...path, 'turns']} />
     </div>
   );
 }

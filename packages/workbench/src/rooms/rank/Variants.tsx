@@ -2,9 +2,9 @@ import type { ControllerDefinition } from 'dot-hop';
 import { changedData, setVariant } from 'dot-hop/edit';
 import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
-import { Ways } from './Ways.js';
+import { ExitList } from './ExitList.js';
 
 /** While a signal says so, one flipbook shows in place of another. */
 interface Variant {
@@ -61,7 +61,7 @@ export function VariantRows({ shown }: { readonly shown: readonly string[] }) {
     act({ says, changes: [...changes, ...taken.changes] });
   };
   return (
-    <Ways
+    <ExitList
       title="variants"
       term="variant"
       label={`variants of ${shown.join(', ')}`}
@@ -112,11 +112,11 @@ export function VariantRows({ shown }: { readonly shown: readonly string[] }) {
               <Trash2 size={14} />
             </IconButton>
           </div>
-          <Here
+          <ProblemsAt
             path={['variants', row.signal, ...(row.option === undefined ? [] : [row.option]), row.from]}
           />
         </div>
       ))}
-    </Ways>
+    </ExitList>
   );
 }

@@ -2,7 +2,7 @@ import type { Controller } from 'dot-hop';
 import { useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { FoundList } from '../../parts/FoundList.js';
-import { Views } from '../../parts/Views.js';
+import { ViewSwitch } from '../../parts/ViewSwitch.js';
 import { InYourGame } from './InYourGame.js';
 import { PackIt } from './PackIt.js';
 import { Report } from './Report.js';
@@ -29,7 +29,7 @@ export function ShipRoom() {
   const Page = pages[view];
   return (
     <div className="ship-room">
-      <Views label="what is shipped" views={views} current={view} onChange={setView} />
+      <ViewSwitch label="what is shipped" views={views} current={view} onChange={setView} />
       <div className="middle">
         {controller === undefined || !isCurrent ? (
           <>

@@ -2,8 +2,8 @@ import type { DerivedDefinition } from 'dot-hop';
 import { setSignal } from 'dot-hop/edit';
 import { act, useWorkbench } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
-import { Here } from '../../parts/Here.js';
-import { Parts } from '../../parts/Parts.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
+import { ExpressionValues } from '../../parts/ExpressionValues.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { NumberBox } from '../../parts/ui.js';
 import { BandLine } from './BandLine.js';
@@ -84,8 +84,8 @@ export function DerivedPanel({
           </div>
         </>
       )}
-      <Parts expression={typeof derived === 'string' ? derived : derived.of} />
-      <Here path={['derived', name]} />
+      <ExpressionValues expression={typeof derived === 'string' ? derived : derived.of} />
+      <ProblemsAt path={['derived', name]} />
       <Curve name={name} />
       <Readers name={name} />
     </>

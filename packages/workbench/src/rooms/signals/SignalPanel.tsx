@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { targetsOf, useControls } from '../../character/controls.js';
 import { act, useWorkbench } from '../../character/store.js';
 import { ControlRow } from '../../parts/ControlRow.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Check, Choice, NumberBox, namesWritten, optionsOf } from '../../parts/ui.js';
 import { bodyOf } from '../../stage/body.js';
@@ -83,7 +83,7 @@ export function SignalPanel({ name, signal }: { readonly name: string; readonly 
         </p>
       ) : null}
       {'pulse' in signal || 'flag' in signal ? <Leads name={name} /> : null}
-      <Here path={['signals', name]} />
+      <ProblemsAt path={['signals', name]} />
       {'number' in signal || 'flag' in signal || 'pulse' in signal ? <Curve name={name} /> : null}
       <Readers name={name} />
     </>

@@ -5,7 +5,7 @@ import { createContext, memo, useContext } from 'react';
 import { ListBox, ListBoxItem, isTextDropItem, useDragAndDrop } from 'react-aria-components';
 import { act, select, useWorkbench } from '../../character/store.js';
 import { CellPicture, scaleToFit } from '../../parts/CellPicture.js';
-import { cellKind } from './Tray.js';
+import { cellKind } from './CellTray.js';
 
 /** What a frame looks like on the strip. */
 export interface FrameLook {

@@ -3,7 +3,7 @@ import { duplicateFrame, framesOf, moveFrame, removeFrames, sheetOf, timeFrames 
 import type { SheetSize } from 'dot-hop/edit';
 import { CopyPlus, Trash2 } from 'lucide-react';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
-import { useFound } from '../../character/found.js';
+import { useFindings } from '../../character/findings.js';
 import { useSheet } from '../../character/sheet.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { IconButton } from '../../parts/ui.js';
@@ -85,7 +85,7 @@ export function Strip({
   const frames = framesOf(own, size) ?? [];
   const { lefts, perMs } = placesOf(frames, room);
   const width = lefts[lefts.length - 1]!;
-  const seen = useFound((state) => state.seen).filter(
+  const seen = useFindings((state) => state.seen).filter(
     ({ path, accepted }) => path[0] === 'clips' && path[1] === name && accepted === undefined,
   );
   const tallest = window.innerHeight > 950 ? 104 : 64;

@@ -11,10 +11,10 @@ import { useSheet } from '../../character/sheet.js';
 import { act, select, tell, useWorkbench } from '../../character/store.js';
 import { Choice, IconButton, NumberBox } from '../../parts/ui.js';
 import { ClipList } from './ClipList.js';
-import { Looks } from './Looks.js';
+import { ClipViews } from './ClipViews.js';
 import { Strip } from './Strip.js';
-import { Told } from './Told.js';
-import { Tray } from './Tray.js';
+import { CueNames } from './CueNames.js';
+import { CellTray } from './CellTray.js';
 
 /** How the cells of a clip's sheet are numbered. */
 function useSizeOf(clip: string | undefined): SheetSize {
@@ -59,10 +59,10 @@ export function TimeRoom() {
           </p>
         ) : (
           <>
-            <Looks clip={compiled} />
+            <ClipViews clip={compiled} />
             <Strip name={name} clip={compiled} size={size} />
             <Timing key={name} name={name} definition={definition} compiled={compiled} size={size} />
-            <Tray sheet={sheetOf(definition, clip) ?? ''} onAdd={addCells} />
+            <CellTray sheet={sheetOf(definition, clip) ?? ''} onAdd={addCells} />
           </>
         )}
       </div>
@@ -193,7 +193,7 @@ function Timing({ name, definition, compiled, size }: TimingProps) {
         <Ruler size={15} />
       </IconButton>
       {Object.keys(clip.cues ?? {}).map((cue) => (
-        <Told key={cue} cue={cue} variety={definition.cues?.[cue]} />
+        <CueNames key={cue} cue={cue} variety={definition.cues?.[cue]} />
       ))}
     </div>
   );

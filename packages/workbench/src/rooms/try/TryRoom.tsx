@@ -19,13 +19,13 @@ import { levelGround, rubbedOut, withStroke } from './ground.js';
 import type { Stroke } from './ground.js';
 import { GroundPanel } from './GroundPanel.js';
 import type { GroundTool } from './GroundPanel.js';
-import { Lights } from './Lights.js';
+import { RehearsalList } from './RehearsalList.js';
 import { Pad } from './pad.js';
 import { turn } from './turn.js';
 import { Trial, stepsPerSecond, usualSpeed } from './trial.js';
 import { draw, height, placeAt, strokeBetween, width } from './view.js';
-import { Wrong } from './Wrong.js';
-import { Holds } from './Holds.js';
+import { KeepRehearsal } from './KeepRehearsal.js';
+import { ScreenButtons } from './ScreenButtons.js';
 
 /** What has been drawn for each document, as long as the page is open. */
 const drawnGrounds = new Map<string, GroundDefinition>();
@@ -221,13 +221,13 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
             click here, then {[...byKey].map(([code, { name }]) => `${keyName(code)} ${name}`).join(', ')}
           </p>
         </div>
-        <Holds targets={targets} trial={trial} />
+        <ScreenButtons targets={targets} trial={trial} />
         <ControlsPanel targets={targets} known={known} />
         {kind === 'platformer' ? (
           <GroundPanel ground={ground} tool={tool} onTool={setTool} onChange={setGround} />
         ) : null}
-        <Wrong controller={controller} trial={trial} overlay={overlay} />
-        <Lights controller={controller} />
+        <KeepRehearsal controller={controller} trial={trial} overlay={overlay} />
+        <RehearsalList controller={controller} />
         {isFaulty ? <FoundList /> : null}
       </div>
       <div className="watching" ref={panel} />

@@ -1,11 +1,11 @@
 import type { CompassDefinition } from 'dot-hop';
 import { useState } from 'react';
 import { act, useWorkbench } from '../../character/store.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, optionsOf } from '../../parts/ui.js';
 import { CompassPanel } from './CompassPanel.js';
 import { Dial } from './Dial.js';
-import { Pages } from './Pages.js';
+import { FlipbookTable } from './FlipbookTable.js';
 import { RowTray } from './RowTray.js';
 
 /** The directions a character can face, and what it shows in each. */
@@ -65,9 +65,9 @@ export function TurnRoom() {
             <Dial definition={definition} flipbook={shown} pointTo={pointTo} />
           </>
         )}
-        <Here path={['compass']} />
-        <Here path={['flipbooks']} />
-        <Pages
+        <ProblemsAt path={['compass']} />
+        <ProblemsAt path={['flipbooks']} />
+        <FlipbookTable
           controller={controller}
           definition={definition}
           onPick={(name, degrees) => {

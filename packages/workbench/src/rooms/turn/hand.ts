@@ -2,7 +2,7 @@ import { Performer } from 'dot-hop';
 import type { ControllerDefinition } from 'dot-hop';
 import { readData } from '../../character/reading.js';
 import { sizesOf, useWorkbench } from '../../character/store.js';
-import { alone } from '../../stage/alone.js';
+import { showingOnly } from '../../stage/single.js';
 
 /** The vector that the hand moves, in a character of its own. */
 const byHand = 'movedByHand';
@@ -17,7 +17,7 @@ export function turnedByHand(definition: ControllerDefinition, flipbook: string)
   const { compass } = definition;
   if (compass === undefined) return undefined;
   const { drawn } = useWorkbench.getState();
-  const single = alone(definition, { kind: 'flipbook', name: flipbook });
+  const single = showingOnly(definition, { kind: 'flipbook', name: flipbook });
   const { controller } = readData(
     {
       ...single,

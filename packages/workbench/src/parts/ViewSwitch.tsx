@@ -1,5 +1,5 @@
 /** Several views of one room, of which one is looked at. */
-export function Views<T extends string>({
+export function ViewSwitch<T extends string>({
   label,
   views,
   current,

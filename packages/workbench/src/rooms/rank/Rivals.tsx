@@ -1,13 +1,13 @@
 import { useEffect, useState } from 'react';
-import { useFound, whoTakesOver } from '../../character/found.js';
-import type { Row } from '../../character/found.js';
+import { useFindings, whoTakesOver } from '../../character/findings.js';
+import type { Row } from '../../character/findings.js';
 import { select, useWorkbench } from '../../character/store.js';
 
 /** Who can cut a state off, whom it cuts off, and in which situations it shows. */
-export function Around({ name }: { readonly name: string }) {
+export function Rivals({ name }: { readonly name: string }) {
   const controller = useWorkbench((state) => state.controller);
   const isCurrent = useWorkbench((state) => state.isCurrent);
-  const isLooking = useFound((state) => state.isLooking);
+  const isLooking = useFindings((state) => state.isLooking);
   const [situations, setSituations] = useState<readonly Row[] | undefined>();
   const track = controller?.tracks[controller.stateNamed.get(name)?.track ?? 0]?.name ?? 'body';
   useEffect(() => {

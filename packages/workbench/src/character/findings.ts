@@ -1,19 +1,21 @@
 import { wrap } from 'comlink';
 import { create } from 'zustand';
 import type { Remote } from 'comlink';
-import type { Looking, Row, Seen } from '../worker/looking.js';
+import type { CheckWorker, Row, FoundItem } from '../worker/check-worker.js';
 import type { Drawn } from './pictures.js';
 import { useWorkbench } from './store.js';
 
 /** What checking and measuring have found, and whether an answer is on its way. */
-export const useFound = create<{ readonly seen: readonly Seen[]; readonly isLooking: boolean }>(() => ({
-  seen: [],
-  isLooking: false,
-}));
+export const useFindings = create<{ readonly seen: readonly FoundItem[]; readonly isLooking: boolean }>(
+  () => ({
+    seen: [],
+    isLooking: false,
+  }),
+);
 
-export type { Row, Seen } from '../worker/looking.js';
+export type { Row, FoundItem as Seen } from '../worker/check-worker.js';
 
-let looks: Remote<Looking> | undefined;
+let looks: Remote<CheckWorker> | undefined;
 
 /** Who takes over in which situation, while something is known; `undefined` where that cannot be told. */
 export const whoTakesOver = (track: string, known: string): Promise<readonly Row[] | undefined> =>
@@ -25,9 +27,9 @@ export const whoTakesOver = (track: string, known: string): Promise<readonly Row
 const pause = 200;
 
 /** Has the open character checked and measured whenever it changes; the answer comes later and stops nothing. */
-export function keepLooking(): void {
-  const worker = wrap<Looking>(
-    new Worker(new URL('../worker/looking.ts', import.meta.url), { type: 'module' }),
+export function keepChecking(): void {
+  const worker = wrap<CheckWorker>(
+    new Worker(new URL('../worker/check-worker.ts', import.meta.url), { type: 'module' }),
   );
   looks = worker;
   const given = new Map<string, Drawn>();
@@ -43,11 +45,11 @@ export function keepLooking(): void {
       }
     const seen = await worker.look(definition);
     // Of two that were asked for in a row only the later one counts.
-    if (mine === asked) useFound.setState({ seen, isLooking: false });
+    if (mine === asked) useFindings.setState({ seen, isLooking: false });
   };
   useWorkbench.subscribe((now, before) => {
     if (now.definition === before.definition && now.drawn === before.drawn) return;
-    useFound.setState({ isLooking: true });
+    useFindings.setState({ isLooking: true });
     clearTimeout(timer);
     timer = setTimeout(() => void look(), pause);
   });

@@ -4,11 +4,11 @@ import { useState } from 'react';
 import { Button } from 'react-aria-components';
 import { putBeside, useWorkbench } from '../../character/store.js';
 import { Choice, optionsOf } from '../../parts/ui.js';
-import { freeFile, rehearsalText } from '../../character/lights.js';
+import { unusedFileName, rehearsalText } from '../../character/rehearsal-runs.js';
 import type { Trial } from './trial.js';
 
 /** Marks an instant that was wrong: what was done until then becomes a rehearsal that expects what should have shown. */
-export function Wrong({
+export function KeepRehearsal({
   controller,
   trial,
   overlay,
@@ -26,7 +26,7 @@ export function Wrong({
     const { file, files } = useWorkbench.getState();
     const back = now.performer.time - panel.instant;
     const at = Math.max(0, Math.round(now.time - back));
-    const name = freeFile(file, files);
+    const name = unusedFileName(file, files);
     const text = rehearsalText(file, now.rehearsal(at + 100), { at, state });
     putBeside(
       `kept as ${name}: ${state} is expected at ${at} ms`,

@@ -8,7 +8,7 @@ import type { ControllerDefinition, DocumentPath } from 'dot-hop';
 import { expose } from 'comlink';
 
 /** Something found in a document that plays all the same. */
-export interface Seen {
+export interface FoundItem {
   readonly code: string;
   readonly severity: Severity;
   readonly path: DocumentPath;
@@ -34,7 +34,7 @@ const looking = {
   },
 
   /** What is found in a document; nothing while it is unsound. */
-  look(definition: ControllerDefinition): Seen[] {
+  look(definition: ControllerDefinition): FoundItem[] {
     try {
       const controller = compileWorn(definition, { images: Object.fromEntries(pictures) });
       const clips = [...controller.clips.values()].filter(({ frames }) =>
@@ -82,5 +82,5 @@ const looking = {
 /** A row of the table of who wins: see `whoWins` of `dot-hop/check`. */
 export type Row = Winner;
 
-export type Looking = typeof looking;
+export type CheckWorker = typeof looking;
 expose(looking);

@@ -6,19 +6,19 @@ import type { Expectation, RehearsalScript } from 'dot-hop/rehearsal';
 import { resolved } from './files.js';
 
 /** What came of a rehearsal that lies beside the document. */
-export interface Light {
+export interface RehearsalOutcome {
   readonly name: string;
   readonly kind: 'met' | 'unmet' | 'broken' | 'empty';
   readonly says: string;
 }
 
 /** Runs all rehearsals of a document that lie beside it. Those of others are left out. */
-export async function runAll(
+export async function runRehearsals(
   controller: Controller,
   file: string,
   files: ReadonlyMap<string, Blob>,
-): Promise<Light[]> {
-  const lights: Light[] = [];
+): Promise<RehearsalOutcome[]> {
+  const lights: RehearsalOutcome[] = [];
   for (const [name, blob] of files) {
     if (!isRehearsalFile(name)) continue;
     try {
@@ -58,7 +58,7 @@ export function rehearsalText(document: string, rehearsal: RehearsalScript, expe
 }
 
 /** A name for it that no file has yet. */
-export function freeFile(document: string, files: ReadonlyMap<string, Blob>): string {
+export function unusedFileName(document: string, files: ReadonlyMap<string, Blob>): string {
   const base = document.replace(/\.dothop\.(ya?ml|json)$/, '');
   for (let i = 1; ; i++)
     if (!files.has(`${base}-tried-${i}.rehearsal.yaml`)) return `${base}-tried-${i}.rehearsal.yaml`;

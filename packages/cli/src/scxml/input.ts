@@ -4,7 +4,7 @@ import type { Node } from './nodes.js';
 import { ChartReader, idOf } from './reader.js';
 
 /** What a chart keeps of signals, and how it hears them. */
-export class ChartHearing extends ChartReader {
+export class ChartInput extends ChartReader {
   protected data(): Node[] {
     const { signals = {}, derived = {} } = this.definition;
     const value = (name: string): string => {

@@ -4,11 +4,11 @@ import { Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Condition } from '../../parts/Condition.js';
 import { Help } from '../../parts/Help.js';
-import { Here } from '../../parts/Here.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { IconButton } from '../../parts/ui.js';
 
 /** A list of ways out of a state, with a button for one more. */
-export function Ways({
+export function ExitList({
   title,
   term,
   label,
@@ -43,7 +43,7 @@ export function Ways({
 }
 
 /** One of them: its fields, its condition, and what is wrong with it. */
-export function Way({
+export function Exit({
   path,
   condition,
   takesAway,
@@ -67,7 +67,7 @@ export function Way({
         </IconButton>
       </div>
       <Condition label="if" value={condition} hint="always" onChange={onCondition} />
-      <Here path={path} />
+      <ProblemsAt path={path} />
     </div>
   );
 }

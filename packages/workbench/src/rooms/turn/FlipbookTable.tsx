@@ -11,7 +11,7 @@ import type { CellRow } from './rows.js';
 type Page = Controller['flipbooks'] extends ReadonlyMap<string, readonly (infer P)[]> ? P : never;
 
 /** What each flipbook shows in each direction: drawn for it, mirrored, or standing in. */
-export function Pages({
+export function FlipbookTable({
   controller,
   definition,
   onPick,

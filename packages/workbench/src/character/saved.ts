@@ -2,7 +2,7 @@ import { openDB } from 'idb';
 import type { RoomName } from './rooms.js';
 
 /** A character as it is kept in the browser. */
-export interface Kept {
+export interface SavedCharacter {
   readonly id: string;
   readonly file: string;
   readonly text: string;
@@ -21,12 +21,12 @@ const database = () =>
   });
 
 /** The characters that are kept, the latest first. */
-export async function keptCharacters(): Promise<Kept[]> {
-  const all = (await (await database()).getAll(store)) as Kept[];
+export async function savedCharacters(): Promise<SavedCharacter[]> {
+  const all = (await (await database()).getAll(store)) as SavedCharacter[];
   return all.sort((a, b) => b.when - a.when);
 }
 
 /** @throws when the browser's storage is full or switched off */
-export async function keep(character: Kept): Promise<void> {
+export async function saveCharacter(character: SavedCharacter): Promise<void> {
   await (await database()).put(store, character);
 }

@@ -7,7 +7,7 @@ import { Choice, namesWritten } from '../../parts/ui.js';
 const picks = { turn: 'one after the other', chance: 'by chance' };
 
 /** By which names a cue is told, one of them each time, so that two footfalls do not sound alike. */
-export function Told({
+export function CueNames({
   cue,
   variety,
 }: {

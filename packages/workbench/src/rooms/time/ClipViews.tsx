@@ -11,7 +11,7 @@ const rates = [1, 0.5, 0.25, 2] as const;
 const words: Readonly<Record<number, string>> = { 0.25: '¼', 0.5: '½', 1: 'as in the game', 2: '2 ×' };
 
 /** The clip at several rates side by side, with ghosts and with the ground passing under it. */
-export function Looks({ clip }: { readonly clip: Clip | undefined }) {
+export function ClipViews({ clip }: { readonly clip: Clip | undefined }) {
   const [shown, setShown] = useState<readonly number[]>([1, 0.5, 0.25]);
   const [ghosts, setGhosts] = useState(false);
   const [ground, setGround] = useState(true);

@@ -1,21 +1,21 @@
 import type { Controller } from 'dot-hop';
 import { useEffect, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
-import { runAll } from '../../character/lights.js';
-import type { Light } from '../../character/lights.js';
+import { runRehearsals } from '../../character/rehearsal-runs.js';
+import type { RehearsalOutcome } from '../../character/rehearsal-runs.js';
 
 /** How long nothing must have been changed before they run anew, in milliseconds. */
 const pause = 150;
 
 /** The rehearsals beside the document, each with a light; they run again at every edit. */
-export function Lights({ controller }: { readonly controller: Controller }) {
+export function RehearsalList({ controller }: { readonly controller: Controller }) {
   const file = useWorkbench((state) => state.file);
   const files = useWorkbench((state) => state.files);
-  const [lights, setLights] = useState<readonly Light[]>([]);
+  const [lights, setLights] = useState<readonly RehearsalOutcome[]>([]);
   useEffect(() => {
     let isWanted = true;
     const timer = setTimeout(() => {
-      void runAll(controller, file, files).then((found) => {
+      void runRehearsals(controller, file, files).then((found) => {
         if (isWanted) setLights(found);
       });
     }, pause);

@@ -35,7 +35,7 @@ function takingNothing<T extends Pick<TrackDefinition, 'states' | 'groups'>>(hol
  * A character that shows one flipbook or state and never leaves it. All its states are there, so that tags and names in expressions
  * mean what they did; further tracks go on as they do, and take nothing.
  */
-export function alone(definition: ControllerDefinition, { kind, name }: Single): ControllerDefinition {
+export function showingOnly(definition: ControllerDefinition, { kind, name }: Single): ControllerDefinition {
   const own = statesOfBody(definition);
   const states = Object.fromEntries(own.map((one) => [one.name, bare(one)]));
   if (kind === 'flipbook') states[name] = { shows: name, tags: states[name]?.tags };

@@ -18,7 +18,7 @@ function shown(value: SignalValue | undefined): string {
 }
 
 /** What each part of an expression is just now, on the stage. */
-export function Parts({ expression }: { readonly expression: string }) {
+export function ExpressionValues({ expression }: { readonly expression: string }) {
   const definition = useWorkbench((state) => state.definition);
   const names = useMemo(() => namesIn(expression, definition), [expression, definition]);
   const box = useRef<HTMLParagraphElement>(null);

@@ -1,15 +1,15 @@
 import type { DocumentPath } from 'dot-hop';
 import { remedyOf } from 'dot-hop/edit';
 import { Button } from 'react-aria-components';
-import { useFound } from '../character/found.js';
+import { useFindings } from '../character/findings.js';
 import { act, useWorkbench } from '../character/store.js';
 
 /** What is wrong at a place of the document, told where it is mended. */
-export function Here({ path }: { readonly path: DocumentPath }) {
+export function ProblemsAt({ path }: { readonly path: DocumentPath }) {
   const place = path.join('.');
   const isHere = (one: DocumentPath): boolean => `${one.join('.')}.`.startsWith(`${place}.`);
   const troubles = useWorkbench((state) => state.troubles);
-  const seen = useFound((state) => state.seen);
+  const seen = useFindings((state) => state.seen);
   const definition = useWorkbench((state) => state.definition);
   const all = [
     ...troubles

@@ -6,7 +6,7 @@ import type { Trial } from './trial.js';
 const signs: Readonly<Record<string, string>> = { left: '←', right: '→', up: '↑', down: '↓' };
 
 /** The same as the keys, for a finger or a pointer: what is held, and pulses that are pressed. */
-export function Holds({
+export function ScreenButtons({
   targets,
   trial,
 }: {
