@@ -209,7 +209,7 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   await picture('9-check');
   await page.getByRole('row', { name: /the same drawing/ }).click();
   await page
-    .getByRole('textbox', { name: 'it is meant so, because' })
+    .getByRole('textbox', { name: 'I want it so, because' })
     .fill('one foot passes the other as that one does');
   await page.keyboard.press('Enter');
   await page.getByRole('heading', { name: 'Nothing wrong' }).first().waitFor();

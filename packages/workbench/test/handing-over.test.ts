@@ -43,7 +43,7 @@ test('faults of the rules are looked at, mended by their buttons, undone, and ac
   await row(/can never show/).waitFor({ state: 'detached' });
   // One is meant, for a reason.
   await row(/one side only/).click();
-  await page.getByRole('textbox', { name: 'it is meant so, because' }).fill('he runs to the right only');
+  await page.getByRole('textbox', { name: 'I want it so, because' }).fill('he runs to the right only');
   await page.keyboard.press('Enter');
   await row(/one side only/).waitFor({ state: 'detached' });
   const text = await bench.document();
@@ -54,7 +54,7 @@ test('faults of the rules are looked at, mended by their buttons, undone, and ac
   await row(/one side only/).click();
   await page.getByText('he runs to the right only').waitFor();
   await page.getByRole('button', { name: 'Accept it no more' }).click();
-  await page.getByRole('textbox', { name: 'it is meant so, because' }).waitFor();
+  await page.getByRole('textbox', { name: 'I want it so, because' }).waitFor();
   expect(await bench.document()).not.toContain('accept:');
   // Its place is a press away.
   await page.getByRole('button', { name: 'Go to states.run.while' }).click();

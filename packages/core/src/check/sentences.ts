@@ -4,7 +4,7 @@ import type { WardrobeCode } from '../pixels/wardrobe.js';
 
 type Values = Readonly<Record<string, unknown>>;
 
-/** How much a finding weighs: an error cannot be meant, a warning is hardly meant, a note is worth knowing. */
+/** How much a finding weighs: an error is always a mistake, a warning nearly always, a note is worth knowing. */
 export type Severity = 'error' | 'warning' | 'note';
 
 interface Wording {

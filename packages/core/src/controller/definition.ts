@@ -199,7 +199,7 @@ export interface AcceptDefinition {
   finding: string;
   /** Where: the path or its beginning, such as `states.rise`. Default: everywhere. */
   at?: string | undefined;
-  /** Why it is meant so. */
+  /** Why you want it so. */
   because: string;
 }
 

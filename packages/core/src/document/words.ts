@@ -215,7 +215,7 @@ export const documentWords: Readonly<Record<string, string>> = {
   'wardrobe.kept': 'Colours that no palette needs to name.',
   'document.accept': 'What "dot-hop check" finds and is meant so, each with its reason.',
   'accept.finding': 'The code of the finding.',
-  'accept.because': 'Why it is meant so.',
+  'accept.because': 'Why you want it so.',
   'accept.at': 'Where: a path or its beginning, such as states.rise.',
 };
 

@@ -13,7 +13,7 @@ export const useFindings = create<{ readonly seen: readonly FoundItem[]; readonl
   }),
 );
 
-export type { Row, FoundItem as Seen } from '../worker/check-worker.js';
+export type { Row, FoundItem } from '../worker/check-worker.js';
 
 let looks: Remote<CheckWorker> | undefined;
 

@@ -2,7 +2,7 @@ import { pathText } from 'dot-hop';
 import { useMemo, useState } from 'react';
 import { GridList, GridListItem } from 'react-aria-components';
 import { useFindings } from '../../character/findings.js';
-import type { Seen } from '../../character/findings.js';
+import type { FoundItem } from '../../character/findings.js';
 import { roomOf, roomTitles } from '../../character/rooms.js';
 import { useWorkbench } from '../../character/store.js';
 import { FoundList } from '../../parts/FoundList.js';
@@ -14,14 +14,14 @@ import { WhatIf } from './WhatIf.js';
 import { Winners } from './Winners.js';
 
 /** Over what is found stands the room in which it is mended. */
-function headingOf({ path }: Seen): string {
+function headingOf({ path }: FoundItem): string {
   const room = roomOf(path);
   if (room !== undefined) return roomTitles[room];
   return path[0] === 'accept' ? 'What is accepted' : 'In the text';
 }
 const headings: readonly string[] = [...Object.values(roomTitles), 'In the text', 'What is accepted'];
 
-const keyOf = ({ code, path, text }: Seen): string => `${code} ${pathText(path)} ${text}`;
+const keyOf = ({ code, path, text }: FoundItem): string => `${code} ${pathText(path)} ${text}`;
 
 const views = { found: 'what is found', wins: 'who wins', whatIf: 'what if' };
 type View = keyof typeof views;

@@ -3,16 +3,20 @@ import { acceptOf } from 'dot-hop/check';
 import { acceptFinding, acceptNoMore, remedyOf } from 'dot-hop/edit';
 import { useState } from 'react';
 import { Button, Input, Label, TextField } from 'react-aria-components';
-import type { Seen } from '../../character/findings.js';
+import type { FoundItem } from '../../character/findings.js';
 import { act, follow, useWorkbench } from '../../character/store.js';
 import { Remedy } from '../../parts/Remedy.js';
 import { clipMeant } from './clip-of.js';
 import { FindingPicture } from './FindingPicture.js';
 
-const weights = { error: 'cannot be meant', warning: 'is hardly meant', note: 'is worth knowing' };
+const weights = {
+  error: 'is always a mistake',
+  warning: 'is nearly always a mistake',
+  note: 'is worth knowing',
+};
 
 /** One thing that is found: what it is, a picture of it, and what can be done about it. */
-export function Finding({ finding }: { readonly finding: Seen }) {
+export function Finding({ finding }: { readonly finding: FoundItem }) {
   const { code, title, text, severity, path, accepted } = finding;
   const definition = useWorkbench((state) => state.definition);
   const controller = useWorkbench((state) => state.controller);
@@ -48,8 +52,8 @@ export function Finding({ finding }: { readonly finding: Seen }) {
   );
 }
 
-/** Is meant all the same: the reason stands in the document. */
-function Accepting({ finding }: { readonly finding: Seen }) {
+/** Accepts it: the reason is kept in the document. */
+function Accepting({ finding }: { readonly finding: FoundItem }) {
   const [because, setBecause] = useState('');
   const accept = (): void => {
     if (because.trim() === '') return;
@@ -59,7 +63,7 @@ function Accepting({ finding }: { readonly finding: Seen }) {
   return (
     <div className="row accepting">
       <TextField className="number wide" value={because} onChange={setBecause}>
-        <Label>it is meant so, because</Label>
+        <Label>I want it so, because</Label>
         <Input onKeyDown={(event) => event.key === 'Enter' && accept()} />
       </TextField>
       <Button className="small" isDisabled={because.trim() === ''} onPress={accept}>
@@ -69,7 +73,7 @@ function Accepting({ finding }: { readonly finding: Seen }) {
   );
 }
 
-function Accepted({ finding: { code, path, accepted } }: { readonly finding: Seen }) {
+function Accepted({ finding: { code, path, accepted } }: { readonly finding: FoundItem }) {
   const place = pathText(path);
   const takeBack = (): void => {
     const { definition } = useWorkbench.getState();

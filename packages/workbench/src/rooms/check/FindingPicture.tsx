@@ -1,6 +1,6 @@
 import { stateIn } from 'dot-hop/explain';
 import type { Cell, Clip } from 'dot-hop';
-import type { Seen } from '../../character/findings.js';
+import type { FoundItem } from '../../character/findings.js';
 import { useWorkbench } from '../../character/store.js';
 import { CellPicture } from '../../parts/CellPicture.js';
 import { StatePicture } from '../../parts/StatePicture.js';
@@ -8,7 +8,7 @@ import { Thumbnail } from '../../parts/Thumbnail.js';
 import { clipMeant, nameIn } from './clip-of.js';
 
 /** What is found, to be looked at: drawings beside one another, a number line, rungs, or who it is about. */
-export function FindingPicture({ finding }: { readonly finding: Seen }) {
+export function FindingPicture({ finding }: { readonly finding: FoundItem }) {
   const controller = useWorkbench((state) => state.controller);
   const { path, values, frames, cells } = finding;
   const clip = clipMeant(controller, finding);
