@@ -93,9 +93,9 @@ test('whatever is drawn for whichever direction, the character stays sound', () 
       let now = four;
       for (const { shown, direction, cells } of drops)
         now = after(now, shown, direction, 'all', cells, 'east');
-      const { flipbooks: pages, compass } = compileController(now);
+      const { flipbooks, compass } = compileController(now);
       for (const { shown, direction, cells } of drops.slice(-1)) {
-        const page = (pages.get(shown) ?? [])[compass.names.indexOf(direction)];
+        const page = (flipbooks.get(shown) ?? [])[compass.names.indexOf(direction)];
         // What no state shows has no page; of what shows it is the latest that was dropped.
         if (page !== undefined) expect(page.clip.frames.map(({ index }) => index)).toEqual(cells);
       }

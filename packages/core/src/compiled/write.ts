@@ -71,9 +71,9 @@ function tablesOf(controller: Controller): CompiledTables {
     // Timelines of the same segments share their arrays.
     const number = segments.of(timeline, timeline.ends);
     clips.of(timeline.clip);
-    const { stateIndex: state, direction, flipbook, bridge, poses, isBackwards, reverse } = timeline;
+    const { stateIndex, direction, flipbook, bridge, poses, isBackwards, reverse } = timeline;
     const marks = (bridge ? 1 : 0) + (poses[0]!.mirrored ? 2 : 0) + (isBackwards ? 4 : 0);
-    const row = [state, direction, flipbook, number, marks] as const;
+    const row = [stateIndex, direction, flipbook, number, marks] as const;
     return reverse === undefined ? row : ([...row, reverse.number] as const);
   });
   const clipsWritten = clips.list.map((clip) => writeClip(clip, drawings));

@@ -123,7 +123,7 @@ export interface State {
   readonly lasts: { readonly program: Program; readonly fits: boolean } | undefined;
   readonly again: AgainRule;
   /** Whether what is pressed while it shows may be remembered or begin it anew. @internal */
-  readonly hears: boolean;
+  readonly remembersPresses: boolean;
   /** Whether what is decided while it plays follows from the situation alone: no hop, yield or time has a say. @internal */
   readonly isStatic: boolean;
   /** The bits of its tags, and of itself with its track, where a condition asks for these; known last of all. @internal */

@@ -190,7 +190,7 @@ class StatesCompiler {
       lasts,
       again,
       isStatic: hops.length === 0 && yields.length === 0 && !leaves && atLeast === 0 && lasts === undefined,
-      hears: again !== 'ignore' || memories > 0,
+      remembersPresses: again !== 'ignore' || memories > 0,
       tags: [...new Set(tagsOf(placed).map(([tag]) => tag))],
       tagBits: noBits,
       isAskedFor: false,

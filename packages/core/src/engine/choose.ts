@@ -37,7 +37,7 @@ export const stateOfDecision = (decision: number): number => decision >> Decisio
  */
 export function choose(rows: Rows, at: number, trackRow: number, clipEvent: number): number {
   const timeline = timelineOf(rows, trackRow);
-  const { state: state } = timeline;
+  const { state } = timeline;
   const situation = situationFor(rows, at, state.track);
   const { ints } = rows;
   const ended = (ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) !== 0;
@@ -62,7 +62,7 @@ export function isKnownToStay(rows: Rows, at: number, trackRow: number): boolean
     (ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) !== 0
   )
     return false;
-  const { state: state } = timelineOf(rows, trackRow);
+  const { state } = timelineOf(rows, trackRow);
   return state.isStatic && situationOf(rows, at).decided[state.index] === Decision.stay;
 }
 
@@ -76,7 +76,7 @@ function decide(
   situation: Situation,
 ): number {
   const { states, ints } = rows;
-  const { state: state } = timeline;
+  const { state } = timeline;
   const { rest } = state;
   advance(rows, at, trackRow, timeline);
   const stateBits = ints[2 * trackRow + TrackRow.stateBits]!;
@@ -166,7 +166,7 @@ function hopNow(
   situation: Situation,
 ): number {
   const { ints, states } = rows;
-  const { state: state } = timeline;
+  const { state } = timeline;
   const segment = ints[2 * trackRow + TrackRow.segment]!;
   const { ways, waysAt, waysAfter } = timeline;
   const open =
@@ -200,7 +200,7 @@ function routeStepNow(
   over: boolean,
 ): number {
   const { routes, states } = rows.controller;
-  const { state: state } = timeline;
+  const { state } = timeline;
   const segment = rows.ints[2 * trackRow + TrackRow.segment]!;
   const stateBits = rows.ints[2 * trackRow + TrackRow.stateBits]!;
   const ended = (stateBits & StateBit.ended) !== 0;
@@ -223,7 +223,7 @@ function yieldNow(
   situation: Situation,
   over: boolean,
 ): number {
-  const { state: state } = timeline;
+  const { state } = timeline;
   const { yields } = state;
   if (yields.length === 0) return -1;
   const open = timeline.yielding[segment]!;
@@ -240,7 +240,7 @@ function yieldNow(
 export function grants(rows: Rows, at: number, trackRow: number, to: number): boolean {
   const situation = situationOf(rows, at);
   const timeline = timelineOf(rows, trackRow);
-  const { state: state } = timeline;
+  const { state } = timeline;
   advance(rows, at, trackRow, timeline);
   const wanted = rows.controller.states[to]!;
   if (!situation.holds(wanted.while)) return false;

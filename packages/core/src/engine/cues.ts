@@ -17,6 +17,6 @@ export function tellCues(rows: Rows, at: number, track: number, begins: readonly
 
 /** Reports the cues of the segment that begins. */
 export function reportCues(rows: Rows, at: number, trackRow: number): void {
-  const { cues, state: of } = timelineOf(rows, trackRow);
-  tellCues(rows, at, of.track, cues[rows.ints[2 * trackRow + TrackRow.segment]!]!);
+  const { cues, state } = timelineOf(rows, trackRow);
+  tellCues(rows, at, state.track, cues[rows.ints[2 * trackRow + TrackRow.segment]!]!);
 }

@@ -56,12 +56,12 @@ const drawings: Pose[] = [];
 
 /** What all tracks show together, without clothes. */
 export function poseOf(rows: Rows, at: number): Pose {
-  const { tracks, composedPoses: figures } = rows.controller;
+  const { tracks, composedPoses } = rows.controller;
   const first = at + Row.trackRows;
   if (tracks.length === 1) return timelineOf(rows, first).poses[segmentNow(rows, at, first)]!;
   drawings.length = tracks.length;
   for (let track = 0; track < tracks.length; track++) drawings[track] = drawingOf(rows, at, track);
-  return figures.pose(drawings);
+  return composedPoses.pose(drawings);
 }
 
 /** What tracks show, for what is worn. */

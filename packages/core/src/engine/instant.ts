@@ -34,7 +34,7 @@ function decideAll(rows: Rows, at: number, isDue: boolean): void {
     clearClipEvents(rows);
     switchAll(rows, at);
   }
-  if (rows.hasLooks) followBooks(rows, at);
+  if (rows.hasLooks) followFlipbooks(rows, at);
 }
 
 /** Whether something may happen although nothing is due: at the very first, and where a number says the frame. */
@@ -50,7 +50,7 @@ function isToBeSeen(rows: Rows, at: number): boolean {
 /** Goes over the borders of all track rows, in the order of the document, and decides. @param isChanged whether anything else has changed */
 function passBorders(rows: Rows, at: number, isChanged: boolean): void {
   const { doubles, ints } = rows;
-  const { clipEvents: moments } = notes;
+  const { clipEvents } = notes;
   const first = at + Row.trackRows;
   const end = at + rows.trackRowsEnd;
   let changed = isChanged;
@@ -70,15 +70,16 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
     if (endsLengthNow(rows, at, trackRow, state)) changed = true;
     const isInside =
       doubles[trackRow + TrackRow.position]! < timeline.ends[ints[2 * trackRow + TrackRow.segment]!]!;
-    moments[track] = isInside && frames === undefined ? ClipEvent.nothing : crossBorders(rows, at, trackRow);
-    if (moments[track] !== ClipEvent.nothing) changed = true;
+    clipEvents[track] =
+      isInside && frames === undefined ? ClipEvent.nothing : crossBorders(rows, at, trackRow);
+    if (clipEvents[track] !== ClipEvent.nothing) changed = true;
   }
   // Where neither a bit nor a frame has changed, the last decision still stands.
   if (changed || notes.anySwitch) switchAll(rows, at);
 }
 
 /** Shows the gaits and variants that signals pick. Another clip may open hops and yields, so it is decided anew after that. */
-function followBooks(rows: Rows, at: number): void {
+function followFlipbooks(rows: Rows, at: number): void {
   const end = at + rows.trackRowsEnd;
   clearClipEvents(rows);
   let isChanged = false;
@@ -149,11 +150,11 @@ function crossBridge(rows: Rows, at: number, trackRow: number): void {
  * @returns whether that was all; if not, what is left to be done is for {@link decideInstant}
  */
 export function passQuietly(rows: Rows, at: number): boolean {
-  const { doubles, ints, trackRowSize: strandSize } = rows;
+  const { doubles, ints, trackRowSize } = rows;
   if (doubles[at + Row.timer]! <= doubles[at + Row.now]!) return false;
   const end = at + rows.trackRowsEnd;
   // In the order of the document, as whatever is to be decided would be.
-  for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += strandSize) {
+  for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += trackRowSize) {
     const stateBits = ints[2 * trackRow + TrackRow.stateBits]!;
     if ((stateBits & StateBit.begun) === 0 || ints[2 * trackRow + TrackRow.goal]! >= 0) return false;
     const timeline = timelineOf(rows, trackRow);

@@ -70,11 +70,11 @@ export function clearStartOf({ watched }: Rows, state: number): void {
 /** Has pulses that were used count as used for every track. @returns whether any was seen yet */
 export function clearSharedPulses(): boolean {
   if (!notes.anyShared) return false;
-  const { sharedPulses: seen } = notes;
+  const { sharedPulses } = notes;
   let any = 0;
-  for (let i = 0; i < seen.length; i++) {
-    any |= seen[i]!;
-    seen[i] = 0;
+  for (let i = 0; i < sharedPulses.length; i++) {
+    any |= sharedPulses[i]!;
+    sharedPulses[i] = 0;
   }
   notes.anyShared = false;
   return any !== 0;
@@ -83,14 +83,14 @@ export function clearSharedPulses(): boolean {
 /** Has the other tracks of a row see pulses yet that one uses: those that are noted. */
 export function sharePulses(rows: Rows, at: number, track: number): void {
   const { ints, set, wordCount, trackCount } = rows;
-  const { used, sharedPulses: seen } = notes;
+  const { used, sharedPulses } = notes;
   for (let i = 0; i < wordCount; i++) {
     if (used[i] === 0) continue;
     // One that another track has used already is none to be shared any more.
     const shared = used[i]! & ints[2 * at + set + i]!;
     for (let other = 0; other < trackCount; other++)
-      if (other !== track) seen[other * wordCount + i]! |= shared;
-    seen[track * wordCount + i]! &= ~used[i]!;
+      if (other !== track) sharedPulses[other * wordCount + i]! |= shared;
+    sharedPulses[track * wordCount + i]! &= ~used[i]!;
     notes.anyShared = true;
   }
 }
@@ -101,8 +101,8 @@ export function sharePulses(rows: Rows, at: number, track: number): void {
 export function situationFor(rows: Rows, at: number, track: number): Situation {
   if (!notes.anyShared) return situationOf(rows, at);
   const { situations, ints, wordCount: count } = rows;
-  const { words, sharedPulses: seen } = notes;
+  const { words, sharedPulses } = notes;
   const first = 2 * at + rows.words;
-  for (let i = 0; i < count; i++) words[i] = ints[first + i]! | seen[track * count + i]!;
+  for (let i = 0; i < count; i++) words[i] = ints[first + i]! | sharedPulses[track * count + i]!;
   return situations.find(words, 0);
 }

@@ -61,8 +61,8 @@ export function advance(
 
 /** Whether a number says which frame a track row shows. */
 export function followsNumber(rows: Rows, trackRow: number): boolean {
-  const { state: of, bridge } = timelineOf(rows, trackRow);
-  return of.scrub !== undefined && !bridge;
+  const { state, bridge } = timelineOf(rows, trackRow);
+  return state.scrub !== undefined && !bridge;
 }
 
 /** Shows the frame that the number says. @returns whether it is another than before */
@@ -116,8 +116,8 @@ function rateNow(rows: Rows, at: number, { length, clip, bridge }: Timeline, rat
 /** Has what begins run the way that the state's rate says: backwards it begins at the clip's end. The place is set afterwards. */
 export function pickWay(rows: Rows, at: number, trackRow: number): void {
   const timeline = timelineOf(rows, trackRow);
-  const { reverse, state: of } = timeline;
-  if (reverse !== undefined && rateNow(rows, at, timeline, of.rate!) < 0 !== timeline.isBackwards)
+  const { reverse, state } = timeline;
+  if (reverse !== undefined && rateNow(rows, at, timeline, state.rate!) < 0 !== timeline.isBackwards)
     rows.ints[2 * trackRow + TrackRow.timeline] = reverse.number;
 }
 

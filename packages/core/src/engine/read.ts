@@ -19,8 +19,8 @@ import {
 } from './rows.js';
 import type { Rows } from './rows.js';
 
-// How a row understands what it hears: from the signals as they are set, the words of bits they amount to and where the compass
-// points. Of a number the interval is found in which nothing would change.
+// Reads the signals of a row: they become words of bits, and the compass points somewhere. For each number the interval is found in
+// which nothing would change.
 
 /** The vector that is read: V8 would box doubles that are handed from function to function. */
 const vector = new Float64Array(2);
@@ -49,7 +49,7 @@ export function lengthOf(rows: Rows, at: number, program: Program): number {
  * @returns the one of now
  */
 export function readSignals(rows: Rows, at: number, before: Situation): Situation {
-  const { ints, wordCount, trackRowSize: strandSize, isTurningRead, computedBits, computed } = rows;
+  const { ints, wordCount, trackRowSize, isTurningRead, computedBits, computed } = rows;
   const row = 2 * at;
   const words = row + rows.words;
   const set = row + rows.set;
@@ -58,7 +58,7 @@ export function readSignals(rows: Rows, at: number, before: Situation): Situatio
   for (let i = 0; i < wordCount; i++)
     ints[words + i] = (ints[words + i]! & computedBits[i]!) | ints[set + i]!;
   let isReading = false;
-  for (let trackRow = first; trackRow < end; trackRow += strandSize) {
+  for (let trackRow = first; trackRow < end; trackRow += trackRowSize) {
     const state = stateOf(rows, trackRow);
     if (state.isAskedFor) for (let i = 0; i < wordCount; i++) ints[words + i]! |= state.tagBits[i]!;
     if (state.reads.length > 0) isReading = true;
@@ -68,25 +68,25 @@ export function readSignals(rows: Rows, at: number, before: Situation): Situatio
   ints[row + Row.attention] = attention & ~(Attention.decide | Attention.read);
   if ((attention & Attention.read) !== 0 || isTurningRead) readNumbers(rows, at);
   if (isReading)
-    for (let trackRow = first; trackRow < end; trackRow += strandSize)
+    for (let trackRow = first; trackRow < end; trackRow += trackRowSize)
       openReads(rows, at, stateOf(rows, trackRow));
   for (const term of computed) compute(rows, at, term);
   const isSame = before.first === ints[words] && (wordCount === 1 || before.isOf(ints, words));
   const after = isSame ? before : findSituation(rows, at, before);
   if (isTurningRead)
-    for (let trackRow = first; trackRow < end; trackRow += strandSize)
+    for (let trackRow = first; trackRow < end; trackRow += trackRowSize)
       readCompass(rows, at, trackRow, stateOf(rows, trackRow));
   return after;
 }
 
 /** Whether what is set and shows is other than what was decided on last: tags of a state that was entered, pulses that were used. */
 export function differs(rows: Rows, at: number): boolean {
-  const { ints, set, words, wordCount, trackRowSize: strandSize, computedBits } = rows;
+  const { ints, set, words, wordCount, trackRowSize, computedBits } = rows;
   const row = 2 * at;
   const end = at + rows.trackRowsEnd;
   for (let i = 0; i < wordCount; i++) {
     let bits = ints[row + set + i]!;
-    for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += strandSize)
+    for (let trackRow = at + Row.trackRows; trackRow < end; trackRow += trackRowSize)
       bits |= stateOf(rows, trackRow).tagBits[i]!;
     if (((bits ^ ints[row + words + i]!) & ~computedBits[i]!) !== 0) return true;
   }
@@ -95,7 +95,7 @@ export function differs(rows: Rows, at: number): boolean {
 
 /** Reads the numbers that have left their intervals, and finds the intervals in which they are. */
 function readNumbers(rows: Rows, at: number): void {
-  const { doubles, ints, values, trackRowsEnd: strandsEnd, trackRowSize: strandSize, regions } = rows;
+  const { doubles, ints, values, trackRowsEnd, trackRowSize, regions } = rows;
   const first = at + Row.trackRows;
   const words = 2 * at + rows.words;
   for (let slot = 0; slot < regions.length; slot++) {
@@ -107,7 +107,7 @@ function readNumbers(rows: Rows, at: number): void {
     applyRegion(of, region, ints, words);
     const target = of.targetDirections[region]!;
     if (target >= 0)
-      for (let trackRow = first; trackRow < at + strandsEnd; trackRow += strandSize)
+      for (let trackRow = first; trackRow < at + trackRowsEnd; trackRow += trackRowSize)
         setTargetDirection(rows, trackRow, target);
     // Of a number that is read otherwise than by thresholds every change counts: its interval is empty.
     if (of.joint) {

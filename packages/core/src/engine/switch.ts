@@ -47,7 +47,7 @@ export function leadOf(rows: Rows, at: number, track: number): number {
 function leave(rows: Rows, at: number, trackRow: number): Timeline {
   const { doubles, ints } = rows;
   const timeline = timelineOf(rows, trackRow);
-  const { state: state } = timeline;
+  const { state } = timeline;
   const lead = state.inStep < 0 ? -1 : leadOf(rows, at, state.track);
   if (lead < 0) return timeline;
   const leading = trackRowAt(rows, at, lead);
@@ -190,7 +190,7 @@ function addPulsesIn(rows: Rows, at: number, track: number, condition: number): 
 function remember(rows: Rows, at: number, trackRow: number): boolean {
   const { ints } = rows;
   const timeline = timelineOf(rows, trackRow);
-  const { state: state, hearing } = timeline;
+  const { state, hearing } = timeline;
   advance(rows, at, trackRow, timeline);
   const open = hearing[ints[2 * trackRow + TrackRow.segment]!]!;
   if (open.length === 0) return false;
@@ -287,7 +287,7 @@ function plainOutcome(rows: Rows, situation: Situation, timeline: Timeline): num
   const { state: from } = timeline;
   const decision = situation.decided[from.index] ?? 0;
   if (decision === 0 || !from.isStatic) return from.isStatic ? Plain.unknown : Plain.no;
-  if (from.hears) return Plain.no;
+  if (from.remembersPresses) return Plain.no;
   if (decision === Decision.stay) return Plain.stays;
   const to = rows.states[stateOfDecision(decision)]!;
   const isPlain =
@@ -319,7 +319,7 @@ function settleOpenly(rows: Rows, at: number, trackRow: number, clipEvent: numbe
   for (let switches = begun ? 1 : 0; ;) {
     let decision = choose(rows, at, trackRow, now);
     if (decision === Decision.stay) {
-      if (!stateOf(rows, trackRow).hears) return switches > 0;
+      if (!stateOf(rows, trackRow).remembersPresses) return switches > 0;
       if (remember(rows, at, trackRow) || queuePress(rows, at, trackRow)) continue;
       decision = restart(rows, at, trackRow);
       if (decision === Decision.stay) return switches > 0;
@@ -335,9 +335,9 @@ function settleOpenly(rows: Rows, at: number, trackRow: number, clipEvent: numbe
  */
 export function switchAll(rows: Rows, at: number): void {
   const { trackCount, states } = rows;
-  const { clipEvents: moments } = notes;
+  const { clipEvents } = notes;
   if (trackCount === 1) {
-    switchOne(rows, at, at + Row.trackRows, moments[0]!);
+    switchOne(rows, at, at + Row.trackRows, clipEvents[0]!);
     return;
   }
   for (let switches = 0; ;) {
@@ -346,7 +346,7 @@ export function switchAll(rows: Rows, at: number): void {
     for (let track = 0; track < trackCount; track++) {
       const trackRow = trackRowAt(rows, at, track);
       if (isKnownToStay(rows, at, trackRow)) continue;
-      const one = choose(rows, at, trackRow, moments[track]!);
+      const one = choose(rows, at, trackRow, clipEvents[track]!);
       if (one === Decision.stay) continue;
       const { rank } = states[stateOfDecision(one)]!;
       if (rank <= most) continue;
@@ -362,7 +362,7 @@ export function switchAll(rows: Rows, at: number): void {
     if (++switches > states.length) throw circleError(rows, at, decision);
     const { track } = states[stateOfDecision(decision)]!;
     const begins = enter(rows, at, trackRowAt(rows, at, track), decision);
-    moments[track] = begins ? ClipEvent.begins : ClipEvent.nothing;
+    clipEvents[track] = begins ? ClipEvent.begins : ClipEvent.nothing;
   }
 }
 
@@ -371,7 +371,7 @@ function hearPresses(rows: Rows, at: number): boolean {
   let isHeard = false;
   for (let track = 0; track < rows.trackCount; track++) {
     const trackRow = trackRowAt(rows, at, track);
-    if (!stateOf(rows, trackRow).hears) continue;
+    if (!stateOf(rows, trackRow).remembersPresses) continue;
     if (remember(rows, at, trackRow) || queuePress(rows, at, trackRow)) isHeard = true;
   }
   return isHeard;
@@ -381,7 +381,7 @@ function hearPresses(rows: Rows, at: number): boolean {
 function pressed(rows: Rows, at: number): number {
   for (let track = 0; track < rows.trackCount; track++) {
     const trackRow = trackRowAt(rows, at, track);
-    if (!stateOf(rows, trackRow).hears) continue;
+    if (!stateOf(rows, trackRow).remembersPresses) continue;
     const decision = restart(rows, at, trackRow);
     if (decision !== Decision.stay) return decision;
   }

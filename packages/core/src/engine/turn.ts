@@ -40,7 +40,7 @@ function noteStarts({ watched }: Rows, before: Situation, after: Situation): voi
 
 /** Whether a track row may have to turn, or to run at another rate. */
 function isMoved(rows: Rows, trackRow: number): boolean {
-  const { state: state, direction } = timelineOf(rows, trackRow);
+  const { state, direction } = timelineOf(rows, trackRow);
   return (
     state.rate !== undefined ||
     rows.turnTimer >= 0 ||
@@ -52,7 +52,7 @@ function isMoved(rows: Rows, trackRow: number): boolean {
 function followCompass(rows: Rows, at: number, trackRow: number): boolean {
   const { turnTimer } = rows;
   const timeline = timelineOf(rows, trackRow);
-  const { state: state } = timeline;
+  const { state } = timeline;
   if (turnTimer >= 0) endTurn(rows, at, turnTimer + state.track);
   const turned =
     !state.held &&
@@ -123,7 +123,7 @@ function turn(rows: Rows, at: number, trackRow: number, state: State): boolean {
  */
 export function changeFlipbook(rows: Rows, at: number, trackRow: number): boolean {
   const timeline = timelineOf(rows, trackRow);
-  const { state: state } = timeline;
+  const { state } = timeline;
   const slot = state.slots[state.slotOf[timeline.flipbook]!]!;
   if (slot.axes.length === 0) return false;
   const flipbook = flipbookOf(rows, at, slot);

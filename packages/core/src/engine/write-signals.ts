@@ -4,7 +4,7 @@ import type { BitWords } from '../signal/condition.js';
 import { Attention, stopWaiting } from './rows.js';
 import type { Rows } from './rows.js';
 
-// What a row hears: signals as they are set. Setting costs two comparisons as long as a number stays in the interval within which
+// Signals as they are set for a row. Setting costs two comparisons as long as a number stays in the interval within which
 // no bit changes. Otherwise the next step reads all signals and decides. Nothing is computed before that, so of several values set
 // between two steps only the last counts, also for bands.
 

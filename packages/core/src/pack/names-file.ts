@@ -40,7 +40,7 @@ export function namesFile(file: string, controller: Controller, compiled = false
     `  tracks: ${anyOf(tracks.map(({ name }) => name))};`,
     `  directions: ${anyOf(compass.names)};`,
     `  clips: ${anyOf(clips.keys())};`,
-    `  reports: ${anyOf(new Set([...cueNames, ...states.map(({ name }) => name), ...compass.names, ...states.flatMap(({ flipbookNames: bookNames }) => bookNames.filter((one) => one !== ''))]))};`,
+    `  reports: ${anyOf(new Set([...cueNames, ...states.map(({ name }) => name), ...compass.names, ...states.flatMap(({ flipbookNames }) => flipbookNames.filter((one) => one !== ''))]))};`,
     `  read: ${anyOf(new Set([...readable, ...tracks.map(({ name }) => name)]))} | ` +
       '`${string}.${string}`;',
     `}>;`,

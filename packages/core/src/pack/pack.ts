@@ -135,28 +135,27 @@ export function without<T extends object, K extends keyof T>(object: T, ...field
 const keyOf = ({ sheet, index }: Cell): string => `${sheet} ${index}`;
 
 /** The clips and flipbooks that anything shows; all of them where there are no states. */
-function shownNames({ definition, states, clips, flipbooks: pages }: Controller): Set<string> {
-  if (definition.states === undefined) return new Set([...pages.keys(), ...clips.keys()]);
-  return new Set([
-    ...states.flatMap(({ flipbookNames: bookNames }) => bookNames),
-    ...shownInWardrobe(definition),
-  ]);
+function shownNames({ definition, states, clips, flipbooks }: Controller): Set<string> {
+  if (definition.states === undefined) return new Set([...flipbooks.keys(), ...clips.keys()]);
+  return new Set([...states.flatMap(({ flipbookNames }) => flipbookNames), ...shownInWardrobe(definition)]);
 }
 
 /** The clips behind them, in the order of the document. */
-function clipsOf({ clips, flipbooks: pages, definition }: Controller, shown: ReadonlySet<string>): string[] {
-  const used = new Set([...shown].flatMap((name) => pages.get(name)?.map(({ clip }) => clip.name) ?? [name]));
+function clipsOf({ clips, flipbooks, definition }: Controller, shown: ReadonlySet<string>): string[] {
+  const used = new Set(
+    [...shown].flatMap((name) => flipbooks.get(name)?.map(({ clip }) => clip.name) ?? [name]),
+  );
   if (definition.states === undefined) for (const name of clips.keys()) used.add(name);
   return [...clips.keys()].filter((name) => used.has(name));
 }
 
 /** Flipbooks with the clips that are drawn for each direction; what `rows` stood for is written out. */
 function flipbooksOf(
-  { flipbooks: pages, compass, clips }: Controller,
+  { flipbooks, compass, clips }: Controller,
   shown: ReadonlySet<string>,
 ): Record<string, Record<string, string>> {
   const found: Record<string, Record<string, string>> = {};
-  for (const [name, book] of pages) {
+  for (const [name, book] of flipbooks) {
     if (!shown.has(name) || clips.has(name)) continue;
     const drawn = book.flatMap(({ clip, mirrored, drawnFor, standsIn }, i): [string, string][] =>
       !mirrored && !standsIn && drawnFor === i ? [[compass.names[i]!, clip.name]] : [],

@@ -10,9 +10,9 @@ const varying = ({ states }: Controller): State[] => states.filter(({ variety })
 /** What they have picked, by name. */
 export function pickedNames(controller: Controller, picks: readonly number[]): Record<string, Picked> {
   return Object.fromEntries(
-    varying(controller).flatMap(({ name, variety, flipbookNames: bookNames }) => {
+    varying(controller).flatMap(({ name, variety, flipbookNames }) => {
       const picked = picks[variety!.index]!;
-      return picked < 0 ? [] : [[name, { shows: bookNames[picked]!, place: picked }]];
+      return picked < 0 ? [] : [[name, { shows: flipbookNames[picked]!, place: picked }]];
     }),
   );
 }
@@ -23,11 +23,11 @@ export function pickedNow(
   { picks = {} }: PerformerSnapshot,
   decodedTracks: readonly DecodedTrack[],
 ): number[] {
-  return varying(controller).map(({ index, name, flipbookNames: bookNames, gaitCount, slotOf }) => {
+  return varying(controller).map(({ index, name, flipbookNames, gaitCount, slotOf }) => {
     const decoded = decodedTracks.find(({ state }) => state === index);
     if (decoded !== undefined && slotOf[decoded.flipbook] === 0) return decoded.flipbook % gaitCount;
     const { shows = '', place = -1 } = own(picks, name) ?? {};
-    const names = bookNames.slice(0, gaitCount);
+    const names = flipbookNames.slice(0, gaitCount);
     return names[place] === shows ? place : names.indexOf(shows);
   });
 }

@@ -73,10 +73,10 @@ function decodedTrackOf(rows: Rows, at: number, track: number): DecodedTrack {
   const trackRow = trackRowAt(rows, at, track);
   // Brings its place up to now.
   phaseOf(rows, at, trackRow);
-  const { stateIndex: state, flipbook, direction, state: of, isBackwards } = timelineOf(rows, trackRow);
+  const { stateIndex, flipbook, direction, state, isBackwards } = timelineOf(rows, trackRow);
   const last = ints[2 * trackRow + TrackRow.lastSwitch]!;
   return {
-    state,
+    state: stateIndex,
     entered: doubles[trackRow + TrackRow.entered]!,
     flipbook,
     direction,
@@ -90,8 +90,8 @@ function decodedTrackOf(rows: Rows, at: number, track: number): DecodedTrack {
     from: (last >> 4) - 1,
     rule: last & 15,
     used: usedBy(rows, trackRow),
-    over: of.lasts === undefined ? undefined : overAt(rows, trackRow, of),
-    kept: of.keeps === undefined ? undefined : keptUntil(rows, trackRow, of),
+    over: state.lasts === undefined ? undefined : overAt(rows, trackRow, state),
+    kept: state.keeps === undefined ? undefined : keptUntil(rows, trackRow, state),
   };
 }
 
@@ -137,7 +137,7 @@ function stand(rows: Rows, at: number, still: DecodedSnapshot): void {
   const before = findSituation(rows, at);
   still.tracks.forEach((saved, track) => {
     const trackRow = trackRowAt(rows, at, track);
-    const { state: state } = timelineOf(rows, trackRow);
+    const { state } = timelineOf(rows, trackRow);
     // What the snapshot does not say, such as one of another version, begins now.
     beginLengths(rows, at, trackRow, state);
     if (state.lasts !== undefined && saved.over !== undefined)

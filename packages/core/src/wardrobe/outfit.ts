@@ -117,7 +117,7 @@ export class MadeOutfit implements Outfit {
         controller,
         timelines[lead]!,
         segments[lead]!,
-        timelines.map(({ state: of }) => of.name),
+        timelines.map(({ state }) => state.name),
       ),
     ));
   }
