@@ -10,7 +10,7 @@ import { changesOf } from './changes.mjs';
 /** The tests that speak of a folder of the core, the quick ones first: at the first that fails the mutant is found. */
 const testsOf = {
   clip: ['clip', 'backwards', 'sheet', 'hard-cases'],
-  compass: ['compass', 'compass-laws', 'view', 'hard-cases', 'tracks'],
+  compass: ['compass', 'compass-refused', 'compass-laws', 'view', 'hard-cases', 'tracks'],
   engine: [
     'decision',
     'switching',

@@ -1,17 +1,9 @@
 import fc from 'fast-check';
 import { Performer } from 'dot-hop';
-import type { CompassDefinition, Controller } from 'dot-hop';
 import { dialOf, directionOf } from 'dot-hop/view';
 import { compile } from './characters.js';
+import { character } from './compasses.js';
 import { often } from './often.js';
-
-const character = (compass: CompassDefinition): Controller =>
-  compile({
-    clips: { c: { cells: 0 } },
-    compass: { by: ['x', 'y'], ...compass },
-    signals: { x: { number: 0 }, y: { number: 0 } },
-    states: { s: { shows: 'c' } },
-  });
 
 /** Directions at whole degrees, at least 20 apart. */
 const circles = fc.array(fc.integer({ min: 20, max: 90 }), { minLength: 3, maxLength: 12 }).map((gaps) => {

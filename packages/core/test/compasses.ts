@@ -1,0 +1,12 @@
+import type { CompassDefinition, Controller } from 'dot-hop';
+import { compile } from './characters.js';
+
+/** A character with one state that a vector of x and y turns. */
+export const character = (compass: CompassDefinition): Controller =>
+  compile({
+    clips: { c: { cells: '0-3', ms: 100 } },
+    compass: { by: ['x', 'y'], ...compass },
+    signals: { x: { number: 0 }, y: { number: 0 } },
+    states: { s: { shows: 'c' } },
+    rest: 's',
+  });
