@@ -21,8 +21,8 @@ import type { Why } from './why.js';
  */
 export class Performer<N extends Names = Names> extends Player<N> {
   /**
-   * A performer for a character that is played by a {@link Player}: both speak of the same character, and what one of them is told
-   * counts for both. What it wears is put on anew.
+   * Makes a performer for a character that a {@link Player} plays. Both are the same character: what you tell one of them counts for both.
+   * Put its outfit on anew.
    */
   static of<N extends Names>(player: Player<N>): Performer<N> {
     if (player instanceof Performer) return player as Performer<N>;
@@ -31,8 +31,8 @@ export class Performer<N extends Names = Names> extends Player<N> {
   }
 
   /**
-   * Has somebody watch what the game tells this performer and what comes of it. A performer that nobody watches pays for it
-   * with one comparison.
+   * Calls an observer with everything that the game tells this performer, and with what comes of it. Without an observer, this costs one
+   * comparison a step.
    *
    * @returns what ends it
    */
@@ -47,13 +47,13 @@ export class Performer<N extends Names = Names> extends Player<N> {
     };
   }
 
-  /** Where it stands, as plain data. Restoring it and going on equals never having stopped. */
+  /** The present moment as plain data. A performer that restores it goes on as if it had never stopped. */
   snapshot(): PerformerSnapshot {
     return snapshotOf(this.rows, this.at);
   }
 
   /**
-   * Goes back to where a snapshot was taken, of this performer or of another one of the same document.
+   * Goes back to a snapshot of this performer, or of another one of the same document.
    *
    * @throws {DotHopError} when it is no snapshot, or of another version of the document; nothing is changed then
    */
@@ -62,8 +62,8 @@ export class Performer<N extends Names = Names> extends Player<N> {
   }
 
   /**
-   * Takes over a snapshot of another version of the document by names: the same state at the same phase, the same
-   * signals, pulses and bands, as far as they are there. Where the state is not, it begins as a new performer would.
+   * Takes over a snapshot of another version of the document, by names: the state with its phase, signals, pulses and bands. What this
+   * document does not have is left out. If it does not have the state, it begins as a new performer would.
    *
    * @throws {DotHopError} when it is no snapshot; nothing is changed then
    */
@@ -72,7 +72,7 @@ export class Performer<N extends Names = Names> extends Player<N> {
   }
 
   /**
-   * Why it shows what it shows: for every state of a track whether it wants in, its terms, and what keeps it out.
+   * Says why it shows what it shows: for every state of a track, whether it wants in, which terms are true, and what keeps it out.
    *
    * @param track by default that of the document's own states
    * @throws {DotHopError} for an unknown track

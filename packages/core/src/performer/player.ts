@@ -36,10 +36,11 @@ const latestMs = new Float64Array(1);
 const worn = new WeakMap<object, Outfit>();
 
 /**
- * One running character: a controller plus where it stands now. All that changes is a row of numbers (see `Layout`); a player is
- * a handle on it, which checks what it is given and speaks in names. What happens is done by the functions of `engine/`.
+ * One running character. It does everything that a game needs while it is played. A `Performer` can also say why, be watched, and be
+ * written to a file.
  *
- * It does all that a game needs while it is played. A `Performer` is a player that can also be asked why, watched, and put into files.
+ * Everything that changes lies in a row of numbers (see `Layout`). A player is a handle on this row: it checks arguments and translates
+ * names. The functions in `engine/` do the work.
  *
  * @typeParam N the names that its controller has, for the compiler alone
  */
@@ -60,7 +61,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Puts everything back to where it began: signals, state, time.
+   * Begins again: signals, state and time are as in a new performer.
    *
    * @param first as for a new performer
    * @throws {DotHopError} for a member of a troupe: remove it and add another
@@ -79,9 +80,8 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Copies where it stands, for going back to it soon: a game that plays some steps anew does so many times a second. Nothing is
-   * allocated where a copy of this controller is handed over. For files, and for other versions of the document, take a
-   * {@link snapshot}.
+   * Copies the present moment, so that the game can go back to it soon. A game that rolls back does so many times a second: hand an old
+   * copy over, and nothing is allocated. For files, and for other versions of the document, use {@link snapshot}.
    *
    * @param into a copy that is not needed any more
    * @throws {DotHopError} for a member of a troupe, which is saved as a whole
@@ -104,7 +104,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Lets time pass: as many frames, loops, ends and hops as fit in, each at its own exact instant.
+   * Lets time pass. It crosses as many frames, loops, ends and hops as fit into the time, each at its own exact instant.
    *
    * @param ms milliseconds, from 0 to an hour; rounded to whole microseconds
    * @returns how many cues, switches, turns and changes of flipbook (gait or variant) it reports; {@link reports} tells them until the next step
@@ -119,9 +119,8 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Asks for a state, as the rules allow it: it is granted where the state ranks above the one that shows (unless that
-   * is final), or where that one would give way to it now; never into a state whose `while` is false. What was set is
-   * decided upon first; {@link reports} then tells what happened.
+   * Asks for a state. It is entered if it ranks above the state that shows and that one is not `final`, or if that one would give way to
+   * it now. A state whose `while` is false is never entered. Signals that were set count first. {@link reports} has what happened.
    *
    * @returns whether the state was let in, or shows already
    * @throws {DotHopError} for an unknown state
@@ -132,7 +131,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Shows a state whatever the ranks, also from a final one and anew if it shows already. A posture whose `while` is
+   * Shows a state at once, whatever the ranks, even from a `final` state. If it shows already, it begins anew. A posture whose `while` is
    * false gives way again at once.
    *
    * @throws {DotHopError} for an unknown state
@@ -146,9 +145,9 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Goes to a state the shortest way along hops and `then`, playing each state on it: each hop is taken at the instant
-   * its `at` names, whatever its `if`; one without, at once from the state that shows and at the end of the pass from
-   * one on the way. Any other switch (a higher rank, an end without a way on) ends the route.
+   * Goes to a state by the shortest way along hops and `then`, and plays each state on the way. The `if` of these hops is ignored. A hop
+   * with `at` is taken at its instant. A hop without one is taken at once from the state that shows now, and at the end of the pass from a
+   * state on the way. Any other switch ends the route, such as one to a higher rank.
    *
    * @returns whether there is a way
    * @throws {DotHopError} for an unknown state
@@ -158,7 +157,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
     return this.now('route', to, () => route(this.rows, this.at, to));
   }
 
-  /** What it shows now, with what it wears. The same object as long as the picture is the same. */
+  /** What to draw now, clothes included. It is the same object as long as the picture is the same. */
   get pose(): Pose {
     const { rows, at, controller, outfit } = this;
     catchUp(rows, at);
@@ -170,8 +169,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Puts an outfit on, or takes it off. It counts at once and changes nothing but what is drawn: the performer goes on as it
-   * was.
+   * Puts an outfit on, or takes it off. It counts at once and changes only what is drawn.
    *
    * @param outfit of this controller's wardrobe (`wardrobeOf(controller).outfit({ ... })`, see `dot-hop/wardrobe`), or `undefined` for the bare body
    */
@@ -180,13 +178,13 @@ export class Player<N extends Names = Names> extends Listener<N> {
     else worn.set(this, outfit);
   }
 
-  /** What it wears; nothing of what it does depends on it. */
+  /** What it wears. It has no influence on what the character does. */
   get outfit(): Outfit | undefined {
     return this.controller.hasWardrobe ? worn.get(this) : undefined;
   }
 
   /**
-   * What a track shows. What is in step with another track, or taken by a state of it, has that one's clip, frame and phase.
+   * What a track shows. A track that is in step with another one, or taken by it, has the clip, frame and phase of that one.
    *
    * @param track its name; by default that of the document's own states
    * @throws {DotHopError} for an unknown track, with the nearest known one

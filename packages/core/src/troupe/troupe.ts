@@ -32,10 +32,10 @@ export interface MemberRange {
 }
 
 /**
- * Many characters of one controller that pass their time together. Each does exactly what a {@link Performer} would, but a step looks
- * only at those who were told something and those for whom something is due: whoever sleeps costs nothing.
+ * Many characters of one controller that are stepped together. Each does exactly what a {@link Performer} would do. But a step looks
+ * only at members whose signals were set and at those for whom something is due. A member that sleeps costs nothing.
  *
- * Members are named by their index, from 0. The index of one that was removed is given to the next that is added.
+ * A member is named by its index, from 0. When a member is removed, the next one that is added gets its index.
  *
  * ```ts
  * const troupe = new Troupe(controller, 20_000);
@@ -130,7 +130,7 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Takes a member out. Its index is free then, and any performer of it must not be used any more.
+   * Removes a member. Its index is free then. Do not use its performer any more.
    *
    * @throws {DotHopError} when there is none with this index
    */
@@ -160,7 +160,7 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Sets a number of many members at once, each to its own value: the fastest way to tell a crowd something.
+   * Sets a number for many members at once, each to its own value. This is the fastest way to set signals of a crowd.
    *
    * @param signal a number, by name or handle
    * @param values a value for each member from `from` on; `NaN` where nothing is to be set
@@ -221,8 +221,8 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Writes what members show now into arrays, for drawing without an object for each. Of a character in several parts or clothes it is the
-   * drawing of the body; `pose(index)` has the others.
+   * Writes what members show now into arrays, so that you can draw them without an object for each. For a character in parts or clothes, this
+   * is the drawing of the body; `pose(index)` has the others.
    *
    * @param out is given the numbers of the member `from + i` at place `i`
    * @returns how many places were written
@@ -260,7 +260,7 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * A member as a performer: to be read, told, asked for states and asked why. It is stepped with all others; the same object each time.
+   * A member as a performer: read it, set its signals, ask for states, ask why. It is stepped with all others. It is the same object each time.
    *
    * @throws {DotHopError} when there is none with this index
    */
@@ -275,7 +275,7 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Copies where all members stand. Nothing is allocated where a copy of this troupe is handed over that has room for it.
+   * Copies the present moment of all members. Hand an old copy over that has room for all, and nothing is allocated.
    *
    * @param into a copy that is not needed any more
    */
@@ -288,7 +288,7 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Goes back to where a copy was made, of this troupe or of another one of the same controller.
+   * Goes back to a copy of this troupe, or of another one of the same controller.
    *
    * @throws {DotHopError} for a copy of another controller; nothing is changed then
    */
