@@ -6,12 +6,12 @@ import { Fetching, loadImages } from './images.js';
 import type { LoadError, Progress } from './images.js';
 import { sizesWorn } from './worn.js';
 
-/** A character ready to be performed and drawn. */
+/** A character that is ready to be played and drawn. */
 export interface LoadedCharacter<N extends Names = Names> {
   readonly controller: Controller<N>;
   /** The images by file, as the document names them; {@link dyeImages} adds those in other colours. */
   readonly images: Images;
-  /** What did not come, of clothes: nothing of these is seen when they are worn. All else that does not come is an error. */
+  /** Images of clothes that could not be loaded: they stay unseen when worn. Any other image that cannot be loaded is an error. */
   readonly missing?: readonly LoadError[];
 }
 
@@ -19,17 +19,17 @@ export interface LoadedCharacter<N extends Names = Names> {
 export interface CharacterFiles {
   /** The address of the document, YAML or JSON. */
   readonly document: string | URL;
-  /** The addresses of images by file, as the document names it; by default each is found beside the document. */
+  /** The addresses of the images, by the file that the document names. Default: beside the document. */
   readonly images?: Readonly<Record<string, string | URL>>;
-  /** The addresses of documents that it builds on, likewise. */
+  /** The addresses of the documents that it builds on, in the same way. */
   readonly bases?: Readonly<Record<string, string | URL>>;
 }
 
 /**
  * Fetches a document with all that it builds on and its images, and compiles them.
  *
- * @param progress is told of each file that has come
- * @throws {LoadError} when a file cannot be fetched or an image cannot be read; clothes whose size is known are done without
+ * @param progress is called for each file that has arrived
+ * @throws {LoadError} when a file cannot be fetched or an image cannot be read; except clothes whose size is known
  * @throws {DocumentError} for a faulty document, with line and column
  */
 export async function loadCharacter(files: CharacterFiles, progress?: Progress): Promise<LoadedCharacter> {

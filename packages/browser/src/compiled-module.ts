@@ -22,7 +22,7 @@ export interface CompiledModule<N extends Names = Names> extends CharacterModule
 /**
  * Fetches the images of a compiled document that was imported, and loads it.
  *
- * @param progress is told of each file that has come
+ * @param progress is called for each file that has arrived
  * @throws {LoadError} when an image cannot be fetched or read
  * @throws {DotHopError} for a document that was compiled by another version of Dot Hop
  */

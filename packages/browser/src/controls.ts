@@ -1,8 +1,8 @@
 import type { Player } from 'dot-hop/play';
 
 /**
- * What sets one signal. Keys are named by where they lie (`KeyboardEvent.code`), buttons and axes of a gamepad by the
- * standard mapping, regions by the names that the game gives them.
+ * What sets one signal. A key is named by its place (`KeyboardEvent.code`), a button or axis of a gamepad by the standard mapping, a
+ * region by the name that the game gives it.
  */
 export interface Binding {
   readonly keys?: readonly string[];
@@ -14,7 +14,7 @@ export interface Binding {
   readonly axis?: number;
 }
 
-/** Two opposite ways of a number; of both at once the one that was pressed last counts. */
+/** The two ways of a number. If both are held, the one that was pressed last counts. */
 export interface PairBinding {
   readonly less: Binding;
   readonly more: Binding;
@@ -23,8 +23,8 @@ export interface PairBinding {
 }
 
 /**
- * What sets which signal, as plain data: it can be kept, shown and changed. A pulse happens at the press, a flag is on while
- * anything of it is held, a number takes `-full`, 0 or `full`, or what an axis says.
+ * What sets which signal, as plain data that you can save, show and change. A pulse happens at the press. A flag is true while
+ * anything of it is held. A number is `-full`, 0 or `full`, or the value of an axis.
  */
 export type Bindings = Readonly<Record<string, Binding | PairBinding>>;
 
@@ -48,8 +48,8 @@ const inputsOf = ({ keys = [], buttons = [], regions = [] }: Binding): string[] 
 ];
 
 /**
- * Keys, gamepad and touch as signals. Any number of them can act for one signal. What is held when the window loses its focus
- * is let go: nobody would be told of its release.
+ * Turns keys, gamepad and touch into signals. Several of them can set one signal. When the window loses the focus, everything that is
+ * held is released, because the page is not told of releases then.
  */
 export class Controls {
   /** What is held now, in the order in which it was pressed. */
@@ -70,7 +70,7 @@ export class Controls {
     document.addEventListener('visibilitychange', () => document.hidden && this.letAllGo(), { signal });
   }
 
-  /** Has regions of an element act as buttons: touched, clicked, several fingers at once. The page does not scroll there. */
+  /** Lets regions of an element act as buttons, for a mouse and for several fingers. The page does not scroll there. */
   touchOn(surface: HTMLElement, regions: readonly Region[]): void {
     this.regions = regions;
     const { signal } = this.stop;
@@ -89,13 +89,13 @@ export class Controls {
     return this.bindings;
   }
 
-  /** Binds anew; what is held for a signal that is bound otherwise now no longer counts for it. */
+  /** Changes the bindings. What is held for a signal with a new binding no longer counts. */
   bind(bindings: Bindings): void {
     this.bindings = bindings;
     this.pressed = [];
   }
 
-  /** Whether anything of a signal's is held. */
+  /** Whether anything that sets a signal is held. */
   isHeld(name: string): boolean {
     this.readPad();
     const binding = this.bindings[name];

@@ -24,7 +24,7 @@ export interface DocumentModule<N extends Names = Names> extends CharacterModule
 /**
  * Fetches the images of an imported document and compiles it.
  *
- * @param progress is told of each file that has come
+ * @param progress is called for each file that has arrived
  * @throws {LoadError} when an image cannot be fetched or read; clothes are done without
  */
 export async function openCharacter<N extends Names>(
@@ -38,11 +38,11 @@ export async function openCharacter<N extends Names>(
 }
 
 /**
- * Hands over each edit of an imported document while the page runs, ready to be performed. A faulty edit never comes here:
- * the page shows its error, and the game goes on with what it has.
+ * Calls back with each edit of an imported document while the page runs, ready to be played. After a faulty edit, the page shows the
+ * error and the game goes on with the version before.
  *
- * @param trouble is told when an edit's images cannot be fetched; by default it is written to the console
- * @returns what ends it; of a built page nothing ever comes
+ * @param trouble is called when an edit's images cannot be fetched; by default the error is written to the console
+ * @returns a function that ends it. In a built page there are no edits
  */
 export function followEdits<N extends Names>(
   module: DocumentModule<N>,
@@ -53,9 +53,8 @@ export function followEdits<N extends Names>(
 }
 
 /**
- * A performer of an edited document that goes on where one of the old document stands: the same state at the same phase,
- * the same signals and pulses, the same outfit, by name, as far as the new one has them. What the outfit is dyed in, {@link dyeImages}
- * puts among the new images.
+ * Makes a performer for an edited document that goes on where the old one stands: the same state and phase, signals, pulses and outfit,
+ * by name, as far as the new document has them. Call {@link dyeImages} for the new images.
  */
 export function continueAfterEdit<N extends Names>(player: Player, controller: Controller<N>): Performer<N> {
   const next = new Performer(controller);

@@ -9,8 +9,8 @@ export interface CrispCanvas {
 }
 
 /**
- * Sizes a canvas for a picture of few pixels: each is shown as a square of whole device pixels, as large as fits. It is drawn at
- * its own size and enlarged by the page, which costs far less than to draw it large.
+ * Sizes a canvas for a picture of few pixels. Each of its pixels shows as a square of whole device pixels, as large as fits. The
+ * browser enlarges the picture, which is much cheaper than drawing it large.
  *
  * @param width the picture's width in its own pixels
  * @param room the width it may take on the page, in CSS pixels; or its width and height
@@ -36,8 +36,7 @@ export function crispCanvas(
 }
 
 /**
- * Draws a pose with its pivot at a place. The place is rounded to whole pixels of the context, so that a drawing
- * never blurs between two.
+ * Draws a pose with its pivot at a place. The place is rounded to whole pixels of the context, so that the drawing never blurs.
  *
  * @param images the images by file
  */
@@ -67,7 +66,7 @@ interface Flat {
 const mostFlats = 4096;
 const flats = new Map<Pose, Flat>();
 
-/** Many layers are drawn once, and then as one: a crowd in coats and hats costs no more than a bare one. */
+/** A dressed pose is put together once and then drawn as one picture. So a dressed crowd costs no more than a bare one. */
 function flatOf(images: Readonly<Record<string, CanvasImageSource>>, pose: Pose): Flat {
   const known = flats.get(pose);
   if (known !== undefined) return known;
@@ -116,8 +115,7 @@ export interface MarkColours {
 }
 
 /**
- * Draws what a pose is marked with over it: its boxes as frames, its points and its pivot as crosses. For looking at a game
- * while it is made.
+ * Draws the marks of a pose over it: boxes as frames, points and the pivot as crosses. Use it to look at a game while you make it.
  */
 export function drawMarks(
   context: CanvasRenderingContext2D,

@@ -11,8 +11,8 @@ const drawnColours = new WeakMap<object, ImageData>();
 const copies = new WeakSet<object>();
 
 /**
- * Makes the images in other colours that an outfit needs, and puts them among a character's under the names by which its poses
- * ask for them. What is there already is left as it is, so that many who wear the same share it.
+ * Makes the recoloured images that an outfit needs, and adds them to a character's images under the names that its poses use. Images
+ * that exist already are kept, so that everyone in the same clothes shares them.
  *
  * @returns how many were made
  */
@@ -27,8 +27,8 @@ export function dyeImages(images: Images, { dyed }: Outfit): number {
 }
 
 /**
- * Drops the images in other colours that no outfit of these needs. A copy takes four bytes for each pixel of its sheet, so a game
- * in which many change their clothes calls it now and then with everything that is worn.
+ * Drops the recoloured images that none of these outfits needs. An image takes four bytes for each pixel of its sheet. If many people
+ * change their clothes, call this now and then with every outfit that is worn.
  *
  * @returns how many were dropped
  */

@@ -5,18 +5,18 @@ export interface LoopParts {
   /**
    * Draws it.
    *
-   * @param between how much of the next step has gone by already, from 0 to under 1: what moves is drawn that far on its way
-   *   from where it is to where it will be, or from where it was to where it is
+   * @param between how much of the next step has passed already, from 0 to under 1. Draw a moving thing that far on its way from its
+   *   place before the latest step to its present place
    */
   readonly draw: (between: number) => void;
   /** From 10 to 1000; 120 by default. */
   readonly stepsPerSecond?: number;
 }
 
-/** A longer pause (a tab that slept) counts as this much, in milliseconds: the game goes on where it was. */
+/** After a longer pause, such as that of a tab that slept, only this many milliseconds count. */
 const longestPause = 100;
 
-/** A game that runs: steps of a fixed length, as many as the display's time asks for, then one drawing. */
+/** A running game: for each picture of the display as many steps of a fixed length as fit, then one drawing. */
 export class Loop {
   /** How fast time goes: 1 as it is, 0.25 in slow motion, 0 not at all. */
   pace = 1;

@@ -46,8 +46,8 @@ interface Card {
 }
 
 /**
- * Paints many poses fast, with WebGL 2: one draw call for all poses in a row that are on the same image. Drawings stay sharp, each
- * of their pixels whole; what is painted later lies over what was painted before, as on a canvas.
+ * Paints many poses fast, with WebGL 2. Poses in a row that are on the same image take one draw call. Drawings stay sharp. What you paint
+ * later lies over what you painted before, as on a canvas.
  *
  * @example
  * painter.begin({ x: cameraX, y: 0, width: 280, height: 198 });

@@ -1,4 +1,4 @@
-/** Where a mouse button, finger or pen is held down on a canvas. */
+/** Where the mouse, a finger or a pen is held down on a canvas. */
 export class Pointer {
   private readonly stop = new AbortController();
   private readonly held: [number, number] = [0, 0];
