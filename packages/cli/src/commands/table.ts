@@ -1,5 +1,6 @@
 import Table from 'cli-table3';
 import { parse } from 'csv-parse/sync';
+import { stringify } from 'csv-stringify/sync';
 import { Misuse } from '../misuse.js';
 import type { Output } from './command.js';
 
@@ -39,11 +40,8 @@ export function printTable(
 }
 
 /** Rows as CSV (RFC 4180, with line feeds alone). */
-export function csv(head: readonly string[], rows: readonly (readonly (string | number)[])[]): string {
-  const field = (value: string | number): string =>
-    /[",\n\r]/.test(String(value)) ? `"${String(value).replaceAll('"', '""')}"` : String(value);
-  return [head, ...rows].map((row) => row.map(field).join(',')).join('\n');
-}
+export const csv = (head: readonly string[], rows: readonly (readonly (string | number)[])[]): string =>
+  stringify([head, ...rows], { eof: false });
 
 /**
  * Reads a CSV table whose first line names its columns.
