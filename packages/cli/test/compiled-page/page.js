@@ -2,7 +2,7 @@ import {
   Controls,
   drawPose,
   followCompiled,
-  goOn,
+  continueAfterEdit,
   loadCompiledCharacter,
   openCompiled,
   startLoop,
@@ -15,7 +15,7 @@ let character = await openCompiled(keeper);
 let player = new Player(character.controller);
 followCompiled(keeper, (next) => {
   character = next;
-  player = goOn(player, next.controller);
+  player = continueAfterEdit(player, next.controller);
 });
 const controls = new Controls({ vx: { less: { keys: ['KeyA'] }, more: { keys: ['KeyD'] }, full: 30 } });
 const context = document.querySelector('canvas').getContext('2d');

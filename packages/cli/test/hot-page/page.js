@@ -1,4 +1,4 @@
-import { drawPose, followEdits, goOn, openCharacter, startLoop } from '@dot-hop/browser';
+import { drawPose, followEdits, continueAfterEdit, openCharacter, startLoop } from '@dot-hop/browser';
 import { Performer } from 'dot-hop';
 import document_ from './DOCUMENT';
 
@@ -6,7 +6,7 @@ let character = await openCharacter(document_);
 let performer = new Performer(character.controller);
 followEdits(document_, (next) => {
   character = next;
-  performer = goOn(performer, next.controller);
+  performer = continueAfterEdit(performer, next.controller);
 });
 const context = document.querySelector('canvas').getContext('2d');
 startLoop({
