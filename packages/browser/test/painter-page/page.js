@@ -21,7 +21,7 @@ const { controller, images: clothes } = await openCharacter(folk);
 const dressed = Array.from({ length: 30 }, (_, seed) => {
   const outfit = wardrobeOf(controller).outfit(randomOutfit(wardrobeOf(controller), seed));
   dyeImages(clothes, outfit);
-  const timelines = controller.states.flatMap(({ books }) => books[0]);
+  const timelines = controller.states.flatMap(({ flipbooks }) => flipbooks[0]);
   const timeline = timelines[(seed * 5) % timelines.length];
   return outfit.poseAt(controller, timeline, seed % timeline.poses.length);
 });
