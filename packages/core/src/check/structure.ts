@@ -48,11 +48,11 @@ function checkSignals(definition: ControllerDefinition, found: FindingList): voi
 
 function checkClips({ definition, flipbooks, states, compass }: Controller, found: FindingList): void {
   const shown = new Set(states.flatMap(({ flipbookNames }) => flipbookNames));
-  const inBooks = new Set(
+  const inFlipbooks = new Set(
     Object.values(definition.flipbooks ?? {}).flatMap((flipbook) => Object.values(flipbook)),
   );
   for (const [name, clip] of Object.entries(definition.clips)) {
-    if (!shown.has(name) && !inBooks.has(name)) found.add('clip-unused', ['clips', name], { name });
+    if (!shown.has(name) && !inFlipbooks.has(name)) found.add('clip-unused', ['clips', name], { name });
     const times = [clip.ms ?? []].flat();
     const frame = times.findIndex((ms) => ms < shortest);
     if (frame >= 0) found.add('frame-short', ['clips', name, 'ms'], { clip: name, frame, ms: times[frame] });
@@ -65,9 +65,12 @@ function checkClips({ definition, flipbooks, states, compass }: Controller, foun
   }
   for (const [flipbook, list] of flipbooks) {
     const directions = compass.names.filter((_, i) => list[i]?.standsIn);
-    const isBook = Object.hasOwn(definition.flipbooks ?? {}, flipbook);
+    const isFlipbook = Object.hasOwn(definition.flipbooks ?? {}, flipbook);
     if (directions.length > 0)
-      found.add('direction-stands-in', [isBook ? 'flipbooks' : 'clips', flipbook], { flipbook, directions });
+      found.add('direction-stands-in', [isFlipbook ? 'flipbooks' : 'clips', flipbook], {
+        flipbook,
+        directions,
+      });
   }
 }
 

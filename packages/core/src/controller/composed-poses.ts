@@ -8,7 +8,7 @@ export function inStepFrame(frame: number, lead: Clip, own: Clip): number {
   return from === to ? frame : Math.floor((frame * to) / from);
 }
 
-/** A figure once it was put together, and those that begin with the same drawings. */
+/** A pose once it was put together, and those that begin with the same drawings. */
 interface PoseNode {
   pose: Pose | undefined;
   readonly next: Map<Pose, PoseNode>;

@@ -287,9 +287,9 @@ type ClipsCheck<Clips, N extends Everything> = {
     readonly [F in keyof Clips[C]]: F extends 'sheet' ? Known<Clips[C][F], N['sheets'], 'sheet'> : unknown;
   };
 };
-type FlipbooksCheck<Books, N extends Everything> = {
-  readonly [B in keyof Books]: {
-    readonly [Direction in keyof Books[B]]: Known<Books[B][Direction], N['clips'], 'clip'>;
+type FlipbooksCheck<Flipbooks, N extends Everything> = {
+  readonly [B in keyof Flipbooks]: {
+    readonly [Direction in keyof Flipbooks[B]]: Known<Flipbooks[B][Direction], N['clips'], 'clip'>;
   };
 };
 type DerivedCheck<Derived, N extends Everything> = {
@@ -363,7 +363,7 @@ export function defineController<
   Sheet extends string,
   Part extends string,
   Clip extends string,
-  Book extends string,
+  Flipbook extends string,
   State extends string,
   Track extends string,
   TrackState extends string,
@@ -373,7 +373,7 @@ export function defineController<
   definition: D &
     Strict<D, ControllerDefinition> &
     Check<D, All<D>> &
-    Proposals<Sheet, Part, Clip, Book, State, Track, TrackState, Cue, Span> &
+    Proposals<Sheet, Part, Clip, Flipbook, State, Track, TrackState, Cue, Span> &
     StateNames<State, Track, TrackState>,
 ): D {
   return definition;

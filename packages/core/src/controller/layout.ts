@@ -24,7 +24,7 @@ export const enum Row {
   trackRows = 4,
 }
 
-/** What a track plays: a track row of the row. Places are counted from where the track row begins. */
+/** What one track plays: its part of the row. Places are counted from where that part begins. */
 export const enum TrackRow {
   /** The place within the clip at {@link TrackRow.positionTime}, in units; it goes on from there by the rate. */
   position = 0,
@@ -35,7 +35,7 @@ export const enum TrackRow {
   timeline = 6,
   /** The segment of the timeline that was reached at {@link TrackRow.positionTime}. */
   segment = 7,
-  /** Four bits of `Mark`, and above them where the compass points. */
+  /** Four bits of `StateBit`, and above them where the compass points. */
   stateBits = 8,
   /** Units of the clip that pass in a microsecond; 0 while a number says the frame. */
   rate = 9,
@@ -52,7 +52,7 @@ export interface Layout {
   /** How many doubles a row takes. */
   readonly size: number;
   /** How many doubles a track row takes, and where the last one ends. */
-  readonly trackRow: number;
+  readonly trackRowSize: number;
   readonly trackRowsEnd: number;
   /** How many words of a track row remember hops. */
   readonly memories: number;
@@ -96,9 +96,9 @@ export function layOut(
   );
   const lengths = TrackRow.words / 2 + Math.ceil((memories + words) / 2);
   const hasLengths = states.some(({ lasts, keeps }) => lasts !== undefined || keeps !== undefined);
-  const trackRow = lengths + (hasLengths ? 2 : 0);
-  const strandsEnd = Row.trackRows + trackRow * rests.length;
-  const values = strandsEnd;
+  const trackRowSize = lengths + (hasLengths ? 2 : 0);
+  const trackRowsEnd = Row.trackRows + trackRowSize * rests.length;
+  const values = trackRowsEnd;
   const timersAt = values + placeOf(regions.length);
   const set = 2 * (timersAt + timers);
   const picks = varieties === 0 ? -1 : set + 2 * words;
@@ -114,7 +114,7 @@ export function layOut(
   ints.set(firstBits, set);
   ints.set(firstBits, set + words);
   rests.forEach((timeline, track) => {
-    const at = 2 * (Row.trackRows + track * trackRow);
+    const at = 2 * (Row.trackRows + track * trackRowSize);
     ints[at + TrackRow.timeline] = timeline;
     ints[at + TrackRow.stateBits] = targetDirection << 4;
     ints[at + TrackRow.rate] = unitsPerMicrosecond;
@@ -122,8 +122,8 @@ export function layOut(
   });
   return {
     size,
-    trackRow: trackRow,
-    trackRowsEnd: strandsEnd,
+    trackRowSize,
+    trackRowsEnd,
     memories,
     lengths,
     picks,

@@ -68,7 +68,7 @@ export interface Proposals<
   Sheet extends string,
   Part extends string,
   Clip extends string,
-  Book extends string,
+  Flipbook extends string,
   State extends string,
   Track extends string,
   TrackState extends string,
@@ -80,21 +80,21 @@ export interface Proposals<
     Clip,
     Over<ClipDefinition, MarkHints<Cue, Span> & { readonly sheet?: Proposed<Sheet> }>
   >;
-  readonly flipbooks?: Keyed<Book, object>;
-  readonly states?: Keyed<State, StateHints<Clip | Book, State, Track | 'body', Cue, Span>>;
+  readonly flipbooks?: Keyed<Flipbook, object>;
+  readonly states?: Keyed<State, StateHints<Clip | Flipbook, State, Track | 'body', Cue, Span>>;
   readonly rest?: Proposed<State>;
   readonly groups?: Keyed<
     string,
     Over<
       GroupDefinition,
-      { readonly states?: Keyed<string, StateHints<Clip | Book, State, Track | 'body', Cue, Span>> }
+      { readonly states?: Keyed<string, StateHints<Clip | Flipbook, State, Track | 'body', Cue, Span>> }
     >
   >;
   readonly tracks?: Keyed<
     Track,
     {
       readonly draws?: readonly Proposed<Part>[];
-      readonly states?: Keyed<TrackState, StateHints<Clip | Book, TrackState, Track | 'body', Cue, Span>>;
+      readonly states?: Keyed<TrackState, StateHints<Clip | Flipbook, TrackState, Track | 'body', Cue, Span>>;
       readonly rest?: Proposed<TrackState>;
     }
   >;

@@ -44,7 +44,7 @@ export class ReportNames {
   }
 
   /** The index of a flipbook's name, as reports of flipbooks have it. */
-  bookIndex(name: string): number {
+  flipbookIndex(name: string): number {
     return this.flipbooks.indexOf(name);
   }
 }

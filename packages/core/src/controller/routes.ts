@@ -8,24 +8,24 @@ export interface RouteStep {
 
 /** The shortest ways along hops and `then`, found when they are first asked for. */
 export class Routes {
-  /** For each state that was asked for, the first leg from every state that leads there. */
+  /** For each state that was asked for, the first step from every state that leads there. */
   private readonly known = new Map<number, readonly (RouteStep | undefined)[]>();
 
   constructor(private readonly states: readonly State[]) {}
 
-  /** The first leg of the shortest way, by document order among equals; `undefined` when there is none. */
+  /** The first step of the shortest way, by document order among equals; `undefined` when there is none. */
   step(from: number, to: number): RouteStep | undefined {
-    let legs = this.known.get(to);
-    if (legs === undefined) {
-      legs = this.search(to);
-      this.known.set(to, legs);
+    let steps = this.known.get(to);
+    if (steps === undefined) {
+      steps = this.search(to);
+      this.known.set(to, steps);
     }
-    return legs[from];
+    return steps[from];
   }
 
   /** Breadth first, backwards from the state to be reached. */
   private search(goal: number): (RouteStep | undefined)[] {
-    const legs = new Array<RouteStep | undefined>(this.states.length).fill(undefined);
+    const steps = new Array<RouteStep | undefined>(this.states.length).fill(undefined);
     let reached = new Set([goal]);
     const found = new Set(reached);
     while (reached.size > 0) {
@@ -33,14 +33,14 @@ export class Routes {
       for (const { index, hops, then } of this.states) {
         if (found.has(index)) continue;
         const hop = hops.findIndex(({ to }) => reached.has(to));
-        if (hop >= 0) legs[index] = { to: hops[hop]!.to, hop };
-        else if (reached.has(then)) legs[index] = { to: then, hop: -1 };
+        if (hop >= 0) steps[index] = { to: hops[hop]!.to, hop };
+        else if (reached.has(then)) steps[index] = { to: then, hop: -1 };
         else continue;
         next.add(index);
       }
       for (const index of next) found.add(index);
       reached = next;
     }
-    return legs;
+    return steps;
   }
 }

@@ -12,14 +12,10 @@ export function beginLengths(rows: Rows, at: number, trackRow: number, state: St
   const { lasts, keeps, atLeast } = state;
   if (lasts === undefined && atLeast === 0) return;
   const now = doubles[at + Row.now]!;
-  if (lasts !== undefined) {
-    // No time at all would let states lead to one another without any.
-    const over = now + Math.max(1, lengthOf(rows, at, lasts.program));
-    doubles[trackRow + lengths] = over;
-    doubles[at + Row.timer] = Math.min(doubles[at + Row.timer]!, over);
-  }
+  // No time at all would let states lead to one another without any.
+  if (lasts !== undefined) doubles[trackRow + lengths] = now + Math.max(1, lengthOf(rows, at, lasts.program));
   if (keeps !== undefined) doubles[trackRow + lengths + 1] = now + lengthOf(rows, at, keeps);
-  if (atLeast > 0) waitForLengths(rows, at, trackRow, state);
+  waitForLengths(rows, at, trackRow, state);
 }
 
 // An instant that a function returns may be boxed, which allocates. So these return none, and compare where it is read.
@@ -61,22 +57,10 @@ export function waitForLengths(rows: Rows, at: number, trackRow: number, state: 
     if (over > now && over < doubles[timer]!) doubles[timer] = over;
   }
   if (atLeast === 0) return;
-  if (keeps === undefined) {
-    const kept = doubles[trackRow + TrackRow.entered]! + atLeast;
-    if (kept > now && kept < doubles[timer]!) doubles[timer] = kept;
-  } else {
-    const kept = doubles[trackRow + lengths + 1]!;
-    if (kept > now && kept < doubles[timer]!) doubles[timer] = kept;
-  }
+  const kept =
+    keeps === undefined ? doubles[trackRow + TrackRow.entered]! + atLeast : doubles[trackRow + lengths + 1]!;
+  if (kept > now && kept < doubles[timer]!) doubles[timer] = kept;
 }
-
-/** The instant at which the `atLeast` of the state that shows is over. */
-export const keptUntil = ({ doubles, lengths }: Rows, trackRow: number, { atLeast, keeps }: State): number =>
-  keeps === undefined ? doubles[trackRow + TrackRow.entered]! + atLeast : doubles[trackRow + lengths + 1]!;
-
-/** The instant at which the state that shows is over, if it says how long it lasts; `Infinity` else. */
-export const overAt = ({ doubles, lengths }: Rows, trackRow: number, { lasts }: State): number =>
-  lasts === undefined ? Infinity : doubles[trackRow + lengths]!;
 
 /** Whether a state that shows is over: its time, or its clip where it says no time. */
 export const isOver = (rows: Rows, at: number, trackRow: number, state: State): boolean =>

@@ -129,7 +129,7 @@ export class Rows {
     this.hasScrubs = layout.hasScrubs;
     this.asksAnything = layout.asksAnything;
     this.size = layout.size;
-    this.trackRowSize = layout.trackRow;
+    this.trackRowSize = layout.trackRowSize;
     this.trackRowsEnd = layout.trackRowsEnd;
     this.values = layout.values;
     this.timers = layout.timers;

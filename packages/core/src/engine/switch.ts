@@ -1,8 +1,6 @@
 import type { State } from '../controller/state.js';
 import { Row, TrackRow } from '../controller/layout.js';
 import { Rule } from '../controller/rule.js';
-import { Units } from '../controller/timeline.js';
-import type { Situation } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
 import { callError } from '../problem/error.js';
 import { addPulsesRead } from '../signal/condition.js';
@@ -10,19 +8,11 @@ import { Decision, choose, decided, hasStarted, isKnownToStay, stateOfDecision }
 import { usePulses } from './write-signals.js';
 import { ClipEvent, clearSharedPulses, notes, sharePulses, situationFor, clearStartOf } from './notes.js';
 import { beginLengths, isOver } from './lengths.js';
-import { reportCues } from './cues.js';
 import { pickNext } from './pick.js';
+import { Plain, switchPlainly } from './plain-switch.js';
 import { advance, flipbookOf, takePlace } from './play.js';
 import { differs, readCompass } from './read.js';
-import {
-  StateBit,
-  report,
-  situationOf,
-  stateOf,
-  trackRowAt,
-  timelineOf,
-  targetDirectionShift,
-} from './rows.js';
+import { StateBit, report, stateOf, trackRowAt, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 import { commit, directionNow } from './turn.js';
 
@@ -121,32 +111,6 @@ function noteSwitch(rows: Rows, trackRow: number, from: number, rule: number): v
   for (let i = 0; i < wordCount; i++) ints[words + memories + i] = used[i]!;
 }
 
-/** Enters a state where that is no more than beginning its clip: the short way of most switches. */
-function beginPlainly(
-  rows: Rows,
-  at: number,
-  trackRow: number,
-  from: number,
-  timeline: Timeline,
-  rule: number,
-): void {
-  const { doubles, ints } = rows;
-  report(rows, at, timeline.state.track, 1, from, timeline.stateIndex, rule);
-  ints[2 * trackRow + TrackRow.stateBits]! &= ~(StateBit.ended | StateBit.queued | StateBit.underway);
-  ints[2 * trackRow + TrackRow.lastSwitch] = ((from + 1) << 4) | rule;
-  // Neither a hop is remembered nor a pulse used.
-  const end = 2 * (trackRow + rows.trackRowSize);
-  for (let i = 2 * trackRow + TrackRow.words; i < end; i++) ints[i] = 0;
-  ints[2 * trackRow + TrackRow.segment] = 0;
-  ints[2 * trackRow + TrackRow.rate] = Units.perMicrosecond;
-  ints[2 * trackRow + TrackRow.timeline] = timeline.number;
-  const now = doubles[at + Row.now]!;
-  doubles[trackRow + TrackRow.positionTime] = now;
-  doubles[trackRow + TrackRow.entered] = now;
-  doubles[trackRow + TrackRow.position] = 0;
-  if (timeline.cues[0]!.length > 0) reportCues(rows, at, trackRow);
-}
-
 /** Whether any pulse counted when it was decided last. */
 function isPulsed({ ints, words: offset, pulseBits }: Rows, at: number): boolean {
   const words = 2 * at + offset;
@@ -240,80 +204,19 @@ function restart(rows: Rows, at: number, trackRow: number): number {
   return decided(Rule.again, state.index);
 }
 
-/**
- * What comes of a timeline in a situation where that follows from the two alone: the timeline that is begun (shifted by four bits) and
- * by which rule, or one of these.
- */
-const enum Plain {
-  unknown = 0,
-  stays = -1,
-  /** More has a say, or more is to be done than to begin a clip. */
-  no = -2,
-}
-
-/**
- * Settles a track where all follows from its timeline and the situation, and no more is to be done than to begin a clip: the short way
- * of most switches.
- *
- * @returns {@link Plain.stays} where it is settled, {@link Plain.no} where it is to be decided, or the timeline that was begun, on which
- *   it is to be decided anew
- */
-function settlePlainly(rows: Rows, at: number, trackRow: number): number {
-  const { ints } = rows;
-  const place = 2 * trackRow;
-  const stateBits = ints[place + TrackRow.stateBits]!;
-  if (notes.anyStarts || ints[place + TrackRow.goal]! >= 0 || (stateBits & StateBit.ended) !== 0)
-    return Plain.no;
-  const situation = situationOf(rows, at);
-  if (situation.plain.length === 0) situation.plain = new Int32Array(rows.timelines.length);
-  const { plain } = situation;
-  const number = ints[place + TrackRow.timeline]!;
-  const known = plain[number]!;
-  if (known < 0) return known;
-  if (known === Plain.unknown) {
-    plain[number] = plainOutcome(rows, situation, rows.timelines[number]!);
-    return Plain.no;
-  }
-  const before = rows.timelines[number]!;
-  if (stateBits >> targetDirectionShift !== before.direction) return Plain.no;
-  const after = rows.timelines[known >> 4]!;
-  notes.anySwitch = true;
-  beginPlainly(rows, at, trackRow, before.stateIndex, after, known & 15);
-  return plain[after.number] === Plain.stays ? Plain.stays : after.number;
-}
-
-/** What comes of a timeline in a situation, as far as it has been decided. */
-function plainOutcome(rows: Rows, situation: Situation, timeline: Timeline): number {
-  const { state: from } = timeline;
-  const decision = situation.decided[from.index] ?? 0;
-  if (decision === 0 || !from.isStatic) return from.isStatic ? Plain.unknown : Plain.no;
-  if (from.remembersPresses) return Plain.no;
-  if (decision === Decision.stay) return Plain.stays;
-  const to = rows.states[stateOfDecision(decision)]!;
-  const isPlain =
-    to.beginsPlainly &&
-    from.leavesPlainly &&
-    to !== from &&
-    to.bridges[from.index] === undefined &&
-    (to.carry[from.index] ?? to.carryElse) === 'none' &&
-    !rows.pulseBits.some((bits, i) => (bits & situation.words[i]!) !== 0);
-  if (!isPlain) return Plain.no;
-  return (to.flipbooks[0]![timeline.direction]!.number << 4) | (decision & Decision.ruleBits);
-}
-
 /** Decides in one track until it switches no more at this instant. @returns whether it did */
 export function switchOne(rows: Rows, at: number, trackRow: number, clipEvent: number): boolean {
-  if (!rows.notesPlain) return settleOpenly(rows, at, trackRow, clipEvent, false);
+  if (!rows.notesPlain) return switchFully(rows, at, trackRow, clipEvent, false);
   const timeline = 2 * trackRow + TrackRow.timeline;
   const before = rows.ints[timeline];
-  const plain = settlePlainly(rows, at, trackRow);
+  const plain = switchPlainly(rows, at, trackRow);
   if (plain === Plain.stays) return rows.ints[timeline] !== before;
   const begun = plain >= 0;
-  return settleOpenly(rows, at, trackRow, begun ? ClipEvent.begins : clipEvent, begun);
+  return switchFully(rows, at, trackRow, begun ? ClipEvent.begins : clipEvent, begun);
 }
 
 /** @param begun whether it has switched already */
-function settleOpenly(rows: Rows, at: number, trackRow: number, clipEvent: number, begun: boolean): boolean {
+function switchFully(rows: Rows, at: number, trackRow: number, clipEvent: number, begun: boolean): boolean {
   const { states } = rows;
   let now = clipEvent;
   for (let switches = begun ? 1 : 0; ;) {

@@ -135,7 +135,7 @@ export function changeFlipbook(rows: Rows, at: number, trackRow: number): boolea
     rows.ints[2 * trackRow + TrackRow.timeline] = (timeline.isBackwards ? same.reverse! : same).number;
     return false;
   }
-  report(rows, at, state.track, 3, names.bookIndex(before), names.bookIndex(after), 0);
+  report(rows, at, state.track, 3, names.flipbookIndex(before), names.flipbookIndex(after), 0);
   changeTimeline(rows, at, trackRow, state.flipbooks[flipbook]![timeline.direction]!);
   return true;
 }

@@ -155,9 +155,9 @@ function flipbooksOf(
   shown: ReadonlySet<string>,
 ): Record<string, Record<string, string>> {
   const found: Record<string, Record<string, string>> = {};
-  for (const [name, book] of flipbooks) {
+  for (const [name, drawings] of flipbooks) {
     if (!shown.has(name) || clips.has(name)) continue;
-    const drawn = book.flatMap(({ clip, mirrored, drawnFor, standsIn }, i): [string, string][] =>
+    const drawn = drawings.flatMap(({ clip, mirrored, drawnFor, standsIn }, i): [string, string][] =>
       !mirrored && !standsIn && drawnFor === i ? [[compass.names[i]!, clip.name]] : [],
     );
     found[name] = Object.fromEntries(drawn);

@@ -51,7 +51,7 @@ export interface Outfit {
    */
   poseAt(controller: Controller, timeline: Timeline, segment: number): Pose;
   /** What several tracks show together, in this outfit; the same object each time. */
-  composedAt(controller: Controller, figure: Pose, shown: ShownTracks): Pose;
+  composedAt(controller: Controller, composed: Pose, shown: ShownTracks): Pose;
   /**
    * The pose of a body in this outfit, made anew. Where the body is drawn in parts, pieces that are cut like it lie part by part
    * on these, and whole ones over all of them, or under.

@@ -1,9 +1,9 @@
 import type { Controller } from '../controller/controller.js';
 import type { State } from '../controller/state.js';
-import type { PerformerSnapshot, DecodedTrack } from './snapshot-data.js';
-import type { Picked } from './snapshot-data.js';
+import type { DecodedTrack, PerformerSnapshot, Picked } from './snapshot-data.js';
 
 // What was picked last, flipbooks by states and names by cues, as a snapshot names it.
+
 /** The states that pick one of several flipbooks, by the numbers of their varieties. */
 const varying = ({ states }: Controller): State[] => states.filter(({ variety }) => variety !== undefined);
 

@@ -1,7 +1,7 @@
 import { Row, TrackRow } from '../controller/layout.js';
 import { findFirstStates, wouldSwitch } from '../engine/begin.js';
 import { phaseOf, signalValue } from '../engine/inspect.js';
-import { beginLengths, keptUntil, overAt } from '../engine/lengths.js';
+import { beginLengths } from '../engine/lengths.js';
 import { paceOf, paceRemainderOf, setPace } from '../engine/pace.js';
 import { findDue, findTimer } from '../engine/pass.js';
 import { readRate } from '../engine/play.js';
@@ -90,8 +90,8 @@ function decodedTrackOf(rows: Rows, at: number, track: number): DecodedTrack {
     from: (last >> 4) - 1,
     rule: last & 15,
     used: usedBy(rows, trackRow),
-    over: state.lasts === undefined ? undefined : overAt(rows, trackRow, state),
-    kept: state.keeps === undefined ? undefined : keptUntil(rows, trackRow, state),
+    over: state.lasts === undefined ? undefined : doubles[trackRow + rows.lengths]!,
+    kept: state.keeps === undefined ? undefined : doubles[trackRow + rows.lengths + 1]!,
   };
 }
 
@@ -131,7 +131,7 @@ function stand(rows: Rows, at: number, still: DecodedSnapshot): void {
   }
   doubles[at + Row.now] = still.time;
   doubles[at + Row.due] = still.time;
-  still.tracks.forEach((trackRow, track) => standIn(rows, at, track, trackRow, still.time));
+  still.tracks.forEach((saved, track) => standIn(rows, at, track, saved, still.time));
   ints.set(still.set, 2 * at + layout.set);
   ints.set(still.words, 2 * at + layout.words);
   const before = findSituation(rows, at);

@@ -105,6 +105,7 @@ export interface DecodedSnapshot {
   picks: number[];
 }
 
+/** The bits of a track by the names that a snapshot has for them. */
 export const markBits = {
   ended: StateBit.ended,
   begun: StateBit.begun,
@@ -113,8 +114,6 @@ export const markBits = {
 };
 
 export type MarkName = keyof typeof markBits;
-
-// What was picked last, flipbooks by states and names by cues, as a snapshot names it.
 
 /** What a state has picked last, or by which name a cue was told last, and its place among those to pick from, from 0: a name may be there twice. */
 export interface Picked {

@@ -2,6 +2,11 @@ import type { Controller } from '../controller/controller.js';
 import type { Rows } from '../engine/rows.js';
 import type { SignalValue } from '../signal/definition.js';
 
+/** Something that a game tells a performer. */
+export type Input =
+  | { readonly kind: 'set'; readonly name: string; readonly value: SignalValue }
+  | { readonly kind: 'pulse' | 'ask' | 'cut' | 'route'; readonly name: string };
+
 /** What a player tells of itself while somebody watches it. */
 export interface Watch {
   /** Whether a signal is kept from the character. */
@@ -29,8 +34,3 @@ export function unobserved(controller: Controller, run: () => void): void {
     controller.signalOwner = signalOwner;
   }
 }
-
-/** Something that a game tells a performer. */
-export type Input =
-  | { readonly kind: 'set'; readonly name: string; readonly value: SignalValue }
-  | { readonly kind: 'pulse' | 'ask' | 'cut' | 'route'; readonly name: string };

@@ -109,7 +109,7 @@ export class Recording {
     delete begins.paceRest;
     return {
       // It passes in the performer's own time.
-      begins: begins,
+      begins,
       lasts: (micros(this.performer.time) - micros(begin)) / 1000,
       script,
     };

@@ -107,12 +107,12 @@ export class MadeOutfit implements Outfit {
     ));
   }
 
-  composedAt(controller: Controller, figure: Pose, { timelines, segments, lead }: ShownTracks): Pose {
+  composedAt(controller: Controller, composed: Pose, { timelines, segments, lead }: ShownTracks): Pose {
     let { kept } = this;
     for (let track = 0; track < timelines.length; track++)
       kept = keptAt(kept, timelines[track]!, segments[track]!);
     return (kept.pose ??= this.dress(
-      figure,
+      composed,
       shownBy(
         controller,
         timelines[lead]!,
