@@ -6,7 +6,7 @@ import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
-import { ExitList } from './ExitList.js';
+import { EntryList } from './EntryList.js';
 
 type Bridges = NonNullable<StateDefinition['bridges']>;
 
@@ -54,7 +54,7 @@ export function BridgeRows({ state }: { readonly state: DocumentState }) {
     act(setState(now, name, 'bridges', bridges), joins);
   };
   return (
-    <ExitList
+    <EntryList
       title="bridges"
       term="bridge"
       label={`bridges into ${name}`}
@@ -104,6 +104,6 @@ export function BridgeRows({ state }: { readonly state: DocumentState }) {
           <ProblemsAt path={[...path, 'bridges', row.from]} />
         </div>
       ))}
-    </ExitList>
+    </EntryList>
   );
 }

@@ -7,7 +7,7 @@ import { act, tell, useWorkbench } from '../../character/store.js';
 import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
 import { othersOf } from './states.js';
-import { ExitList } from './ExitList.js';
+import { EntryList } from './EntryList.js';
 
 const rules: Readonly<Record<CarryRule, string>> = {
   none: 'begins anew',
@@ -48,7 +48,7 @@ export function Carries({ state }: { readonly state: DocumentState }) {
           />
         </div>
       )}
-      <ExitList
+      <EntryList
         title="keeps its place"
         label={`what ${name} keeps of the clip's place, by state`}
         hint="coming from some states in another way"
@@ -98,7 +98,7 @@ export function Carries({ state }: { readonly state: DocumentState }) {
             </div>
           </div>
         ))}
-      </ExitList>
+      </EntryList>
       <ProblemsAt path={[...path, 'carry']} />
     </>
   );

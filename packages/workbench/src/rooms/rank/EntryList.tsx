@@ -7,8 +7,8 @@ import { Help } from '../../parts/Help.js';
 import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { IconButton } from '../../parts/ui.js';
 
-/** A list of ways out of a state, with a button for one more. */
-export function ExitList({
+/** A list of what a state says several times, such as its hops, with a button for one more. */
+export function EntryList({
   title,
   term,
   label,
@@ -42,8 +42,8 @@ export function ExitList({
   );
 }
 
-/** One of them: its fields, its condition, and what is wrong with it. */
-export function Exit({
+/** One of the list: its fields, its condition, and what is wrong with it. */
+export function Entry({
   path,
   condition,
   takesAway,

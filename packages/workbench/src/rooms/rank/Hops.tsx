@@ -7,7 +7,7 @@ import { Choice, optionsOf } from '../../parts/ui.js';
 import { Instant } from './Instant.js';
 import { spansOf } from './instants.js';
 import { othersOf } from './states.js';
-import { Exit, ExitList } from './ExitList.js';
+import { Entry, EntryList } from './EntryList.js';
 
 /** The ways from a state to others: where to, at which instant, and on what condition. */
 export function Hops({ state }: { readonly state: DocumentState }) {
@@ -26,7 +26,7 @@ export function Hops({ state }: { readonly state: DocumentState }) {
   };
   const spans = spansOf(definition, said);
   return (
-    <ExitList
+    <EntryList
       title="hops"
       term="hop"
       label={`hops of ${name}`}
@@ -39,7 +39,7 @@ export function Hops({ state }: { readonly state: DocumentState }) {
       }}
     >
       {hops.map((hop, i) => (
-        <Exit
+        <Entry
           key={i}
           path={[...path, 'hops', i]}
           condition={hop.if}
@@ -71,8 +71,8 @@ export function Hops({ state }: { readonly state: DocumentState }) {
               onChange={(during) => change(i, { during: during === '' ? undefined : during })}
             />
           )}
-        </Exit>
+        </Entry>
       ))}
-    </ExitList>
+    </EntryList>
   );
 }

@@ -4,7 +4,7 @@ import { Trash2 } from 'lucide-react';
 import { act, tell, useWorkbench } from '../../character/store.js';
 import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, IconButton, optionsOf } from '../../parts/ui.js';
-import { ExitList } from './ExitList.js';
+import { EntryList } from './EntryList.js';
 
 /** While a signal says so, one flipbook shows in place of another. */
 interface Variant {
@@ -61,7 +61,7 @@ export function VariantRows({ shown }: { readonly shown: readonly string[] }) {
     act({ says, changes: [...changes, ...taken.changes] });
   };
   return (
-    <ExitList
+    <EntryList
       title="variants"
       term="variant"
       label={`variants of ${shown.join(', ')}`}
@@ -117,6 +117,6 @@ export function VariantRows({ shown }: { readonly shown: readonly string[] }) {
           />
         </div>
       ))}
-    </ExitList>
+    </EntryList>
   );
 }

@@ -6,7 +6,7 @@ import { act, useWorkbench } from '../../character/store.js';
 import { Choice } from '../../parts/ui.js';
 import { spansOf } from './instants.js';
 import { othersOf } from './states.js';
-import { Exit, ExitList } from './ExitList.js';
+import { Entry, EntryList } from './EntryList.js';
 
 /** To whom a state gives way before it has ended: to which states, during which span, and on what condition. */
 export function Yields({ state }: { readonly state: DocumentState }) {
@@ -26,7 +26,7 @@ export function Yields({ state }: { readonly state: DocumentState }) {
   const set = (at: number, fields: Partial<YieldDefinition>): void =>
     put((now) => now.map((one, i) => (i === at ? { ...one, ...fields } : one)), `yield ${at} of ${name}`);
   return (
-    <ExitList
+    <EntryList
       title="gives way"
       term="gives way"
       label={`to whom ${name} gives way`}
@@ -35,7 +35,7 @@ export function Yields({ state }: { readonly state: DocumentState }) {
       onAdd={() => put((now) => [...now, {}])}
     >
       {(said.yields ?? []).map(({ to = [], during = '', if: condition }, i) => (
-        <Exit
+        <Entry
           key={i}
           path={[...path, 'yields', i]}
           condition={condition}
@@ -61,8 +61,8 @@ export function Yields({ state }: { readonly state: DocumentState }) {
               onChange={(span) => set(i, { during: span === '' ? undefined : span })}
             />
           )}
-        </Exit>
+        </Entry>
       ))}
-    </ExitList>
+    </EntryList>
   );
 }

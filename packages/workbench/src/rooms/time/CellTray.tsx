@@ -10,7 +10,7 @@ const size = new Size(46, 56);
 const places = { minItemSize: size, maxItemSize: size, minSpace: new Size(3, 3) };
 
 /** The cells of the clip's sheet: dragged into the strip, or added by a double click or Enter. */
-export const CellTray = memo(function Tray({
+export const CellTray = memo(function CellTray({
   sheet,
   onAdd,
 }: {

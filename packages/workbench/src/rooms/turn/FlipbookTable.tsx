@@ -1,4 +1,4 @@
-import type { Controller, ControllerDefinition } from 'dot-hop';
+import type { Controller, ControllerDefinition, DirectionDrawing } from 'dot-hop';
 import { drawFor } from 'dot-hop/edit';
 import { useRef } from 'react';
 import { isTextDropItem, useDrop } from 'react-aria-components';
@@ -7,8 +7,6 @@ import { CellPicture, scaleToFit } from '../../parts/CellPicture.js';
 import { act, useWorkbench } from '../../character/store.js';
 import { rowKind } from './rows.js';
 import type { CellRow } from './rows.js';
-
-type Page = Controller['flipbooks'] extends ReadonlyMap<string, readonly (infer P)[]> ? P : never;
 
 /** What each flipbook shows in each direction: drawn for it, mirrored, or standing in. */
 export function FlipbookTable({
@@ -82,7 +80,7 @@ function Shown({
   onPick,
 }: {
   readonly name: string;
-  readonly page: Page;
+  readonly page: DirectionDrawing;
   readonly direction: string;
   readonly drawnFor: string;
   readonly first: string;
