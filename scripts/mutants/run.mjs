@@ -96,6 +96,11 @@ const all = filesIn(folder)
   .flatMap((file) => changesOf(readFileSync(file, 'utf8')).map((change) => ({ file, ...change })))
   .filter(({ line }) => onlyLine === undefined || line === Number(onlyLine));
 
+if (all.length === 0) {
+  console.error(`there is nothing to change in ${values.only ?? name}`);
+  process.exit(2);
+}
+
 /** Some of a list, by the seed, in its order. */
 function some(list, many) {
   let state = seed;

@@ -290,6 +290,8 @@ export class Body {
   private isNearGround(): boolean {
     if (this.vy < 0 || this.dropping > 0) return false;
     const here = { ...this.body.translation() };
+    // Only looked at: what lies there is not pushed.
+    this.controller.setApplyImpulsesToDynamicBodies(false);
     const isNear = [0, 0.06, 0.12].some((s) => {
       this.put(here);
       const { x } = this.moved({ x: this.vx * s, y: 0 });
@@ -297,6 +299,7 @@ export class Body {
       return this.moved({ x: 0, y: stepDown }).grounded;
     });
     this.put(here);
+    this.controller.setApplyImpulsesToDynamicBodies(true);
     return isNear;
   }
 
