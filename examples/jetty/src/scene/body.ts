@@ -71,6 +71,8 @@ export class Body {
   blocked = 0;
   /** Which way a dash goes, 0 for none. While it lasts nothing pulls the body down. */
   dashes = 0;
+  /** For how many milliseconds more a wall only stops it: a dash is seen before it ends at a wall. */
+  braced = 0;
   /** Where it was before the latest step, for drawing in between. */
   before = { x: start.x, y: deckTop };
   /** The edge that it holds on to, out of the water. It stays there until it is told to stand up. */
@@ -144,6 +146,7 @@ export class Body {
     const s = ms / 1000;
     this.before = { x: this.x, y: this.y };
     if (this.holdsOn !== undefined) return false;
+    this.braced = Math.max(0, this.braced - ms);
     this.steer(s, wish);
     this.dropping =
       wish.down && this.below !== undefined && this.physics.isPlank(this.below) ? 160 : this.dropping - ms;
@@ -272,7 +275,7 @@ export class Body {
     const rises = this.vy < 0;
     if (ceiling && rises) this.vy = 0;
     this.grounded = !rises && grounded;
-    const isFast = Math.abs(this.vx) > bumpSpeed && this.airborneFor >= bumpAfter;
+    const isFast = Math.abs(this.vx) > bumpSpeed && this.airborneFor >= bumpAfter && this.braced === 0;
     // Just above the ground, or in the water already, there is no time for it.
     this.bumped = wall && !this.grounded && isFast && this.y < waterTop && !this.isNearGround();
     if (wall) this.vx = this.bumped ? -this.vx * 0.3 : 0;

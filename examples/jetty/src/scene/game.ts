@@ -23,6 +23,9 @@ const breathTime = { up: 2600, down: 2200 };
 /** How many milliseconds he goes on against a wall. */
 const atWall = 60;
 
+/** How many milliseconds of a dash are seen before a wall can end it. */
+const dashSeen = 60;
+
 interface Rectangle {
   readonly x: number;
   readonly y: number;
@@ -152,6 +155,7 @@ export class Game {
     const { tracks, stateNamed } = this.character.controller;
     // What one track shows because another has taken it is told there, and that arms hang along by nobody.
     const isOwn = tracks[stateNamed.get(name)?.track ?? 0]!.name === reports.track(index);
+    if (kind === 'switch' && name === 'dash') this.body.braced = dashSeen;
     if (kind === 'switch' && isOwn && name !== 'with-body')
       this.note(isBridging && state === name ? `${name}: ${clip}` : name);
     else if (kind === 'flipbook') this.note(`${state}: ${name}`);
