@@ -259,10 +259,18 @@ export class ReferenceTrack {
   }
 
   /** The cues of a frame that begins. */
-  private tellCues(): void {
+  private tellCues(told: readonly string[] = []): void {
     if (this.play.from !== (this.play.clip.ends[this.play.showing - 1] ?? 0)) return;
     if (this.definition.inStep !== undefined) return;
-    for (const cue of this.play.clip.cues[this.play.showing]!) this.tell(this.all.toldAs(cue));
+    for (const cue of this.play.clip.cues[this.play.showing]!)
+      if (!told.includes(cue)) this.tell(this.all.toldAs(cue));
+  }
+
+  /** The cues of the present frame that a state which keeps the place does not tell again. */
+  private toldAt(ending: boolean): Record<CarryRule, readonly string[]> {
+    const { from, place, showing, clip } = this.play;
+    const begun = from === (clip.ends[showing - 1] ?? 0) && place - from * parts_ < parts_ && !ending;
+    return { none: [], phase: begun ? clip.cues[showing]! : [], frame: clip.cues[showing]! };
   }
 
   /** Turns, and has its rate follow, for signals as they are now. */
@@ -497,6 +505,7 @@ export class ReferenceTrack {
     const wasBridge = left.isBridge;
     const { isBridge } = this;
     let ending = left.play.isEnding;
+    const toldAt = left.toldAt(ending);
     const over = left.play.place >= left.play.length * parts_;
     [this.play.place, this.play.from, this.facing] = [left.play.place, left.play.from, left.facing];
     if (left.play.isTurned) {
@@ -530,7 +539,7 @@ export class ReferenceTrack {
     const keeps = !over && !wasBridge && !this.isBridge && name !== before.state;
     this.takePlace(before, after, keeps ? rule : 'none', ending);
     const begins = this.play.place - this.play.from * parts_ < parts_;
-    if (begins) this.tellCues();
+    if (begins) this.tellCues(keeps ? toldAt[rule] : []);
     this.all.use(this, uses);
     this.all.readSignals();
     return begins ? 'begins' : 'none';

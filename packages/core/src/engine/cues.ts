@@ -1,22 +1,60 @@
 import { TrackRow } from '../controller/layout.js';
+import { Units } from '../controller/timeline.js';
+import type { Timeline } from '../controller/timeline.js';
 import { pickNext } from './pick.js';
 import { report, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 // Cues are told as their frames begin, some of them by one of several names.
 
-/** @param begins the cues of what begins, by number */
-export function tellCues(rows: Rows, at: number, track: number, begins: readonly number[]): void {
+const none: readonly number[] = [];
+
+/**
+ * @param begins the cues of what begins, by number
+ * @param told those that were told already, and are left out
+ */
+export function tellCues(
+  rows: Rows,
+  at: number,
+  track: number,
+  begins: readonly number[],
+  told: readonly number[] = none,
+): void {
   const { cueVarieties } = rows.controller;
   for (const cue of begins) {
+    if (told.includes(cue)) continue;
     const variety = cueVarieties[cue];
     const name = variety === undefined ? cue : variety.names[pickNext(rows, at, variety)]!;
     report(rows, at, track, 0, cue, name, 0);
   }
 }
 
-/** Reports the cues of the segment that begins. */
-export function reportCues(rows: Rows, at: number, trackRow: number): void {
+/** Reports the cues of the segment that begins, but for those that were told already. */
+export function reportCues(rows: Rows, at: number, trackRow: number, told: readonly number[] = none): void {
   const { cues, state } = timelineOf(rows, trackRow);
-  tellCues(rows, at, state.track, cues[rows.ints[2 * trackRow + TrackRow.segment]!]!);
+  tellCues(rows, at, state.track, cues[rows.ints[2 * trackRow + TrackRow.segment]!]!, told);
+}
+
+/**
+ * The cues of the frame whose place a switch keeps, where it has told them. The state that is entered does not tell them again: the
+ * foot of a walk that becomes a run meets the ground once.
+ *
+ * @param keepsFrame whether the frame begins anew; else it must have begun at this very instant
+ */
+export function cuesTold(
+  { doubles, ints }: Rows,
+  trackRow: number,
+  before: Timeline,
+  keepsFrame: boolean,
+): readonly number[] {
+  const { cues, ends, frames } = before;
+  let segment = ints[2 * trackRow + TrackRow.segment]!;
+  if (keepsFrame) {
+    while (segment > 0 && frames[segment - 1] === frames[segment]) segment--;
+    return cues[segment]!;
+  }
+  const place = doubles[trackRow + TrackRow.position]!;
+  const begins = segment === 0 ? 0 : ends[segment - 1]!;
+  // At a border that is about to be crossed, the next frame has told nothing yet.
+  return place - begins < Units.perMicrosecond && place < ends[segment]! ? cues[segment]! : none;
 }

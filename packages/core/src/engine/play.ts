@@ -6,7 +6,7 @@ import type { Timeline } from '../controller/timeline.js';
 import { holds } from '../signal/condition.js';
 import { programValue } from '../signal/program.js';
 import { evaluate } from './read.js';
-import { reportCues } from './cues.js';
+import { cuesTold, reportCues } from './cues.js';
 import { Attention, StateBit, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 
@@ -266,6 +266,7 @@ export function takePlace(
   // At its end a clip is at no phase, or again at its first: what follows begins at its beginning.
   const over = doubles[position]! >= before.length;
   const kept = over || before.bridge || timeline.bridge ? 'none' : carry;
+  const told = kept === 'none' ? undefined : cuesTold(rows, trackRow, before, kept === 'frame');
   if (kept === 'phase') carryPhase(rows, trackRow, before, timeline);
   else {
     const frame =
@@ -280,6 +281,6 @@ export function takePlace(
   if (followsNumber(rows, trackRow)) placeByNumber(rows, at, trackRow);
   const begins = ints[place] === 0 ? 0 : timeline.ends[ints[place]! - 1]!;
   if (doubles[position]! - begins >= Units.perMicrosecond) return false;
-  reportCues(rows, at, trackRow);
+  reportCues(rows, at, trackRow, told);
   return true;
 }
