@@ -1,12 +1,10 @@
-/** Numbers from 0 to under 1 that are the same every time. (mulberry32, public domain) */
+import { uniformFloat32 } from 'pure-rand/distribution/uniformFloat32';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+
+/** Numbers from 0 to under 1 that are the same every time. */
 export function chanceFrom(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
+  const generator = xoroshiro128plus(seed);
+  return () => uniformFloat32(generator);
 }
 
 /** The same number for the same index, from 0 to under 1: places for windows and waves. */

@@ -4,6 +4,8 @@ import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, readdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
+import { uniformFloat32 } from 'pure-rand/distribution/uniformFloat32';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { build, root, say } from '../run.mjs';
 import { changesOf } from './changes.mjs';
 
@@ -103,10 +105,9 @@ if (all.length === 0) {
 
 /** Some of a list, by the seed, in its order. */
 function some(list, many) {
-  let state = seed;
-  const next = () => (state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0) / 2 ** 32;
+  const generator = xoroshiro128plus(seed);
   return list
-    .map((one, i) => [next(), i, one])
+    .map((one, i) => [uniformFloat32(generator), i, one])
     .sort(([a], [b]) => a - b)
     .slice(0, many)
     .sort(([, a], [, b]) => a - b)

@@ -1,12 +1,10 @@
-/** Small numbers by chance, always the same for a seed (mulberry32). */
+import { uniformInt } from 'pure-rand/distribution/uniformInt';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+
+/** Small numbers by chance, always the same for a seed. */
 export function chance(seed: number): (below: number) => number {
-  let state = seed >>> 0;
-  return (below) => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return Math.floor((((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32) * below);
-  };
+  const generator = xoroshiro128plus(seed);
+  return (below) => (below === 0 ? 0 : uniformInt(generator, 0, below - 1));
 }
 
 const oddities: readonly unknown[] = [

@@ -7,8 +7,6 @@ import type { Rows } from './rows.js';
 
 // Cues are told as their frames begin, some of them by one of several names.
 
-const none: readonly number[] = [];
-
 /**
  * @param begins the cues of what begins, by number
  * @param told those that were told already, and are left out
@@ -18,11 +16,11 @@ export function tellCues(
   at: number,
   track: number,
   begins: readonly number[],
-  told: readonly number[] = none,
+  told?: readonly number[],
 ): void {
   const { cueVarieties } = rows.controller;
   for (const cue of begins) {
-    if (told.includes(cue)) continue;
+    if (told?.includes(cue) === true) continue;
     const variety = cueVarieties[cue];
     const name = variety === undefined ? cue : variety.names[pickNext(rows, at, variety)]!;
     report(rows, at, track, 0, cue, name, 0);
@@ -30,7 +28,7 @@ export function tellCues(
 }
 
 /** Reports the cues of the segment that begins, but for those that were told already. */
-export function reportCues(rows: Rows, at: number, trackRow: number, told: readonly number[] = none): void {
+export function reportCues(rows: Rows, at: number, trackRow: number, told?: readonly number[]): void {
   const { cues, state } = timelineOf(rows, trackRow);
   tellCues(rows, at, state.track, cues[rows.ints[2 * trackRow + TrackRow.segment]!]!, told);
 }
@@ -46,15 +44,13 @@ export function cuesTold(
   trackRow: number,
   before: Timeline,
   keepsFrame: boolean,
-): readonly number[] {
+): readonly number[] | undefined {
   const { cues, ends, frames } = before;
   let segment = ints[2 * trackRow + TrackRow.segment]!;
-  if (keepsFrame) {
-    while (segment > 0 && frames[segment - 1] === frames[segment]) segment--;
-    return cues[segment]!;
-  }
+  while (keepsFrame && segment > 0 && frames[segment - 1] === frames[segment]) segment--;
   const place = doubles[trackRow + TrackRow.position]!;
   const begins = segment === 0 ? 0 : ends[segment - 1]!;
   // At a border that is about to be crossed, the next frame has told nothing yet.
-  return place - begins < Units.perMicrosecond && place < ends[segment]! ? cues[segment]! : none;
+  const hasBegun = place - begins < Units.perMicrosecond && place < ends[segment]!;
+  return keepsFrame || hasBegun ? cues[segment] : undefined;
 }
