@@ -14,6 +14,8 @@ export default {
   setupFiles: ['<rootDir>/scripts/short-shrinking.mjs'],
   globalSetup: '<rootDir>/scripts/serve-pages.mjs',
   globalTeardown: '<rootDir>/scripts/stop-pages.mjs',
+  // Tests of pages wait more than they compute, so that two cores have time for two of them.
+  maxWorkers: 2,
   // A machine that is shared can be many times slower for a while: waits are long, and end as soon as they can.
   testTimeout: 240_000,
 };

@@ -16,7 +16,7 @@ import sharp from 'sharp';
 import UPNG from 'upng-js';
 import { readCsv } from './commands/table.js';
 import { readBytes, readText } from './files/reading.js';
-import { fileTrouble } from './files/trouble.js';
+import { fileTrouble, namedFileTrouble } from './files/trouble.js';
 import { ImageTrouble, readImage } from './images.js';
 import type { Image } from './images.js';
 import { Misuse } from './misuse.js';
@@ -70,8 +70,8 @@ export async function gather(sources: readonly string[], cut: CutOptions, base: 
   const files: string[] = [];
   let root: string | undefined;
   for (const source of sources) {
-    const found = await stat(source).catch((error: unknown) => {
-      throw new Misuse(`${source}: ${fileTrouble(error)}`);
+    const found = await stat(source).catch(async (error: unknown) => {
+      throw new Misuse(`${source}: ${await namedFileTrouble(error, source)}`);
     });
     if (!found.isDirectory()) files.push(source);
     else {
@@ -285,8 +285,8 @@ async function readPages(file: string): Promise<Decoded | undefined> {
 }
 
 async function readApng(file: string): Promise<Decoded | undefined> {
-  const bytes = await readBytes(file).catch((error: unknown) => {
-    throw new Misuse(`${file}: ${fileTrouble(error)}`);
+  const bytes = await readBytes(file).catch(async (error: unknown) => {
+    throw new Misuse(`${file}: ${await namedFileTrouble(error, file)}`);
   });
   const control = apngControl(bytes);
   if (control === undefined) return undefined;

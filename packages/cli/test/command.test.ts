@@ -362,7 +362,7 @@ describe('misuse exits with 2, in one clear message, and writes nothing', () => 
   test('a rehearsal whose document is missing says where it is named', () => {
     change('evening.rehearsal.yaml', 'wick.dothop.yaml', 'wack.dothop.yaml');
     expect(dotHop(['rehearse', 'evening.rehearsal.yaml']).err).toContain(
-      'evening.rehearsal.yaml:3:11 document: wack.dothop.yaml: there is no such file',
+      'evening.rehearsal.yaml:3:11 document: wack.dothop.yaml: there is no such file; did you mean "wick.dothop.yaml"?',
     );
   });
 });

@@ -2,7 +2,7 @@ import type { BigIntStats } from 'node:fs';
 import { readFile, stat } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
 import { Misuse } from '../misuse.js';
-import { fileTrouble } from './trouble.js';
+import { namedFileTrouble } from './trouble.js';
 
 /**
  * The files that this call of the command has read, by what the system knows them by, so that none of them is written over.
@@ -45,6 +45,6 @@ export async function readText(file: string): Promise<string> {
   try {
     return (await readBytes(file)).toString('utf8');
   } catch (error) {
-    throw new Misuse(`${file}: ${fileTrouble(error)}`);
+    throw new Misuse(`${file}: ${await namedFileTrouble(error, file)}`);
   }
 }

@@ -6,7 +6,7 @@ import { isRehearsalFile } from 'dot-hop/rehearsal';
 import { exit } from '../commands/command.js';
 import type { Output } from '../commands/command.js';
 import { forgetReads } from '../files/reading.js';
-import { fileTrouble } from '../files/trouble.js';
+import { namedFileTrouble } from '../files/trouble.js';
 import { Misuse } from '../misuse.js';
 import { filesBehind, rehearsalsAmong } from './runs.js';
 
@@ -25,8 +25,8 @@ export async function watchRehearsals(
   output: Output,
 ): Promise<number> {
   for (const file of files)
-    await stat(file).catch((error: unknown) => {
-      throw new Misuse(`${file}: ${fileTrouble(error)}`);
+    await stat(file).catch(async (error: unknown) => {
+      throw new Misuse(`${file}: ${await namedFileTrouble(error, file)}`);
     });
   const followed = new Set<string>();
   const isFolder = new Set<string>();

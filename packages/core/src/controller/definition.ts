@@ -21,33 +21,34 @@ export interface HopDefinition {
   to: string;
   /** Default: always. */
   if?: string | undefined;
-  /** A span within which the condition counts, remembered until `at`. */
+  /** A span: the condition counts only within it, and is remembered until `at`. Default: the condition counts at `at`. */
   during?: string | undefined;
   /** Default: `now`. */
   at?: AtDefinition | undefined;
 }
 
-/** When and to which states a state gives way although it has not ended. */
+/** Lets other states follow although this one has not ended. */
 export interface YieldDefinition {
-  /** Default: whichever state wants in. */
+  /** The states that may follow. Default: all. */
   to?: readonly string[] | undefined;
-  /** Default: at any time. */
+  /** The span in which they may. Default: always. */
   during?: string | undefined;
+  /** A condition that must be true. Default: none. */
   if?: string | undefined;
 }
 
-/** What a switch keeps of the clip's place. */
+/** What a switch keeps of the place in the clip: nothing; the phase, from 0 to 1; or the frame, which begins anew. */
 export type CarryRule = 'none' | 'phase' | 'frame';
 
 /** What a new press does to an act that is already playing. */
 export type AgainRule = 'ignore' | 'restart' | 'queue';
 
-/** How fast a state's time runs: an expression (1 is as drawn, below 0 backwards), or so that the feet do not slide. */
+/** How fast a state's time runs: a number or an expression, from -64 to 64 (1 as drawn, below 0 backwards); or `travel`, so that the feet do not slide. */
 export type RateDefinition =
   | string
   | number
   | {
-      /** Pixels a second that the body travels; the clip's `stride` makes the rate of it. */
+      /** An expression for the body's speed in pixels a second. One pass of the clip then covers its `stride`. */
       travel: string;
       /** Bounds of the rate. Default 0 and 64. */
       least?: number | undefined;
@@ -56,55 +57,55 @@ export type RateDefinition =
 
 /** Several flipbooks of one state, picked by a number. */
 export interface GaitsDefinition {
-  /** The number, such as `speed`. */
+  /** The number that picks, such as `speed`. */
   by: string;
   /** The clips or flipbooks, from the slowest to the fastest. */
   shows: readonly string[];
-  /** Above which number each but the first begins, in rising order. */
+  /** The number above which each of them begins, but for the first. In rising order. */
   above: readonly number[];
-  /** How far below it must fall for the one before. Default 0. */
+  /** How far the number must fall below that to pick the one before. Default 0. */
   margin?: number | undefined;
 }
 
-/** Several flipbooks, of which one is picked each time the state is entered; or several names, one of which a cue is told by each time. */
+/** Several flipbooks: each time its state is entered, one is picked. Or several names: each time a cue is told, one is picked. */
 export interface VarietyDefinition {
   /** The clips or flipbooks, or the names. */
   any: readonly string[];
-  /** One after the other, or by chance, which is the same for the same seed. Default `turn`. */
+  /** `turn`: one after the other. `chance`: by chance, and the same for the same seed. Default `turn`. */
   pick?: 'turn' | 'chance' | undefined;
-  /** By chance, how often each comes, in proportion. Default: all alike. */
+  /** With `chance`: how often each comes, in proportion to the others. Default: all alike. */
   weights?: readonly number[] | undefined;
   /** Whether chance may pick the same twice in a row. Default false. */
   repeats?: boolean | undefined;
 }
 
-/** A frame that follows a number instead of time. */
+/** Lets the frame follow a number instead of time. */
 export interface ScrubDefinition {
   /** The number, such as `vy`. */
   by: string;
-  /** The number at which the clip's beginning shows, and the one at which its end does. */
+  /** The value at which the clip is at its beginning; `to` is the one at its end. */
   from: number;
   to: number;
 }
 
-/** A vector of its own that a state faces by. */
+/** Lets a state face by a vector of its own. */
 export interface FacingDefinition {
   by: VectorDefinition;
   /** Default: that of the compass. */
   deadZone?: number | undefined;
 }
 
-/** What a state shows first when the character turns in it. */
+/** A clip that a state shows first when the character turns. */
 export interface TurnsDefinition {
   /** The clip or flipbook, in the new direction; played once. */
   shows: string;
-  /** From how many degrees on a turn shows it. Default 90. */
+  /** The smallest turn that shows it, in degrees. Default 90. */
   least?: number | undefined;
 }
 
-/** A state as it stands in a document. */
+/** A state as a document has it. */
 export interface StateDefinition {
-  /** The clip or flipbook it shows, or several of which one is picked; `gaits` instead gives several by a number, and `inStep` needs none. */
+  /** The clip or flipbook it shows, or several of which one is picked. With `gaits` it is left out, and with `inStep` it may be. */
   shows?: string | VarietyDefinition | undefined;
   gaits?: GaitsDefinition | undefined;
   /** Higher ranks win. Default 0. */
@@ -117,43 +118,43 @@ export interface StateDefinition {
   then?: string | undefined;
   hops?: readonly HopDefinition[] | undefined;
   yields?: readonly YieldDefinition[] | undefined;
-  /** What is kept of the clip's place when this state is entered: from whichever state, or by state. Default `none`. */
+  /** What a switch into this state keeps of the place in the clip: always the same, or by the state that is left. Default `none`. */
   carry?: CarryRule | Readonly<Record<string, CarryRule>> | undefined;
   /** Default 1. */
   rate?: RateDefinition | undefined;
   scrub?: ScrubDefinition | undefined;
   /**
-   * Clips or flipbooks that show first when this state is entered from others, by state; of a state with gaits also
-   * by the gait that is left.
+   * Clips or flipbooks that show first when this state is entered, by the state that is left. If that one has gaits, also by the gait it
+   * showed.
    */
   bridges?: Readonly<Record<string, string | Readonly<Record<string, string>>>> | undefined;
-  /** Where a state gives way whose `while` has turned false. Default: at once. */
+  /** Where this state is left after its `while` has turned false. Default: at once. */
   leaves?: AtDefinition | undefined;
-  /** Milliseconds for which only a higher rank or a hop ends it: a number, or an expression that is read when it is entered. Default 0. */
+  /** For so many milliseconds only a higher rank or a hop ends it. An expression is read when the state is entered. Default 0. */
   atLeast?: number | string | undefined;
   /**
-   * Milliseconds after which it is over, whatever its clip: a number, or an expression that is read when it is entered. Of an act or a bare
-   * state. Default: as long as its clip.
+   * Makes an act or a bare state end after so many milliseconds, whatever its clip. An expression is read when the state is entered. Default:
+   * it ends with its clip.
    */
   lasts?: number | string | undefined;
-  /** Stretches its clip so that one pass takes as long as it `lasts`. Default false. */
+  /** Stretches the clip so that one pass takes as long as the state `lasts`. Default false. */
   fit?: boolean | undefined;
   /** Default `ignore`. */
   again?: AgainRule | undefined;
   /** Names that conditions can test: true while a state with this tag shows. */
   tags?: readonly string[] | undefined;
-  /** `held`: keeps the direction it was entered with; or another vector than the compass's. Default: turns with the compass. */
+  /** `held` keeps the direction in which the state was entered. `by` names another vector. Default: it turns with the compass. */
   facing?: 'held' | FacingDefinition | undefined;
-  /** A clip shown in between when the character turns while this state shows. */
+  /** A clip that shows first when the character turns while this state shows. */
   turns?: TurnsDefinition | undefined;
   /** No rank cuts it off. Default false. */
   final?: boolean | undefined;
   /**
-   * The track that it is in step with: it has no time of its own, and shows the same frame of `shows`, or without `shows`
-   * its part of what that track shows. Of a posture or a bare state.
+   * For a posture or a bare state: the track that it is in step with. It has no time of its own. It shows the same frame of `shows`, or its
+   * part of that track's drawing if there is no `shows`.
    */
   inStep?: string | undefined;
-  /** Tracks that show this state too while it shows, always or while a condition holds, by its rank among their own. */
+  /** Other tracks that show this state while it shows: always, or while a condition is true. Its rank counts among their states. */
   takes?: readonly string[] | Readonly<Record<string, string>> | undefined;
 }
 
@@ -161,33 +162,33 @@ export interface StateDefinition {
 export interface GroupDefinition {
   /** Its states show only while this is true. */
   while: string;
-  /** The rank of the whole group among the states and groups beside it. Ranks of its states count among themselves. Default 0. */
+  /** The rank of the whole group among the states and groups beside it. The ranks of its states count only within the group. Default 0. */
   priority?: number | undefined;
-  /** Its state that shows while the group's `while` is true and no other of its states wants to. */
+  /** The state that shows while the group's `while` is true and none of its other states wants in. */
   rest: string;
   states: Readonly<Record<string, StateDefinition>>;
-  /** Groups in it: their `while` counts besides its own. */
+  /** Groups within it. Their states need both conditions. */
   groups?: Readonly<Record<string, GroupDefinition>> | undefined;
-  /** Tags that all its states have, besides their own. */
+  /** Tags of all its states, in addition to their own. */
   tags?: readonly string[] | undefined;
-  /** What counts for each of its states that does not say otherwise. */
+  /** The default for its states. */
   carry?: CarryRule | Readonly<Record<string, CarryRule>> | undefined;
   facing?: 'held' | FacingDefinition | undefined;
 }
 
-/** A set of states that runs beside those of the document, on the same signals, each with a rank order of its own. */
+/** A set of states that runs beside those of the document, on the same signals, with ranks of its own. */
 export interface TrackDefinition {
-  /** The parts of the sheets that show what this track shows. Default: none, it is for its cues and tags alone. */
+  /** The parts of the sheets that this track draws. Default: none; the track is there for its cues and tags. */
   draws?: readonly string[] | undefined;
   states: Readonly<Record<string, StateDefinition>>;
   groups?: Readonly<Record<string, GroupDefinition>> | undefined;
-  /** The state that shows when no other of this track wants to. Default: the first. */
+  /** The state that shows when no other of this track wants in. Default: the first. */
   rest?: string | undefined;
 }
 
 /**
- * Which flipbook or clip shows in place of which: for a choice by its options, `{ weapon: { pole: { walk: walk-pole } } }`; for a flag while
- * it is on, `{ tired: { walk: plod } }`.
+ * Flipbooks or clips that show in place of others. By the options of a choice: `{ weapon: { pole: { walk: walk-pole } } }`. While a flag is on:
+ * `{ tired: { walk: plod } }`.
  */
 export type VariantsDefinition = Readonly<
   Record<string, Readonly<Record<string, string | Readonly<Record<string, string>>>>>
@@ -197,9 +198,9 @@ export type VariantsDefinition = Readonly<
 export interface AcceptDefinition {
   /** The code of the finding. */
   finding: string;
-  /** Where: the path or its beginning, such as `states.rise`. Default: everywhere. */
+  /** The path at which it is accepted, or the beginning of one, such as `states.rise`. Default: everywhere. */
   at?: string | undefined;
-  /** Why you want it so. */
+  /** The reason, for whoever reads the document next. */
   because: string;
 }
 
@@ -216,22 +217,22 @@ export interface ControllerDefinition {
   compass?: CompassDefinition | undefined;
   signals?: Readonly<Record<string, SignalDefinition>> | undefined;
   derived?: Readonly<Record<string, DerivedDefinition>> | undefined;
-  /** Without states a document has one for each clip, to be looked at, and rests in the first. */
+  /** Default: one for each clip, so that clips can be looked at. The first is the rest. */
   states?: Readonly<Record<string, StateDefinition>> | undefined;
   /** Groups of further states. */
   groups?: Readonly<Record<string, GroupDefinition>> | undefined;
-  /** The state that shows when no other wants to. Default: the first. */
+  /** The state that shows when no other wants in. Default: the first. */
   rest?: string | undefined;
-  /** Cues that are told by one of several names each time, by the name on the frame: two footsteps, three cries. */
+  /** Cues with several names, by the name on the frame. Each time one of them is told: two footsteps, three cries. */
   cues?: Readonly<Record<string, VarietyDefinition>> | undefined;
-  /** Other flipbooks for the same states, by a choice or a flag. */
+  /** Flipbooks that show in place of others, by a choice or a flag. */
   variants?: VariantsDefinition | undefined;
-  /** Further sets of states side by side with `states`, which are the track `body`: arms that act while the legs run. */
+  /** Further sets of states that run beside `states`, which are the track `body`: arms that act while the legs run. */
   tracks?: Readonly<Record<string, TrackDefinition>> | undefined;
-  /** Colours that can be exchanged, by name. */
+  /** Colours that can be replaced, by name. */
   palettes?: Readonly<Record<string, PaletteDefinition>> | undefined;
-  /** What it can wear. */
+  /** The clothes that it can wear. */
   wardrobe?: WardrobeDefinition | undefined;
-  /** What a check finds and is meant so, each with its reason. */
+  /** Findings of the check that are meant so, each with its reason. */
   accept?: readonly AcceptDefinition[] | undefined;
 }
