@@ -189,7 +189,7 @@ interface Rung {
   readonly track: string;
   /** Its priority; in a group that among the states of the group, below all of them for its rest. */
   readonly rank: number | string;
-  /** The groups that it is in, from the outermost. */
+  /** Its groups, the outermost first. */
   readonly groups: readonly string[];
   readonly state: string;
   readonly kind: string;

@@ -5,19 +5,19 @@ import { nearestName } from '../problem/nearest.js';
 import { findings } from './sentences.js';
 import type { FindingCode, Severity } from './sentences.js';
 
-/** One result of a check: data, with its sentence. */
+/** One finding of a check, with its sentence. */
 export interface Finding {
   readonly code: FindingCode;
   readonly severity: Severity;
   readonly path: DocumentPath;
   readonly values: Readonly<Record<string, unknown>>;
-  /** What is wrong and the remedy. */
+  /** What is wrong and what to do about it. */
   readonly message: string;
-  /** Why the document accepts it; `undefined` where it does not. */
+  /** The reason why the document accepts it; `undefined` if it does not. */
   readonly accepted: string | undefined;
 }
 
-/** Which entry of a document's `accept` accepts a finding at a place, from 0; -1 for none. */
+/** The index of the entry of `accept` that accepts a finding at a path; -1 if there is none. */
 export function acceptOf(accepts: readonly AcceptDefinition[], code: string, path: DocumentPath): number {
   const place = pathText(path);
   return accepts.findIndex(

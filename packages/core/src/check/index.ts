@@ -18,25 +18,25 @@ export type { Finding } from './finding.js';
 export { whoWins } from './winners.js';
 export type { Winner } from './winners.js';
 
-/** What a check came to. */
+/** The result of a check. */
 export interface CheckResult {
-  /** In the order of the check: structure first, then what follows from going through situations. */
+  /** The findings about structure first, then those about situations. */
   readonly findings: readonly Finding[];
-  /** How many situations the conditions can tell apart. */
+  /** The number of situations that the conditions can tell apart. */
   readonly situations: number;
-  /** How many had to be looked at, in part or whole, to answer every question. */
+  /** The number of situations that were looked at, in part or whole. */
   readonly tried: number;
-  /** Questions that were given up because they would have taken too long; what they ask is not proved. */
+  /** The number of questions that were given up because they would have taken too long. Nothing is known about them. */
   readonly givenUp: number;
 }
 
-/** What a check is told besides the controller. */
+/** Further input for a check. */
 export interface CheckOptions {
-  /** What `measureClips` of `dot-hop/pixels` found in the drawings. */
+  /** The findings of `measureClips` of `dot-hop/pixels`. Default: none. */
   readonly drawings?: readonly MeasureFinding[];
-  /** What `measureWardrobe` found between the body and what it wears. */
+  /** The findings of `measureWardrobe`. Default: none. */
   readonly wardrobe?: readonly WardrobeFinding[];
-  /** What `measureParts` found between the parts of drawings. */
+  /** The findings of `measureParts`. Default: none. */
   readonly parts?: readonly PartFinding[];
 }
 
@@ -48,7 +48,7 @@ function placeOf({ clips }: Controller, { subject, frames }: MeasureFinding): (s
 }
 
 /**
- * Checks a controller before any game runs: what nothing uses, what can never show, what flickers, what gets stuck.
+ * Checks a controller without running it: finds what is never used, what can never show, what flickers and what gets stuck.
  *
  * Every situation that the conditions can tell apart is taken into account: intervals of each number between its
  * thresholds, and the thresholds themselves; flags, choices, pulses, tags; numbers that are read together. Whatever does not

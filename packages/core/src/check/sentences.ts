@@ -80,7 +80,7 @@ const wardrobe = {
   },
 } as const satisfies Record<WardrobeCode, Wording>;
 
-/** Everything that a check can find. Codes are stable; sentences may be improved. */
+/** All findings of the check, by code. Codes are stable; sentences may change. */
 export const findings = {
   'signal-unused': {
     severity: 'warning',

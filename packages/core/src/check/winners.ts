@@ -6,7 +6,7 @@ import type { SignalValue } from '../signal/definition.js';
 import { wantsOf } from './questions.js';
 import { Solver, all, always, literal, not } from './solver.js';
 
-/** A row of the table of who wins: read from the top, the first row that fits says which state takes over. */
+/** A row of the table of who takes over. Read it from the top: the first row that fits a situation says which state takes over. */
 export interface Winner {
   readonly state: string;
   /** Its priority; of a state in groups, which are named from the outermost, among the states of the last of them. */
@@ -75,8 +75,8 @@ function withoutRepeats(cubes: readonly Cube[]): Cube[] {
 }
 
 /**
- * Who takes over in which situation, from the highest rank down. Terms that do not matter are folded away: those that follow
- * from the rows above or from what is asked are not named again.
+ * Lists which state takes over in which situation, from the highest rank down. A row does not name terms that follow from the rows above it
+ * or from what is asked.
  *
  * @param question what is known of the situation; by default nothing (see `questions` of {@link CompileOptions})
  * @param track of which states; by default those of the document itself

@@ -48,7 +48,7 @@ function readLine(line: LineDefinition, columns: number, rows: number): number[]
   return readRange(line.rows ?? `0-${rows - 1}`)?.map((row) => row * columns + line.column);
 }
 
-/** How cell numbers are best written: ranges where they run on, such as `["0-3", 7]`. */
+/** Writes cell numbers briefly, with ranges: `["0-3", 7]`. */
 export function writeCells(numbers: readonly number[]): number | string | (number | string)[] {
   const parts: (number | string)[] = [];
   for (let i = 0; i < numbers.length;) {

@@ -169,7 +169,7 @@ export function indexAt(ends: readonly number[], place: number): number {
 }
 
 /**
- * The showing of a clip at a time, as a player that began it at 0 would have it.
+ * Finds the showing of a clip at a time, if it began at 0.
  *
  * @param ms milliseconds from its start, 0 or more, as many as you like; rounded to whole microseconds
  * @returns the index into `order` and `cells`; at a border the one that begins there
@@ -182,7 +182,7 @@ export function showingAt({ ends, loopFrom }: Clip, ms: number): number {
   return indexAt(ends, start + ((time - start) % (length - start)));
 }
 
-/** The exact duration of each showing, in milliseconds. */
+/** The duration of each showing, in milliseconds, exactly. */
 export function durationsOf({ ends }: Clip): number[] {
   return ends.map((end, i) => (end - (ends[i - 1] ?? 0)) / 1000);
 }

@@ -7,7 +7,7 @@ import type { DocumentState } from './groups.js';
 /** The states of each document by their places, found once. */
 const known = new WeakMap<ControllerDefinition, ReadonlyMap<string, DocumentState>>();
 
-/** A state as it stands in its document; `undefined` for one that another track has taken, and where each clip is a state. */
+/** The state of the document behind a compiled state. `undefined` if another track has taken it, or if the document has no states. */
 export function documentStateOf({ definition }: Controller, { path }: State): DocumentState | undefined {
   let stated = known.get(definition);
   if (stated === undefined) {

@@ -9,14 +9,14 @@ import type {
 /** The track of the states that stand in the document itself. */
 export const bodyTrack = 'body';
 
-/** A group with its place, and the groups that it is in, the outermost first. */
+/** A group of a document, with its track and the groups around it, the outermost first. */
 export interface PlacedGroup {
   readonly name: string;
   readonly path: DocumentPath;
   readonly definition: GroupDefinition;
 }
 
-/** A state as it stands in a document, with its place: in a track, and in groups, the outermost first. */
+/** A state of a document, with its track and its groups, the outermost first. */
 export interface DocumentState {
   readonly name: string;
   readonly track: string;
@@ -63,11 +63,11 @@ export function statesOfTrack(track: string, holder: Holder, path: DocumentPath)
   ];
 }
 
-/** The state of a name, as it stands in a document. */
+/** Finds a state of a document by its name. */
 export const stateIn = (definition: ControllerDefinition, name: string): DocumentState | undefined =>
   statesIn(definition).find((one) => one.name === name);
 
-/** All states that stand in a document, track by track. */
+/** All states of a document, track by track. */
 export function statesIn(definition: ControllerDefinition): DocumentState[] {
   const { tracks = {} } = definition;
   return [

@@ -5,7 +5,7 @@ import type { StateFlipbook } from './timelines.js';
 import { inPlaceOf } from './variants.js';
 import type { Variants } from './variants.js';
 
-/** The clips and flipbooks that a state shows by itself: its gaits from the slowest, those to pick from, or the only one. */
+/** The clips or flipbooks of a state: its only one, those to pick from, or its gaits from the slowest. */
 export const showsOf = ({ shows, gaits }: Pick<StateDefinition, 'shows' | 'gaits'>): readonly string[] =>
   typeof shows === 'string' ? [shows] : (shows?.any ?? gaits?.shows ?? []);
 

@@ -105,7 +105,7 @@ export function variantsShown({ definition, states }: Controller): VariantsDefin
 }
 
 /**
- * What shows in place of a flipbook while signals have some values.
+ * The flipbook that shows in place of another, for some values of signals.
  *
  * @param values of choices their options, of flags true or false; what is not named is as it is at first
  */

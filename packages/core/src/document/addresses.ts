@@ -19,7 +19,7 @@ export function joined(folder: string, address: string): string {
 }
 
 /**
- * The data of a document as it stands in another folder: with its images, and the documents that it builds on, named from there.
+ * Moves the data of a document to another folder: its images and bases are named from there.
  *
  * @param folder the way from that folder to the document's own, with a slash at its end; empty for the same one
  */

@@ -10,10 +10,10 @@ import type { ReadTree } from './tree.js';
 import { otherKind } from './validate.js';
 import { broughtUp } from './versions.js';
 
-/** The text of a document that others build on, or why it could not be read. */
+/** The text of a base, or the reason why it could not be read. */
 export type BaseText = { readonly text: string } | { readonly trouble: string };
 
-/** The documents that a document builds on, and those that they build on, each by its address from the document. */
+/** The bases of a document, and their bases, by their addresses from the document. */
 export type Bases = ReadonlyMap<string, BaseText>;
 
 type Data = Readonly<Record<string, unknown>>;

@@ -34,7 +34,7 @@ export const readDocument = (text: string, file?: string, bases?: Bases): Charac
   readWith(readerOf, text, file, bases);
 
 /**
- * Reads the documents that a document builds on (`from`), and those that these build on.
+ * Reads the bases of a document (`from`), and their bases.
  *
  * @param file the document's name
  * @param readText gives the text at an address, which counts from the folder of the document (`../common/mover.dothop.yaml`). What it

@@ -3,8 +3,8 @@ import { documentShape } from './shape.js';
 import { documentExamples, documentWords } from './words.js';
 
 /**
- * The JSON Schema (2020-12) of a character's document: what an editor completes, explains and underlines by. It is made
- * from the shape that documents are read with; what goes across fields (names, cells, kinds) only compiling finds.
+ * The JSON Schema (2020-12) of a document, with which editors complete, explain and underline. It is made from the shape that documents are
+ * read with. Faults across fields (names, cells, kinds) are found by compiling only.
  */
 export const documentJsonSchema = (): Record<string, unknown> =>
   publishedSchemaOver(

@@ -4,7 +4,7 @@ import type { Origin } from './source.js';
 
 // Documents are laid over one another, and of each value it is known from which of them it is.
 
-/** What a document says itself, and what those say that it builds on. */
+/** What a document says itself, and what its bases say. */
 export interface Layers {
   readonly own: unknown;
   readonly below: unknown;

@@ -15,11 +15,11 @@ import { validate } from './validate.js';
 /** A character's document, read. */
 export interface CharacterDocument {
   readonly source: Source;
-  /** The whole of it: with what it takes over from documents that it builds on. */
+  /** The whole document, with all that it inherits. */
   readonly definition: ControllerDefinition;
-  /** The images that its sheets are cut from, their parts' too, each with the first place that names it. */
+  /** The images of its sheets and of their parts, each with the first path that names it. */
   readonly images: ReadonlyMap<string, DocumentPath>;
-  /** Of a document that builds on others: what it says itself, and what it takes over. */
+  /** For a document that builds on others: what it says itself, and what it inherits. */
   readonly layers?: Layers | undefined;
 }
 
@@ -43,7 +43,7 @@ export function readWith(
 }
 
 /**
- * Compiles a document that was read, with its wardrobe.
+ * Compiles a document and its wardrobe.
  *
  * @throws {DocumentError} with every fault of its meaning, each with file, line, column, path, the value received and the
  *   nearest known name

@@ -42,7 +42,7 @@ declare module '../problem/sentences.js' {
   interface FurtherSentences extends Sentences {}
 }
 
-/** The codes of what is wrong with files. */
+/** The codes of problems with files. */
 export type FileProblemCode = keyof Sentences;
 
 /** To be called where such a problem may be found: a bundler would leave out a module that is only imported. */

@@ -9,9 +9,9 @@ import { documentShape } from './shape.js';
 import type { PlacedProblem } from './source.js';
 import { validate } from './validate.js';
 
-/** What of a document has the right shape: all but what has problems. It need not be one that can be compiled. */
+/** The part of a document that has the right shape. It may be impossible to compile. */
 export interface SoundPart extends CharacterDocument {
-  /** Every fault of its structure; none where the definition is the whole document. */
+  /** All problems of its structure. Empty if the definition is the whole document. */
   readonly problems: readonly PlacedProblem[];
 }
 

@@ -15,7 +15,7 @@ export interface Place {
 /** A {@link Problem} with its place in a file. */
 export interface PlacedProblem extends Problem, Place {}
 
-/** Thrown for a file that cannot be used; its message has one line a problem: `file:line:column path: sentence`. */
+/** Thrown for a file that cannot be used. Its message has one line for each problem: `file:line:column path: sentence`. */
 export class DocumentError extends DotHopError {
   override readonly name = 'DocumentError';
 
@@ -74,7 +74,7 @@ export interface Origin {
   readonly inner?: ReadonlyMap<string, Origin>;
 }
 
-/** A document's data, and where each value of it stands: in its own text, or in one that it builds on. */
+/** The data of a document, and the place of each value: in its own text, or in that of a base. */
 export class Source {
   constructor(
     /** The data, as the texts say it. */
@@ -99,7 +99,7 @@ export class Source {
   }
 
   /**
-   * The place of a value; of the nearest one around it where the path leads nowhere (a missing field).
+   * The place of a value. If the path leads nowhere (a missing field), that of the nearest value around it.
    *
    * @param offset a place inside an expression, in characters from its beginning
    * @param part whether the value itself is meant or the key that it stands under
@@ -114,7 +114,7 @@ export class Source {
     return origin.text.place(path, offset, part);
   }
 
-  /** The problems with their places, in the order of the texts. */
+  /** Adds places to problems, and sorts them by these. */
   placed(problems: readonly Problem[]): DocumentError {
     const placed = problems.map((problem): PlacedProblem => ({
       ...problem,
@@ -136,7 +136,7 @@ export class Source {
     );
   }
 
-  /** Runs what may find problems in this text, and gives these their places. */
+  /** Runs a function that may throw problems of this text, and adds their places. */
   placing<T>(run: () => T): T {
     try {
       return run();

@@ -12,11 +12,11 @@ import type { TextStyle } from './writing.js';
 
 /** One change, as data. */
 export type Change =
-  /** Puts a value at a path, in place of what stood there or behind the other entries; maps on the way are made. */
+  /** Puts a value at a path: it replaces the value there, or becomes the last entry. Missing maps on the way are made. */
   | { readonly op: 'set'; readonly path: DocumentPath; readonly value: unknown }
-  /** Takes an entry of a map or an item of a list away. Nothing where there is none. */
+  /** Removes an entry of a map or an item of a list. Does nothing if there is none. */
   | { readonly op: 'remove'; readonly path: DocumentPath }
-  /** Puts an item into a list, before the one with that number; or an entry into a map, under `name`. */
+  /** Inserts an item into a list, before the one with that index; or an entry into a map, as `name`. */
   | {
       readonly op: 'insert';
       readonly path: DocumentPath;
@@ -24,12 +24,12 @@ export type Change =
       readonly value: unknown;
       readonly name?: string | undefined;
     }
-  /** Moves an entry or item to another place of its map or list, counted without it. */
+  /** Moves an entry or item to another index of its map or list, counted without it. */
   | { readonly op: 'move'; readonly path: DocumentPath; readonly to: number }
-  /** Gives an entry of a map another key. What refers to it is not followed; `renameChanges` does that. */
+  /** Gives an entry of a map another key. References to it stay; `renameChanges` changes them too. */
   | { readonly op: 'rename'; readonly path: DocumentPath; readonly name: string };
 
-/** Thrown for a change that cannot be made: it names a place that is not there. */
+/** Thrown for a change at a path that does not exist. */
 export class EditError extends Error {
   override readonly name = 'EditError';
 
@@ -41,7 +41,7 @@ export class EditError extends Error {
   }
 }
 
-/** A piece of a text put in place of another. */
+/** A replacement in a text. */
 export interface Splice {
   readonly at: number;
   readonly gone: string;
@@ -55,7 +55,7 @@ interface Cut {
 }
 
 /**
- * The text with changes made, one after the other.
+ * Makes changes in a text, one after the other.
  *
  * @throws {EditError} for a place that is not there; nothing is changed then
  */
@@ -126,7 +126,7 @@ function spliced(text: string, cuts: readonly Cut['splices'][number][]): string 
   return now + text.slice(from);
 }
 
-/** The smallest piece in which two texts differ. */
+/** Finds the smallest piece in which two texts differ. */
 export function spliceBetween(before: string, after: string): Splice {
   let at = 0;
   while (at < before.length && at < after.length && before[at] === after[at]) at++;

@@ -30,20 +30,20 @@ function withFrames(
   };
 }
 
-/** A name that nothing has yet: `walk`, else `walk-2` and so on. */
+/** Finds a name that is free: `walk`, else `walk-2` and so on. */
 export function freeName(wanted: string, taken: Readonly<Record<string, unknown>> | undefined): string {
   const has = (name: string): boolean => taken !== undefined && Object.hasOwn(taken, name);
   if (!has(wanted)) return wanted;
   for (let i = 2; ; i++) if (!has(`${wanted}-${i}`)) return `${wanted}-${i}`;
 }
 
-/** The sheet that a clip is on: the document's first where it does not say. */
+/** The sheet of a clip: the document's first by default. */
 export const sheetOf = (
   { sheets }: Pick<ControllerDefinition, 'sheets'>,
   clip: ClipDefinition,
 ): string | undefined => clip.sheet ?? Object.keys(sheets)[0];
 
-/** New clips on a sheet, each under its name or, where that is taken, another one. */
+/** Adds clips to a sheet. If a name is taken, the clip gets another one. */
 export function newClips(
   { sheets, clips }: Pick<ControllerDefinition, 'sheets' | 'clips'>,
   sheet: string,
@@ -57,7 +57,7 @@ export function newClips(
   }));
 }
 
-/** A new clip of some cells, ten frames a second. */
+/** Adds a clip of some cells, at ten frames a second. */
 export function addClip(
   definition: ControllerDefinition,
   name: string,
@@ -68,7 +68,7 @@ export function addClip(
   return { says: `make clip ${free}`, changes: newClips(definition, sheet, { [free]: plainClip(cells) }) };
 }
 
-/** Takes a clip away. What shows it is told as a problem of the document. */
+/** Removes a clip. A state that shows it becomes a problem of the document. */
 export const removeClip = (definition: ControllerDefinition, clip: string): Edit => ({
   says: `delete clip ${clip}`,
   changes: [{ op: 'remove', path: ['clips', clip] }, ...withoutUnplaced(definition, clip, [])],
@@ -87,7 +87,7 @@ function withoutUnplaced(
   return gone.map((cue) => ({ op: 'remove', path: ['cues', cue] }));
 }
 
-/** By which names a cue is told, one of them each time; by its own where there are fewer than two. */
+/** Sets the names of a cue, of which one is told each time. With fewer than two the cue is told by its own name. */
 export function tellCue({ cues = {} }: ControllerDefinition, cue: string, variety: VarietyDefinition): Edit {
   const says = `how cue ${cue} is told`;
   const path = ['cues', cue];
@@ -96,7 +96,7 @@ export function tellCue({ cues = {} }: ControllerDefinition, cue: string, variet
   return { says, changes: [{ op: 'remove', path: Object.keys(cues).length === 1 ? ['cues'] : path }] };
 }
 
-/** The same clip once more under another name, behind it. */
+/** Copies a clip under another name, behind it. */
 export function duplicateClip({ clips }: ControllerDefinition, clip: string): Edit {
   const name = freeName(`${clip}-copy`, clips);
   const at = Object.keys(clips).indexOf(clip) + 1;
@@ -106,13 +106,13 @@ export function duplicateClip({ clips }: ControllerDefinition, clip: string): Ed
   };
 }
 
-/** Moves a clip to another place of the list. */
+/** Moves a clip to another place in the list. */
 export const moveClip = (clip: string, to: number): Edit => ({
   says: `move clip ${clip}`,
   changes: [{ op: 'move', path: ['clips', clip], to }],
 });
 
-/** Puts cells into a clip before a frame; each lasts as long as the frame beside it. */
+/** Inserts cells into a clip before a frame. Each shows as long as the frame beside it. */
 export function insertFrames(
   definition: ControllerDefinition,
   clip: string,
@@ -130,7 +130,7 @@ export function insertFrames(
   });
 }
 
-/** Takes frames out of a clip, with their cues. The last one stays. */
+/** Removes frames of a clip, with their cues. The last one stays. */
 export function removeFrames(
   definition: ControllerDefinition,
   clip: string,
@@ -158,7 +158,7 @@ export function moveFrame(
   });
 }
 
-/** Shows a frame twice. Its cues are told the first time only. */
+/** Duplicates a frame. Only the first of the two has its cues. */
 export function duplicateFrame(
   definition: ControllerDefinition,
   clip: string,
@@ -171,7 +171,7 @@ export function duplicateFrame(
   });
 }
 
-/** Gives frames their times, in milliseconds; those of frames that are not named stay. */
+/** Sets the times of frames, in milliseconds. Other frames keep theirs. */
 export function timeFrames(
   definition: ControllerDefinition,
   clip: string,
@@ -199,7 +199,7 @@ export function rateClip({ clips }: ControllerDefinition, clip: string, fps: num
   };
 }
 
-/** What happens at the last frame. */
+/** Sets what happens after the last frame. */
 export const loopClip = (clip: string, loop: LoopDefinition): Edit => ({
   says: `loop of ${clip}`,
   changes: [
@@ -209,7 +209,7 @@ export const loopClip = (clip: string, loop: LoopDefinition): Edit => ({
   ],
 });
 
-/** How far the body travels in one pass, in pixels; `undefined` takes it away. */
+/** Sets how far the body travels in one pass, in pixels. `undefined` removes it. */
 export const strideClip = (clip: string, stride: number | undefined): Edit => ({
   says: `stride of ${clip}`,
   changes: [
@@ -219,7 +219,7 @@ export const strideClip = (clip: string, stride: number | undefined): Edit => ({
   ],
 });
 
-/** The frames that report a cue; none takes it away. */
+/** Sets the frames that report a cue. None removes it. */
 export function placeCue(
   definition: ControllerDefinition,
   clip: string,
@@ -243,7 +243,7 @@ export function placeCue(
   return { says: `place cue ${cue} of ${clip}`, changes: [{ op: 'set', path, value }] };
 }
 
-/** The frames of a span, first and last included; `undefined` takes it away. */
+/** Sets the frames of a span, first and last included. `undefined` removes it. */
 export function placeSpan(
   { clips }: ControllerDefinition,
   clip: string,

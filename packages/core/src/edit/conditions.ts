@@ -6,7 +6,7 @@ import type { Expression } from '../signal/expression.js';
  * typed and what was put together are the same thing, seen in two ways.
  */
 
-/** A condition as parts that are joined. A part that is itself joined stands in brackets. */
+/** A condition as a tree: parts joined by `and` or `or`, which may be joined themselves. */
 export type ConditionTree =
   | { readonly kind: 'term'; readonly text: string; readonly not: boolean }
   | {
@@ -16,7 +16,7 @@ export type ConditionTree =
     };
 
 /**
- * Takes a condition apart at its `and`, `or` and `not`.
+ * Reads a condition as a tree, split at its `and`, `or` and `not`.
  *
  * @returns `undefined` for a text that is no expression
  */
@@ -54,7 +54,10 @@ function withoutBrackets(text: string): string {
   return withoutBrackets(text.slice(1, -1).trim());
 }
 
-/** Writes it down with words, and with brackets only where they are needed. A join of nothing is no condition: an empty text. */
+/**
+ * Writes a condition with `and`, `or` and `not`, and with brackets only where they are needed. A join of nothing is no condition: an empty
+ * text.
+ */
 export function conditionText(tree: ConditionTree): string {
   const inner = innerText(tree);
   if (!tree.not) return inner;

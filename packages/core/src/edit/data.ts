@@ -4,8 +4,8 @@ import type { Change } from './change.js';
 type Map = Readonly<Record<string, unknown>>;
 
 /**
- * Plain data with changes made, as `changedText` makes them in the text that holds it: what shows an edit at once, while the
- * text is still being written. What is given is not changed; what no change concerns is shared.
+ * Makes changes in plain data, as `changedText` makes them in its text. It is fast, so an edit can show at once while the text is still
+ * being written. The given data is not changed; unchanged parts are shared.
  */
 export function changedData<T>(data: T, changes: readonly Change[]): T {
   return changes.reduce<unknown>((now, change) => changedAt(now, change, change.path), data) as T;

@@ -4,14 +4,14 @@ import type { ControllerDefinition } from '../controller/definition.js';
 import type { MarksDefinition } from '../sheet/definition.js';
 import type { Change } from './change.js';
 
-/** How a sheet's cells are numbered. */
+/** The number of cells and columns of a sheet. */
 export interface SheetSize {
   /** Cells in a row. */
   readonly columns: number;
   readonly count: number;
 }
 
-/** One frame of a clip, with all that hangs on it. */
+/** One frame of a clip with its cell, time, cues and marks. */
 export interface Frame {
   readonly cell: number;
   /** In milliseconds. */
@@ -25,7 +25,7 @@ export interface Frame {
 /** How long a frame counts where its clip does not say, in milliseconds. */
 const usualMs = 100;
 
-/** The frames of a clip as they stand in a document; `undefined` where its cells cannot be read. */
+/** Lists the frames of a clip of a document; `undefined` if its cells cannot be read. */
 export function framesOf(clip: ClipDefinition, { columns, count }: SheetSize): Frame[] | undefined {
   const cells = cellNumbers(clip.cells, columns, count);
   if (cells === undefined) return undefined;

@@ -20,13 +20,13 @@ const nothing: Edit = { says: '', changes: [] };
 
 const trackPath = (track: string): string[] => (track === bodyTrack ? [] : ['tracks', track]);
 
-/** The groups of a document, each with those that it is in, the outermost first. */
+/** Lists the groups of a document, each with the groups around it, the outermost first. */
 export const groupsOf = (definition: ControllerDefinition): (readonly PlacedGroup[])[] => [
   ...groupsIn(definition, []),
   ...Object.entries(definition.tracks ?? {}).flatMap(([name, track]) => groupsIn(track, trackPath(name))),
 ];
 
-/** The group of a name, as it stands in a document. */
+/** Finds a group of a document by its name. */
 export const groupIn = (definition: ControllerDefinition, name: string): PlacedGroup | undefined =>
   groupsOf(definition)
     .map((chain) => chain[chain.length - 1]!)
@@ -69,8 +69,8 @@ function takenFrom(definition: ControllerDefinition, { name, path, groups }: Doc
 }
 
 /**
- * Puts a state into a group of its track, or out of all groups. A group that is not there yet is made: it stands as long as the state
- * did, at its rank, and rests in it.
+ * Moves a state into a group of its track, or out of all groups. A missing group is made: it takes over the state's condition and rank, and
+ * rests in it.
  *
  * @param name of the state
  * @param group `undefined` to have it stand by itself
@@ -122,7 +122,7 @@ export function setGroup<F extends 'while' | 'priority' | 'rest' | 'tags' | 'fac
   };
 }
 
-/** A new track beside the others. It begins with one state that goes along with the body. */
+/** Adds a track. It begins with one state that is in step with the body. */
 export function addTrack(definition: ControllerDefinition, wanted: string): Edit {
   const taken = [bodyTrack, ...Object.keys(definition.tracks ?? {})];
   // Conditions ask for the states of a track, so its name has letters and digits only.
@@ -134,7 +134,7 @@ export function addTrack(definition: ControllerDefinition, wanted: string): Edit
 }
 
 /**
- * Which flipbook shows in place of another while a signal says so.
+ * Sets the flipbook that shows in place of another while a signal says so.
  *
  * @param option of a choice; `undefined` for a flag
  * @param from what the states name

@@ -2,9 +2,9 @@ import { changedText, spliceBetween } from './change.js';
 import type { Change, Splice } from './change.js';
 import type { TextStyle } from './writing.js';
 
-/** Something done to a document: its changes, and what it is called when it is undone. */
+/** An edit of a document: its changes, and the words for undoing it. */
 export interface Edit {
-  /** In words, as they stand behind "Undo:": `stretch frame 3 of run`. */
+  /** The words that follow "Undo:", such as `stretch frame 3 of run`. */
   readonly says: string;
   readonly changes: readonly Change[];
 }
@@ -17,17 +17,17 @@ interface Step {
   readonly joins: string | undefined;
 }
 
-/** A document's text with what was done to it. Plain data, never changed: each function gives a new one. */
+/** The text of a document and its history of edits. It is immutable: each function returns a new one. */
 export interface History {
   readonly text: string;
   readonly style: TextStyle;
-  /** What can be undone, the latest last. */
+  /** The steps that can be undone. The latest one is last. */
   readonly past: readonly Step[];
-  /** What can be done again, the next last. */
+  /** The steps that can be redone. The next one is last. */
   readonly future: readonly Step[];
 }
 
-/** A document that was just opened. */
+/** Begins the history of a document that was just opened. */
 export const beginHistory = (text: string, style: TextStyle = 'yaml'): History => ({
   text,
   style,
@@ -36,7 +36,7 @@ export const beginHistory = (text: string, style: TextStyle = 'yaml'): History =
 });
 
 /**
- * The document with something done to it.
+ * Applies an edit.
  *
  * @param joins steps with the same one that follow each other are undone together
  * @throws {EditError} for a place that is not there
@@ -45,7 +45,7 @@ export function edited(history: History, { says, changes }: Edit, joins?: string
   return withText(history, changedText(history.text, changes, history.style), says, joins);
 }
 
-/** The document with a text that was written by hand: in one history with all else. */
+/** Adds a text that was written by hand to the history. */
 export function withText(history: History, text: string, says: string, joins?: string): History {
   if (text === history.text) return history;
   const last = history.past[history.past.length - 1];
@@ -60,7 +60,7 @@ export function withText(history: History, text: string, says: string, joins?: s
   return { ...history, text, past: [...history.past, step], future: [] };
 }
 
-/** The document with a step that leaves its text as it is: something was done beside it, and is undone in the same history. */
+/** Adds a step that does not change the text: something else was done that is undone in the same history. */
 export function beside(history: History, says: string): History {
   const step = { says, splice: { at: 0, gone: '', come: '' }, joins: undefined };
   return { ...history, past: [...history.past, step], future: [] };
@@ -73,7 +73,7 @@ const without = (text: string, { at, gone, come }: Splice): string =>
 const again = (text: string, { at, gone, come }: Splice): string =>
   text.slice(0, at) + come + text.slice(at + gone.length);
 
-/** The document before the latest step; the same when there is none. */
+/** Undoes the latest step. Returns the same history if there is none. */
 export function undone(history: History): History {
   const last = history.past[history.past.length - 1];
   if (last === undefined) return history;
@@ -81,7 +81,7 @@ export function undone(history: History): History {
   return { ...history, text: without(history.text, last.splice), past, future: [...history.future, last] };
 }
 
-/** The document with the latest step that was undone done again; the same when there is none. */
+/** Redoes the latest step that was undone. Returns the same history if there is none. */
 export function redone(history: History): History {
   const next = history.future[history.future.length - 1];
   if (next === undefined) return history;
@@ -91,8 +91,8 @@ export function redone(history: History): History {
   return { ...history, text: again(history.text, next.splice), past: [...history.past, step], future };
 }
 
-/** What undoing would undo, in words; `undefined` when there is nothing. */
+/** The words of the step that would be undone; `undefined` if there is none. */
 export const undoSays = ({ past }: History): string | undefined => past[past.length - 1]?.says;
 
-/** What would be done again, in words; `undefined` when there is nothing. */
+/** The words of the step that would be redone; `undefined` if there is none. */
 export const redoSays = ({ future }: History): string | undefined => future[future.length - 1]?.says;

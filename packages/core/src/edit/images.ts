@@ -6,22 +6,22 @@ import { frameChanges, framesOf } from './frames.js';
 import type { Frame } from './frames.js';
 import type { Edit } from './history.js';
 
-/** A sheet of separate images brought up to date. */
+/** The result of {@link updateImages}. */
 export interface ImagesUpdate {
   readonly edit: Edit;
-  /** Clips whose numbers were changed so that they show the images that they showed. */
+  /** Clips whose cell numbers were changed so that they still show the same images. */
   readonly renumbered: readonly string[];
-  /** Clips that new images joined because of their names, each with how many. */
+  /** Clips that got new images because of their names, each with the number of these. */
   readonly joined: readonly { readonly clip: string; readonly images: readonly string[] }[];
-  /** Clips that show an image which is gone. */
+  /** Clips that show an image that no longer exists. */
   readonly lost: readonly { readonly clip: string; readonly images: readonly string[] }[];
-  /** Clips in rows that would no longer lie evenly. */
+  /** Clips in rows whose cells would no longer be evenly spaced. */
   readonly uneven: readonly string[];
 }
 
 /**
- * Gives a sheet other images. Images that were put in between or taken away move the numbers of those behind them: clips are
- * changed so that they show the images that they showed, and new images whose names fit a clip join it.
+ * Gives a sheet other images. Added or removed images change the numbers of those behind them, so clips are changed to show the same images
+ * as before. New images whose names fit a clip join it.
  *
  * @param root the folder in which all images lie, see `sequenceOf`
  */

@@ -41,7 +41,7 @@ function placeOn(
 }
 
 /**
- * Pivots of single cells, in pixels from the upper left of their frames. A pivot that is the sheet's own is not written again.
+ * Sets pivots of single cells, in pixels from the upper left of their frames. A pivot that equals the sheet's is not written.
  *
  * @param count how many cells the sheet has: one that all of them share stands at the sheet
  */
@@ -88,7 +88,7 @@ export const placeMark = (
   changes: placeOn(definition, sheet, [kind, name], places, count),
 });
 
-/** Takes a box or a point off cells of a sheet. What the sheet says for all of its cells stays. */
+/** Removes a box or a point from cells of a sheet. What the sheet says for all its cells stays. */
 export function removeMark(
   { sheets }: ControllerDefinition,
   sheet: string,
@@ -103,7 +103,7 @@ export function removeMark(
   };
 }
 
-/** Gives cells the marks of another one. */
+/** Copies the marks of one cell to others. */
 export function copyMarks(
   { sheets }: ControllerDefinition,
   sheet: string,
@@ -124,7 +124,7 @@ export function copyMarks(
 }
 
 /**
- * Places between a first and a last one, in whole pixels, for the cells that lie between them in order.
+ * Interpolates places between a first and a last one, in whole pixels, for the cells between them.
  *
  * @returns a place for each cell; the ends are as given
  */

@@ -4,7 +4,7 @@ import type { RehearsalDefinition } from '../rehearsal/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
 
-/** What can be renamed with everything that refers to it. */
+/** The kinds of names that can be renamed with all their references. */
 export type NameKind = 'sheet' | 'clip' | 'cue' | 'span' | 'box' | 'point' | 'signal' | 'state' | 'tag';
 
 /** A place where a name stands. */

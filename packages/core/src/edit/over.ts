@@ -7,8 +7,8 @@ import { changedData } from './data.js';
 type Data = Readonly<Record<string, unknown>>;
 
 /**
- * Changes of a whole document as changes of its own text, where it builds on others. What it takes over from these is written into
- * its own text once it is changed, and an empty value stands for what it takes away.
+ * Turns changes of a whole document into changes of its own text, if it builds on others. What it inherits is written into its own text
+ * once it is changed; an empty value removes something inherited.
  *
  * @param whole the document with all that it takes over, which the changes are made for
  */
@@ -16,7 +16,7 @@ export function changesOver({ own, below }: Layers, whole: unknown, changes: rea
   return changesBetween(own, laidOver(below, changedData(whole, changes), own));
 }
 
-/** The changes that make one document's data of another's; lists are written whole. */
+/** Finds the changes that turn one document's data into another's. Lists are replaced whole. */
 export function changesBetween(from: unknown, to: unknown): Change[] {
   const found: Change[] = [];
   differences(from, to, [], found);

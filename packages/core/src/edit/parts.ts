@@ -4,7 +4,7 @@ import type { Edit } from './history.js';
 
 /* Parts of a sheet: the same drawings once more on images of their own, back to front. */
 
-/** What a sheet says of a part, whichever way it is written. */
+/** Reads a part of a sheet, in whichever form it is written. */
 export const partOf = (
   { sheets }: ControllerDefinition,
   sheet: string,
@@ -14,13 +14,13 @@ export const partOf = (
   return typeof said === 'string' ? { image: said } : said;
 };
 
-/** A part more, in front of the others. */
+/** Adds a part, in front of the others. */
 export const addPart = (sheet: string, part: string, image: string): Edit => ({
   says: `${image} is the part ${part} of ${sheet}`,
   changes: [{ op: 'set', path: ['sheets', sheet, 'parts', part], value: image }],
 });
 
-/** By which point a part hangs on the body's drawing; `undefined`: it lies pivot on pivot. */
+/** Sets the point by which a part hangs on the body's drawing. `undefined` puts pivot on pivot. */
 export function hangPart(
   definition: ControllerDefinition,
   sheet: string,
@@ -43,7 +43,7 @@ export function hangPart(
   };
 }
 
-/** Takes a part away; of the last one the list goes, too. */
+/** Removes a part, and the list with the last one. */
 export function removePart({ sheets }: ControllerDefinition, sheet: string, part: string): Edit {
   const parts = Object.keys(sheets[sheet]?.parts ?? {});
   const path = ['sheets', sheet, 'parts'];

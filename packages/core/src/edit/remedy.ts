@@ -12,7 +12,7 @@ import { removeState, setState } from './states.js';
  * What can be done about a finding without knowing what was meant: the remedy that its sentence names, as an edit.
  */
 
-/** What a remedy needs to know of a finding of `dot-hop/check`. */
+/** The parts of a finding of `dot-hop/check` that a remedy needs. */
 export interface FindingData {
   readonly code: string;
   readonly path: DocumentPath;
@@ -166,7 +166,7 @@ const remedies: Readonly<Record<string, Find>> = {
   'accept-unused': (definition, { path }) => withoutItem(definition, path, 'what accepts nothing'),
 };
 
-/** The mechanical remedy of what a check has found, where there is one. Its `says` names it. */
+/** The edit that mends a finding, if there is one. */
 export const remedyOf = (definition: ControllerDefinition, finding: FindingData): Edit | undefined => {
   const edit = Object.hasOwn(remedies, finding.code)
     ? remedies[finding.code]!(definition, finding)

@@ -9,14 +9,14 @@ import type { Edit } from './history.js';
 import { namesIn, namesInRehearsal, renamedExpression } from './names.js';
 import type { NameKind, NameSite } from './names.js';
 
-/** A name that is to be another one. */
+/** An old name and the new one. */
 export interface Renaming {
   readonly kind: NameKind;
   readonly from: string;
   readonly to: string;
 }
 
-/** Renames something, with everything that refers to it: in what states show, hops, tags, conditions, findings accepted. */
+/** Renames something and all references to it: in `shows`, hops, tags, conditions and accepted findings. */
 export function rename(definition: ControllerDefinition, renaming: Renaming): Edit {
   const { kind, from, to } = renaming;
   return {
@@ -25,7 +25,7 @@ export function rename(definition: ControllerDefinition, renaming: Renaming): Ed
   };
 }
 
-/** The same in a rehearsal of the character. */
+/** Renames the same in a rehearsal of the character. */
 export function renameInRehearsal(
   rehearsal: RehearsalDefinition,
   definition: ControllerDefinition,

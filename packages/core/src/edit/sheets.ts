@@ -27,7 +27,7 @@ export const removeSheet = (sheet: string): Edit => ({
   changes: [{ op: 'remove', path: ['sheets', sheet] }],
 });
 
-/** Cuts a sheet anew, in a grid or by rectangles. Clips keep their numbers; those that name cells which are gone are told. */
+/** Cuts a sheet anew, by a grid or by rectangles. Clips keep their cell numbers. Those that name cells that are gone are listed. */
 export function cutSheet(
   { sheets }: ControllerDefinition,
   sheet: string,
@@ -98,7 +98,7 @@ function recut(definition: ControllerDefinition, sheet: string, says: string, { 
   return { says, changes };
 }
 
-/** The clips that show any of some cells. */
+/** Finds the clips that show any of some cells. */
 export function clipsUsing(
   definition: ControllerDefinition,
   sheet: string,
@@ -112,7 +112,7 @@ export function clipsUsing(
   });
 }
 
-/** Drops rectangles of a sheet; clips lose these frames. */
+/** Removes rectangles of a sheet. Clips lose the frames that show them. */
 export function dropCells(definition: ControllerDefinition, sheet: string, gone: readonly number[]): Edit {
   const before = definition.sheets[sheet]!.cells ?? [];
   let next = 0;
@@ -122,7 +122,7 @@ export function dropCells(definition: ControllerDefinition, sheet: string, gone:
   return recut(definition, sheet, says, { cells: before.filter((_, i) => !gone.includes(i)), now });
 }
 
-/** Makes one rectangle of several: the smallest around them, in place of the first. */
+/** Joins rectangles into the smallest one around them, in place of the first. */
 export function joinCells(definition: ControllerDefinition, sheet: string, cells: readonly number[]): Edit {
   const before = definition.sheets[sheet]!.cells ?? [];
   const first = Math.min(...cells);
@@ -139,7 +139,7 @@ export function joinCells(definition: ControllerDefinition, sheet: string, cells
   });
 }
 
-/** Makes two rectangles of one, at a line of the sheet's image. The second comes right behind the first. */
+/** Splits a rectangle in two at a line of the sheet's image. The second comes right behind the first. */
 export function splitCell(
   definition: ControllerDefinition,
   sheet: string,
@@ -165,7 +165,7 @@ export function splitCell(
   });
 }
 
-/** Gives a rectangle another number; those between move up or down. */
+/** Gives a rectangle another number. Those in between move up or down. */
 export function moveCell(definition: ControllerDefinition, sheet: string, cell: number, to: number): Edit {
   const before = definition.sheets[sheet]!.cells ?? [];
   const order = before.map((_, i) => i);

@@ -10,13 +10,13 @@ import type { Edit } from './history.js';
 const placeOf = ({ derived = {} }: ControllerDefinition, name: string): 'derived' | 'signals' =>
   Object.hasOwn(derived, name) ? 'derived' : 'signals';
 
-/** A new signal that the game sets, under its name or, where that is taken, another one. */
+/** Adds a signal that the game sets. If its name is taken, it gets another one. */
 export function addSignal(definition: ControllerDefinition, wanted: string, signal: SignalDefinition): Edit {
   const name = freeName(wanted, { ...definition.signals, ...definition.derived });
   return { says: `make signal ${name}`, changes: [{ op: 'set', path: ['signals', name], value: signal }] };
 }
 
-/** A new signal that follows from others. */
+/** Adds a derived signal. */
 export function addDerived(
   definition: ControllerDefinition,
   wanted: string,
@@ -26,7 +26,7 @@ export function addDerived(
   return { says: `make ${name}`, changes: [{ op: 'set', path: ['derived', name], value: derived }] };
 }
 
-/** Says anew what a signal is, be it set by the game or derived. */
+/** Replaces the definition of a signal, plain or derived. */
 export function setSignal(
   definition: ControllerDefinition,
   name: string,
@@ -38,7 +38,7 @@ export function setSignal(
   };
 }
 
-/** Takes a signal away. What reads it is told as a problem of the document. */
+/** Removes a signal. What reads it becomes a problem of the document. */
 export function removeSignal(definition: ControllerDefinition, name: string): Edit {
   return {
     says: `delete signal ${name}`,

@@ -27,7 +27,7 @@ function rungsBeside(definition: ControllerDefinition, state: DocumentState): Do
 }
 
 /**
- * A new state that shows a clip or flipbook. The first of all is the one that the character rests in.
+ * Adds a state that shows a clip or flipbook. The very first state becomes the rest.
  *
  * @param holder where it is put: the document itself, or the path of a track or a group
  */
@@ -45,7 +45,7 @@ export function addState(
   };
 }
 
-/** Takes a state away, with the hops and `then` that lead to it. What else names it is told as a problem of the document. */
+/** Removes a state, with the hops and `then` that lead to it. Whatever else names it becomes a problem of the document. */
 export function removeState(definition: ControllerDefinition, name: string): Edit {
   const gone = stateIn(definition, name);
   if (gone === undefined) return { says: '', changes: [] };
@@ -64,7 +64,7 @@ export function removeState(definition: ControllerDefinition, name: string): Edi
   return { says: `delete state ${name}`, changes: [...changes, { op: 'remove', path: gone.path }] };
 }
 
-/** Gives a field of a state another value, or takes it away with `undefined`. */
+/** Sets a field of a state. `undefined` removes it. */
 export function setState<F extends keyof StateDefinition>(
   definition: ControllerDefinition,
   name: string,
@@ -97,8 +97,8 @@ export function setHop(
 }
 
 /**
- * Moves a state to another rung among those beside it, and gives it a priority that stands there. Others keep theirs where there is
- * room between them; where there is none, those above make some.
+ * Moves a state to another rung of its ladder and gives it a priority that fits. Other states keep theirs if there is room; if there is
+ * none, those above move up.
  *
  * @param to its rung afterwards, 0 for the highest
  */

@@ -1,13 +1,13 @@
 import { stringify } from 'yaml';
 
-/** How values are written: as JSON, or as YAML. */
+/** The style in which values are written: JSON or YAML. */
 export type TextStyle = 'json' | 'yaml';
 
-/** The style of a document by its file's name. */
+/** The style of a document, by the name of its file. */
 export const styleOf = (file: string | undefined): TextStyle =>
   file?.toLowerCase().endsWith('.json') === true ? 'json' : 'yaml';
 
-/** A value in one line, as it can stand inside braces and brackets. */
+/** Writes a value in one line, so that it fits inside braces and brackets. */
 export function inlineText(value: unknown, style: TextStyle): string {
   if (style === 'json') return JSON.stringify(value);
   if (Array.isArray(value)) return `[${value.map((one) => inlineText(one, style)).join(', ')}]`;

@@ -5,22 +5,22 @@ import { rankText } from '../controller/rank.js';
 import type { NumberBounds, SignalValue } from '../signal/definition.js';
 import type { Regions } from '../signal/regions.js';
 
-/** A signal, for whoever builds an interface on it. */
+/** Facts about a signal, for building controls. */
 export interface SignalFacts {
   readonly name: string;
   readonly kind: 'number' | 'flag' | 'choice' | 'vector' | 'pulse';
-  /** The value it begins with; a pulse begins with `false`. */
+  /** Its first value. A pulse begins with `false`. */
   readonly first: SignalValue;
   /** The options of a choice; empty for other kinds. */
   readonly options: readonly string[];
-  /** For how many milliseconds a pulse is remembered; 0 for other kinds. */
+  /** The milliseconds for which a pulse is remembered; 0 for other kinds. */
   readonly keep: number;
   /**
-   * From the lowest to the highest number that any condition compares it with, so that a slider reaches past both;
-   * `undefined` where it is not a number, or nothing compares it.
+   * The lowest and the highest number that any condition compares it with, so that a slider can reach past both. `undefined` if it is no
+   * number or is never compared.
    */
   readonly range: readonly [least: number, most: number] | undefined;
-  /** Between which values a number stays, and what it counts, where the document says so. */
+  /** The bounds and the unit of a number, if the document states them. */
   readonly bounds: NumberBounds | undefined;
 }
 
@@ -31,27 +31,27 @@ export interface StateFacts {
   readonly priority: number;
   /** Its rank in words: the priority, after those of its groups; `50 / rest` for the rest of a group. */
   readonly rank: string;
-  /** The groups that it is in, from the outermost. */
+  /** Its groups, the outermost first. */
   readonly groups: readonly string[];
   readonly kind: State['kind'];
   readonly isRest: boolean;
   readonly tags: readonly string[];
-  /** The clip or flipbook that it shows, or those of its gaits. */
+  /** The clips or flipbooks that it shows. */
   readonly shows: readonly string[];
   readonly while: string | undefined;
   readonly when: string | undefined;
-  /** Whether a pressed pulse starts it, or its `when` becoming true; `undefined` without `when`. */
+  /** What starts it: a pulse, or its `when` becoming true. `undefined` without `when`. */
   readonly startsOn: 'press' | 'change' | undefined;
 }
 
-/** A clip. Times are milliseconds. */
+/** Facts about a clip. Times are milliseconds. */
 export interface ClipFacts {
   readonly name: string;
   /** How long one pass takes. */
   readonly lasts: number;
-  /** Whether it goes on without end. */
+  /** Whether it plays for ever. */
   readonly loops: boolean;
-  /** What shows in turn; back and forth and repeats show a frame more than once. */
+  /** The showings in order. A frame shows more than once if the clip goes back and forth or repeats. */
   readonly showings: readonly {
     readonly frame: number;
     readonly cell: number;
@@ -63,7 +63,7 @@ export interface ClipFacts {
   readonly stride: number | undefined;
 }
 
-/** What a controller is made of, as plain data: for inspectors, editors and tests. */
+/** Facts about a controller as plain data, for inspectors, editors and tests. */
 export interface ControllerFacts {
   readonly name: string;
   readonly signals: readonly SignalFacts[];
@@ -80,7 +80,7 @@ export interface ControllerFacts {
 const thresholdsOf = ({ bounds }: Regions): number[] =>
   bounds.filter(Number.isFinite).map((bound) => Number(bound.toPrecision(12)) + 0);
 
-/** Describes a controller by what its document says, without the tables that it runs by. */
+/** Describes a controller as its document says it, without the internal tables. */
 export function describeController(controller: Controller): ControllerFacts {
   const { name, tables, tracks, states, order, clips, compass, conditionTexts } = controller;
   const changes = new Set(controller.watched.map(({ state }) => state));

@@ -1,4 +1,4 @@
-/** What the words of the trade mean here, each in one sentence: shared by the documentation and by the help in the workbench. */
+/** The glossary: each term in one sentence. The documentation and the workbench share it. */
 export const glossary = {
   sheet: 'An image that holds many drawings of one character, and how it is cut.',
   cell: 'One drawing, cut out of a sheet.',

@@ -33,7 +33,7 @@ const hopKeptText: Record<HopKept, string> = {
   while: 'the "while" of that state is not true',
 };
 
-/** The track whose state it is that shows, where that one has taken this track. */
+/** The track that has taken this one, if any. */
 export function takerOf({ states }: Why): string | undefined {
   return states.find(({ keptOut }) => keptOut === 'shows')?.takenBy;
 }
@@ -47,7 +47,7 @@ export function lastSwitchText(why: Why): string {
   return ruleText[last.rule](last.from ?? '') + used;
 }
 
-/** What keeps a state out, in a few words. */
+/** The reason why a state does not show, in a few words. */
 export function keptOutSentence(state: WhyState, shows: string): string {
   return keptOutText[state.keptOut](state, shows);
 }

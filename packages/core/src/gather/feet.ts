@@ -2,7 +2,7 @@ import type { Picture } from '../pixels/picture.js';
 import type { Box, Cell } from '../sheet/sheet.js';
 
 /**
- * Where a drawing stands: the middle of what touches its lowest line, on the lower edge of that line.
+ * Finds where a drawing stands: the middle of its ink on its lowest line, at the lower edge of that line.
  *
  * @returns `[x, y]` in whole pixels from the upper left of the rectangle; `undefined` for one without ink
  */

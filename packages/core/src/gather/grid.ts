@@ -17,7 +17,7 @@ export interface GridFit {
 const gapsOf = ({ gap = 0 }: GridDefinition): readonly [number, number] =>
   typeof gap === 'number' ? [gap, gap] : gap;
 
-/** How many cells of a grid fit an image, and what is left over at its right and its lower edge. */
+/** Counts the cells of a grid that fit an image, and the pixels that are left over at its right and lower edge. */
 export function gridFit(image: ImageSize, grid: GridDefinition): GridFit {
   const { cell, margin = 0, offset = [0, 0] } = grid;
   const gaps = gapsOf(grid);

@@ -5,21 +5,21 @@ import type { Picture } from '../pixels/picture.js';
 import type { GridDefinition, RectangleDefinition } from '../sheet/definition.js';
 import { plainClip } from './sequence.js';
 
-/** Drawings found on a sheet, as a document says them. */
+/** The drawings of a sheet in the form of a document. */
 export interface IslandCut {
   readonly cells: readonly RectangleDefinition[];
   /** One clip for each row of drawings. */
   readonly clips: Readonly<Record<string, ClipDefinition>>;
-  /** A grid that fits as well; see `findIslands`. */
+  /** A grid that fits too; see `findIslands`. */
   readonly grid: GridDefinition | undefined;
-  /** The colour that was taken for transparent, as `#rrggbb`; `undefined` where the picture is transparent itself. */
+  /** The colour that counts as transparent, as `#rrggbb`. `undefined` if the picture has transparency of its own. */
   readonly ground: string | undefined;
-  /** The picture as it was looked at. */
+  /** The picture with that colour made transparent. */
   readonly picture: Picture;
 }
 
 /**
- * Cuts a sheet at the gaps between its drawings.
+ * Cuts a sheet at the transparent gaps between its drawings.
  *
  * @param ground the colour taken for transparent, as `#rrggbb`. Default: that of the corners, if nothing is transparent
  * @param near boxes at most so many pixels apart are one drawing. Default 2

@@ -1,6 +1,6 @@
 const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
-/** File names as people count them: `walk2` before `walk10`. */
+/** Compares file names as people count: `walk2` comes before `walk10`. */
 export function naturalOrder(names: readonly string[]): string[] {
   return [...names].sort((a, b) => collator.compare(a, b) || (a < b ? -1 : 1));
 }
@@ -11,7 +11,7 @@ export function stemOf(file: string): string {
   return bare.replace(/[\s._-]*\(?\d+\)?$/, '').replace(/[^\w-]+/g, '-') || 'frames';
 }
 
-/** A name for a sheet or clip, from that of a file or folder: letters, digits, `_` and `-`. */
+/** Makes the name of a sheet or clip from the name of a file or folder: letters, digits, `_` and `-`. */
 export const plainName = (name: string): string =>
   name
     .replace(/^.*[\\/]/, '')

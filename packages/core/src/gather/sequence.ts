@@ -5,7 +5,7 @@ import { naturalOrder, plainName, stemOf } from './natural.js';
 /** Frames a second of a clip whose source says nothing of time. */
 const usualRate = 10;
 
-/** A clip of some cells, at the usual rate. One that is a single drawing needs none. */
+/** A clip of some cells, at ten frames a second. A single drawing needs no rate. */
 export const plainClip = (cells: readonly number[]): ClipDefinition => ({
   cells: writeCells(cells),
   ...(cells.length > 1 ? { fps: usualRate } : {}),
@@ -18,7 +18,7 @@ export interface Sequence {
   readonly clips: Readonly<Record<string, ClipDefinition>>;
 }
 
-/** The clip to which an image belongs: the folder in which it lies inside the one that was given, else what its name shares with others. */
+/** The clip of an image: its folder inside the given one; else the part of its name that it shares with others. */
 export function clipNameOf(file: string, root = ''): string {
   const inside = file.startsWith(root) ? file.slice(root.length).replace(/^\//, '') : file;
   const folder = inside.includes('/') ? inside.replace(/\/[^/]*$/, '') : '';

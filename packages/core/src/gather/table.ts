@@ -2,10 +2,10 @@ import type { ClipDefinition } from '../clip/definition.js';
 import type { RectangleDefinition } from '../sheet/definition.js';
 import { clipsOfNames, plainClip } from './sequence.js';
 
-/** A table as rows of fields by the names of its columns. */
+/** The rows of a table. Each is a record of fields by the names of the columns. */
 export type TableRows = readonly Readonly<Record<string, string>>[];
 
-/** What a table of rectangles may tell; the last four are the untrimmed frame, and are there together or not at all. */
+/** The fields that a table of rectangles may have. The last four give the untrimmed frame: a table has all of them or none. */
 export const tableFields = [
   'x',
   'y',
@@ -19,7 +19,7 @@ export const tableFields = [
 ] as const;
 export type TableField = (typeof tableFields)[number];
 
-/** Under which column each field stands. */
+/** The column of each field. */
 export type TableColumns = Readonly<Partial<Record<TableField, string>>>;
 
 /** Why a table cuts nothing. */
@@ -43,7 +43,7 @@ const rectFields = ['x', 'y', 'width', 'height'] as const;
 const trimFields = ['left', 'top', 'frameWidth', 'frameHeight'] as const;
 
 /**
- * Cuts by the rectangles of a table. A column of names makes the clips; without one they are all one clip.
+ * Cuts a sheet by the rectangles of a table. A column of names says which clip each belongs to; without it all are one clip.
  *
  * @param rows at least one
  * @param columns fields that are left out stand under their own names, where the table has such a column
@@ -86,7 +86,7 @@ const usualNames: Readonly<Partial<Record<TableField, RegExp>>> = {
   name: /^(?:name|id|file|filename|frame|title)$/i,
 };
 
-/** The columns that a table seems to have, by their names. */
+/** Guesses the columns of a table by their names. */
 export function guessedColumns(rows: TableRows): TableColumns {
   const known = Object.keys(rows[0] ?? {});
   return Object.fromEntries(

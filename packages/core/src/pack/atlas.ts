@@ -7,7 +7,7 @@ import type { MarksDefinition, RectangleDefinition, SheetDefinition } from '../s
 import { poseOf, stampsOf } from '../sheet/pose.js';
 import type { Cell, Part } from '../sheet/sheet.js';
 
-/** Why a character cannot be packed as asked. */
+/** An error: a character cannot be packed as asked. */
 export class PackError extends Error {
   override readonly name = 'PackError';
 
@@ -20,7 +20,7 @@ export class PackError extends Error {
   }
 }
 
-/** How an atlas is laid out. Lengths in pixels. */
+/** The layout of an atlas. Lengths are pixels. */
 export interface PackOptions {
   /** Empty pixels between drawings and at the edge, so that no neighbour bleeds in when it is drawn scaled. */
   readonly padding: number;

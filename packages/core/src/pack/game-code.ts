@@ -3,10 +3,10 @@ import { describeController } from '../explain/describe.js';
 import type { SignalFacts } from '../explain/describe.js';
 import { signalText } from './signal-text.js';
 
-/** Where a game draws, or that it does not. */
+/** The kind of game: where it draws, or that it does not. */
 export type GameKind = 'canvas' | 'webgl' | 'three' | 'server';
 
-/** What kinds of games there is code for, in a few words. */
+/** The kinds of games that code can be made for, each in a few words. */
 export const gameKinds: Readonly<Record<GameKind, string>> = {
   canvas: 'a plain canvas',
   webgl: 'a crowd, by WebGL',
@@ -81,7 +81,7 @@ const pressedLine = (controller: Controller): string =>
     : '';
 
 /**
- * Code in TypeScript that plays this very character in a game: its signals are set, its cues are heard.
+ * Writes TypeScript code that plays this character in a game: it sets the signals and handles the cues.
  *
  * @param file the document, beside the code; for a server the compiled one
  */

@@ -10,11 +10,11 @@ function valueOf({ kind, options }: SignalFacts): string {
   return { number: 'number', flag: 'boolean', vector: 'readonly [number, number]', pulse: 'never' }[kind];
 }
 
-/** What a document is called by TypeScript's rule for files that are no code: `wick.dothop.d.yaml.ts`. */
+/** The name of the declaration file of a document: `wick.dothop.d.yaml.ts`. */
 export const namesFileOf = (file: string): string => file.replace(/\.(\w+)$/, '.d.$1.ts');
 
 /**
- * The names of a document for the compiler: a misspelt signal is underlined where it is set.
+ * Writes the names of a document for the TypeScript compiler, so that an editor underlines a misspelt signal.
  *
  * @param compiled whether pages are given what is played instead of the document
  */

@@ -21,7 +21,7 @@ export interface Packed {
 }
 
 /**
- * Packs what a character shows into one image, trimmed, equal drawings once, and writes the document anew for it.
+ * Packs the drawings that a character shows into one image and writes a document for it. Drawings are trimmed; equal ones are packed once.
  *
  * @param image the name of the image in the new document; those of what is worn begin with it
  * @throws {PackError} when the drawings do not fit into the largest image allowed, or an image is not there
@@ -89,7 +89,7 @@ export function pack(
   };
 }
 
-/** What of a character is not packed. */
+/** The parts of a character that are not packed. */
 export interface LeftOut {
   /** The clips that nothing shows. */
   readonly clips: readonly string[];
@@ -97,7 +97,7 @@ export interface LeftOut {
   readonly cells: readonly { readonly sheet: string; readonly cells: readonly number[] }[];
 }
 
-/** What packing leaves out because nothing shows it. */
+/** Lists what packing leaves out because nothing shows it. */
 export function leftOut(controller: Controller): LeftOut {
   const kept = new Set(clipsOf(controller, shownNames(controller)));
   const clips = [...controller.clips.values()];

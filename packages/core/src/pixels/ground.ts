@@ -12,7 +12,7 @@ const colourAt = ({ width, pixels }: Picture, x: number, y: number): string => {
 };
 
 /**
- * The colour on which the drawings of a picture lie, as its corners have it: `#rrggbb` of at least three of the four.
+ * Finds the background colour of a picture: that of at least three of its four corners, as `#rrggbb`.
  *
  * @returns `undefined` where they are transparent or differ
  */
@@ -31,7 +31,7 @@ export function groundOf(picture: Picture): string | undefined {
 }
 
 /**
- * The picture with one colour taken for transparent.
+ * Makes one colour of a picture transparent.
  *
  * @param ground `#rrggbb`
  */

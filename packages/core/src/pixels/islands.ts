@@ -2,7 +2,7 @@ import type { GridDefinition } from '../sheet/definition.js';
 import type { Box } from '../sheet/sheet.js';
 import type { Picture } from './picture.js';
 
-/** How islands are told apart. */
+/** Options for finding islands. */
 export interface IslandOptions {
   /** Boxes at most so many pixels apart are one drawing: a spark beside its lantern. Default 2. */
   readonly near?: number;
@@ -10,7 +10,7 @@ export interface IslandOptions {
   readonly least?: number;
 }
 
-/** What was found on a sheet. */
+/** The islands of a sheet. */
 export interface Islands {
   /** The drawings' boxes by rows from the top, in each row from the left. */
   readonly boxes: readonly Box[];

@@ -16,7 +16,7 @@ export interface CellMeasure {
   readonly touches: readonly ('left' | 'right' | 'top' | 'bottom')[];
 }
 
-/** What is wrong with a drawing. */
+/** The code of a finding about a drawing. */
 export type MeasureCode =
   | 'foot-line'
   | 'clip-foot-line'
@@ -28,18 +28,18 @@ export type MeasureCode =
   | 'cell-cut'
   | 'cell-size';
 
-/** One thing found by measuring. */
+/** One finding of {@link measureClips}. */
 export interface MeasureFinding {
   readonly code: MeasureCode;
-  /** The clip, or the sheet for what concerns cells alone. */
+  /** The clip that it is about; or the sheet, if it is about cells. */
   readonly subject: string;
-  /** The frames of the clip that are meant, from 0; empty for what concerns cells alone. */
+  /** The frames of the clip that it is about, from 0. Empty if it is about cells. */
   readonly frames: readonly number[];
   /** The cells that are meant. */
   readonly cells: readonly number[];
-  /** How many pixels it is about; 0 where it is not about a length. */
+  /** A length in pixels; 0 if it is not about a length. */
   readonly pixels: number;
-  /** What was found and what to do, in words. */
+  /** The sentence: what was found and what to do. */
   readonly text: string;
 }
 

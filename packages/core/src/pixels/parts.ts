@@ -4,14 +4,14 @@ import type { State } from '../controller/state.js';
 import type { Cell, Part, Point, Sheet } from '../sheet/sheet.js';
 import type { Picture } from './picture.js';
 
-/** What can be off between the parts of drawings. */
+/** The code of a finding about parts of drawings. */
 export type PartCode = 'parts-differ' | 'part-apart';
 
 /** One finding of {@link measureParts}. */
 export interface PartFinding {
   readonly code: PartCode;
   readonly path: readonly (string | number)[];
-  /** What is off, with the measured values and the remedy. */
+  /** The sentence: what is wrong, the measured values and what to do. */
   readonly text: string;
 }
 
@@ -21,7 +21,8 @@ export const listed = (some: readonly (string | number)[], most: number): string
   `${some.slice(0, most).join(', ')}${some.length > most ? ` and ${some.length - most} more` : ''}`;
 
 /**
- * Looks at drawings cut in parts: whether these make up the whole, and whether parts touch that two tracks can show together.
+ * Checks drawings that are cut in parts: whether the parts make up the whole drawing, and whether parts touch that two tracks can show
+ * together.
  *
  * @param pictureOf gives the pixels of an image by its file
  */

@@ -7,12 +7,12 @@ export interface Picture {
   readonly pixels: Uint8Array;
 }
 
-/** What of a rectangle is drawn upon: the smallest box around its ink, in pixels from the rectangle's corner. */
+/** The ink of a rectangle: the smallest box around what is drawn, in pixels from the rectangle's corner. */
 export interface Ink extends Box {
-  /** The column with as much ink on its left as on its right: a thin staff held out hardly moves it. */
+  /** The column that has as much ink on its left as on its right. A thin staff held out hardly moves it. */
   readonly centreX: number;
   readonly count: number;
-  /** The same for rectangles that look the same, whatever lies under transparent pixels. */
+  /** A hash of the pixels. Rectangles that look the same have the same hash, whatever lies under transparent pixels. */
   readonly hash: number;
 }
 

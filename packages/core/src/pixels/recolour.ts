@@ -1,7 +1,7 @@
 import type { Box } from '../sheet/sheet.js';
 import type { Picture } from './picture.js';
 
-/** Exchanges colours for others, exactly; what is not named, and how transparent anything is, stays. */
+/** Replaces colours by others, exactly. Other colours, and all transparency, stay as they are. */
 export function recolour({ width, height, pixels }: Picture, colours: ReadonlyMap<number, number>): Picture {
   const made = new Uint8Array(pixels);
   for (let at = 0; at < made.length; at += 4) {
@@ -16,7 +16,7 @@ export function recolour({ width, height, pixels }: Picture, colours: ReadonlyMa
 }
 
 /**
- * The colours of pixels that are not wholly transparent, each with how many pixels have it.
+ * Counts the colours of all pixels that are not wholly transparent.
  *
  * @param of the rectangle that is looked at; by default all of the picture
  */

@@ -8,7 +8,7 @@ import { inkOf } from './picture.js';
 import type { Picture } from './picture.js';
 import { coloursOf } from './recolour.js';
 
-/** What can be off between the drawings of a body and those of its wardrobe. */
+/** The code of a finding about the drawings of a wardrobe. */
 export type WardrobeCode =
   'piece-missing' | 'piece-drift' | 'piece-parts' | 'palette-unseen' | 'colour-unnamed';
 
@@ -16,7 +16,7 @@ export type WardrobeCode =
 export interface WardrobeFinding {
   readonly code: WardrobeCode;
   readonly path: readonly (string | number)[];
-  /** What is off, with the measured values and the remedy. */
+  /** The sentence: what is wrong, the measured values and what to do. */
   readonly text: string;
 }
 

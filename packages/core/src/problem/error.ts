@@ -7,9 +7,9 @@ export type DocumentPath = readonly (string | number)[];
 export interface Problem {
   readonly code: ProblemCode;
   readonly path: DocumentPath;
-  /** What the sentence of this code speaks of: the value received, the names known, a limit. */
+  /** The values in the sentence: the value received, the known names, a limit. */
   readonly values: Readonly<Record<string, unknown>>;
-  /** Where in an expression the fault begins, in characters from 0; absent when the whole value is meant. */
+  /** The position in an expression at which the fault begins, in characters from 0. Absent if the whole value is meant. */
   readonly offset?: number;
 }
 

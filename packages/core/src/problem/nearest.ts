@@ -18,7 +18,7 @@ function distance(a: string, b: string): number {
 }
 
 /**
- * The known name that a misspelt one most likely meant.
+ * Finds the known name that a misspelt name most likely means.
  *
  * @returns the nearest by edit distance, at most a third of the word's length (and at least one edit) away;
  *   `undefined` when none is that near. Upper and lower case count as equal.

@@ -18,12 +18,12 @@ export class Body {
   vx = 0;
   vy = 0;
   grounded = true;
-  /** Whether it was stopped by a piece of ground that stands higher. */
+  /** Whether a higher piece of ground stopped it. */
   blocked = false;
   /** Whether its feet are under water. */
   wet: boolean;
   readonly held = new Set<ButtonName>();
-  /** The cue that it leaps at; `undefined` when it leaps as soon as `jump` is pressed. */
+  /** The cue at which it leaps; `undefined` if it leaps as soon as `jump` is pressed. */
   readonly leapAt: string | undefined;
   private readonly falls: boolean;
   private readonly speed: number;

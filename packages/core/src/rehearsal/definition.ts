@@ -125,5 +125,5 @@ export interface RehearsalDefinition {
 export const listOf = (value: OneOrMore | undefined): readonly string[] =>
   value === undefined ? [] : typeof value === 'string' ? [value] : value;
 
-/** A rehearsal without its file: what is done, and what is expected of it. */
+/** A rehearsal without its file: the script and the expectations. */
 export type RehearsalScript = Omit<RehearsalDefinition, 'dotHopRehearsal' | 'document'>;

@@ -25,9 +25,9 @@ export const movingOf = (
 ): Extract<BodyDefinition, { walker: unknown }>['walker'] =>
   'platformer' in definition ? definition.platformer : definition.walker;
 
-/** A body with the signals that it feeds: those that `feeds` names, and those that are named as what it tells. */
+/** A body and the signals that it feeds: those in `feeds`, and those that have the name of a quantity. */
 export class FeedingBody extends Body {
-  /** In the order of the document's signals; none where the body has nothing to say to this character. */
+  /** In the order of the document's signals. Empty if the body feeds none of them. */
   readonly feeds: readonly Feed[];
   private readonly up: 1 | -1;
   private readonly fed = new Map<string, string>();
@@ -46,7 +46,7 @@ export class FeedingBody extends Body {
     });
   }
 
-  /** The signals whose values have changed since it was asked last, with these values; at first all of them. */
+  /** The signals that have changed since the last call, with their values; all of them at the first call. */
   changes(): [string, SignalValue][] {
     const found: [string, SignalValue][] = [];
     for (const { signal, from, isPulse } of this.feeds) {
@@ -59,7 +59,7 @@ export class FeedingBody extends Body {
     return found;
   }
 
-  /** Has all signals count as changed: whom it feeds has begun anew. */
+  /** Counts all signals as changed, because the performer has begun anew. */
   forget(): void {
     this.fed.clear();
   }

@@ -1,18 +1,20 @@
 /* What a body stands on, is stopped by, and swims in. Lengths in pixels, x to the right, y downwards. */
 
-/** Ground from one x to another at a height above 0, or a slope between two heights. Solid: what stands higher is a wall. */
+/**
+ * A piece of ground from one x to another: at a height above 0, or a slope between two heights. It is solid, so a higher piece is a wall.
+ */
 export type GroundPiece = readonly [number, number, number] | readonly [number, number, number, number];
 
 /** A plank, or water, from one x to another at a height above 0. */
 export type LevelPiece = readonly [number, number, number];
 
-/** How the ground of a body is written. */
+/** The ground of a body. */
 export interface GroundDefinition {
-  /** Pieces of ground, level ones and slopes; without them, level without end. */
+  /** Level pieces and slopes. Default: level ground without end. */
   readonly ground?: readonly GroundPiece[] | undefined;
-  /** Planks: stood on from above, passed from below and from the side. */
+  /** Planks: the body stands on them, and passes them from below and from the side. */
   readonly planks?: readonly LevelPiece[] | undefined;
-  /** Water by its surface: it slows a fall, and in it every press of `jump` is a stroke. */
+  /** Water, given by its surface. It slows a fall, and every press of `jump` in it is a stroke. */
   readonly water?: readonly LevelPiece[] | undefined;
 }
 

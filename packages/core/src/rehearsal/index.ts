@@ -26,7 +26,7 @@ export type {
   StepsDefinition,
 } from './definition.js';
 
-/** Whether a file is a rehearsal, by its name: `lamps.rehearsal.yaml`, also as JSON. */
+/** Whether a file is a rehearsal, judged by its name: `lamps.rehearsal.yaml` or `.json`. */
 export const isRehearsalFile = (name: string): boolean => /\.rehearsal\.(?:ya?ml|json)$/i.test(name);
 
 /** A rehearsal's file, read. */

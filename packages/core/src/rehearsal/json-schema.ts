@@ -2,7 +2,7 @@ import { publishedSchema } from '../shape/json-schema.js';
 import { rehearsalShape } from './shape.js';
 import { rehearsalWords } from './words.js';
 
-/** The JSON Schema (2020-12) of a rehearsal's file, made from the shape it is read with. */
+/** The JSON Schema (2020-12) of a rehearsal, made from the shape that rehearsals are read with. */
 export const rehearsalJsonSchema = (): Record<string, unknown> =>
   publishedSchema(
     rehearsalShape,

@@ -20,9 +20,8 @@ type Deed =
   | { readonly at: number; readonly kind: 'pulse' | 'ask' | 'cut' | 'route'; readonly name: string };
 
 /**
- * Records what a game does to a performer, and what comes of it: the last seconds, to be looked at again or taken home as a
- * rehearsal. It watches the performer as any observer does, so that several recordings of one performer do not mind one
- * another. All instants are of the performer's own time: one that is slowed down is recorded as if it were not.
+ * Records the last seconds of a performer in a game, to look at them again or to keep them as a rehearsal. A performer may have several
+ * recordings. All instants are in the performer's own time, so a slowed-down performer is recorded at its usual speed.
  */
 export class Recording {
   private readonly stood: { readonly at: number; readonly snapshot: PerformerSnapshot }[] = [];
@@ -53,19 +52,18 @@ export class Recording {
     });
   }
 
-  /** The earliest instant that it still reaches, in milliseconds of the performer. */
+  /** The earliest instant that it holds, in milliseconds of the performer's time. */
   get begins(): number {
     return this.stood[0]!.at;
   }
 
-  /** What happened since then, with the instants of the performer. */
+  /** What happened since then, in the performer's time. */
   get trace(): readonly TraceEntry[] {
     return this.told;
   }
 
   /**
-   * The performer as it stood at an instant: its pose, its state, its answer to why. It is one and the same object for every
-   * instant, good until the next call.
+   * The performer as it was at an instant: its pose, its state, its `why()`. The object is reused, so it is valid until the next call.
    *
    * @param time of the performer, in milliseconds; what lies outside of the recording is taken as its nearest end
    */

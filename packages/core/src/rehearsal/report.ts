@@ -3,7 +3,7 @@ import { runRehearsal } from './run.js';
 import type { RehearsalScript } from './definition.js';
 import type { RehearsalResult } from './trace.js';
 
-/** What was not as expected, with what happened instead and why; empty when all was. */
+/** The expectations that failed, with what happened instead and why. Empty if none failed. */
 export function unmetText({ outcomes }: RehearsalResult): string {
   return outcomes
     .filter(({ met }) => !met)

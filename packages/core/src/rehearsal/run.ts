@@ -16,17 +16,17 @@ import type { ScriptEvent } from './script.js';
 import type { Outcome, RehearsalResult } from './trace.js';
 import type { RehearsalScript } from './definition.js';
 
-/** What a rehearsal is run with besides. */
+/** Options for running a rehearsal. */
 export interface RehearsalOptions {
-  /** What is worn in the poses of the samples; nothing that happens depends on it. */
+  /** The outfit in the poses of the samples. It changes nothing else. */
   readonly outfit?: Outfit | undefined;
   /** Where a state of a track stands, such as `wick.dothop.yaml:30`; told where it is asked why. */
   readonly placeOf?: ((state: string, track: string) => string) | undefined;
 }
 
 /**
- * Runs a rehearsal without a game: everything scripted for an instant is set, that instant is decided, then time goes
- * on to the next. It is the same on every machine and at every run.
+ * Runs a rehearsal without a game. It sets everything that the script has for an instant, decides that instant, and goes on to the next.
+ * The result is the same on every machine and at every run.
  *
  * @throws {DotHopError} when the script or an expectation names what the controller does not have, or lies past the
  *   end; each problem has its path in the rehearsal

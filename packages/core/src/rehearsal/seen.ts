@@ -9,9 +9,8 @@ import { tellsCue } from './trace.js';
 const brief = 60;
 
 /**
- * Runs a rehearsal and gives what was seen as what is to be expected of it: for each track its states in their order, for the first one each
- * state in the middle of its time too, and how often each cue was told. A run that passes the same meets all of it; one whose
- * times are a little others does too.
+ * Runs a rehearsal and turns what was seen into expectations: the states of each track in order, the states of the first track also at the
+ * middle of their time, and how often each cue was told. A run that differs only a little in its times meets them too.
  *
  * @throws {DotHopError} as {@link runRehearsal} does
  */

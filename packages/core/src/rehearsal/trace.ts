@@ -11,16 +11,16 @@ export type TraceEntry =
       readonly at: number;
       readonly name: string;
       readonly value: SignalValue;
-      /** What set it, if it was not a line by itself: a ramp on its way, a button held, the body. */
+      /** What set it, unless the line did: a ramp, a button that is held, or the body. */
       readonly by?: 'ramp' | 'button' | 'body';
-      /** The bounds of the number, in words, where it has left them. */
+      /** The bounds of the number in words, if it has left them. */
       readonly outside?: string;
     }
   | {
       readonly kind: 'ramp';
       readonly at: number;
       readonly name: string;
-      /** Where the number goes, and in how many milliseconds. */
+      /** The number's target, and in how many milliseconds it gets there. */
       readonly to: number;
       readonly over: number;
     }
@@ -31,7 +31,7 @@ export type TraceEntry =
       readonly kind: 'cue';
       readonly at: number;
       readonly name: string;
-      /** The cue on the frame, where it was told by another name. */
+      /** The cue on the frame, if another name was told. */
       readonly from?: string;
       readonly track: string;
     }
@@ -80,7 +80,7 @@ export interface TrackSample {
   readonly direction: string;
 }
 
-/** What showed from an instant on, until the next sample; `state` to `direction` are those of the first track. */
+/** What showed from an instant until the next sample. `state` to `direction` are those of the first track. */
 export interface Sample extends TrackSample {
   readonly at: number;
   /** What all tracks showed together. */
@@ -105,35 +105,35 @@ export interface PathPoint {
   readonly y: number;
 }
 
-/** An expectation with what came of it. */
+/** An expectation and its result. */
 export interface Outcome {
-  /** Its place among the outcomes, from 0: those of `expect` first, then those of the script. */
+  /** Its index among the outcomes: those of `expect` first, then those of the script. */
   readonly index: number;
-  /** Where it stands in the rehearsal. */
+  /** Its path in the rehearsal. */
   readonly path: DocumentPath;
-  /** The time it speaks of, in milliseconds; both the same for an instant. */
+  /** The time that it is about, in milliseconds. For an instant both are the same. */
   readonly from: number;
   readonly to: number;
   readonly met: boolean;
   /** What was expected, in words. */
   readonly expected: string;
-  /** What happened instead; empty when it was met. */
+  /** What happened instead; empty if it was met. */
   readonly instead: string;
-  /** The instant at which it turned out not to be met. */
+  /** The instant at which it failed, in milliseconds. */
   readonly failedAt: number | undefined;
-  /** The performer's answer to why at that instant. */
+  /** The performer's `why()` at that instant. */
   readonly why: string | undefined;
 }
 
-/** What a rehearsal brought about. */
+/** The result of a rehearsal. */
 export interface RehearsalResult {
   readonly lasts: number;
   readonly trace: readonly TraceEntry[];
-  /** What showed, one entry a change of picture or state. */
+  /** What showed, with one entry for each change of picture or state. */
   readonly samples: readonly Sample[];
-  /** The vectors in turn, one entry a change of vector or direction. */
+  /** The vectors in order, with one entry for each change of vector or direction. */
   readonly trail: readonly TrailPoint[];
-  /** The way of the body, one entry a change of place; none without a body. */
+  /** The path of the body, with one entry for each change of place. Empty without a body. */
   readonly path: readonly PathPoint[];
   readonly outcomes: readonly Outcome[];
 }

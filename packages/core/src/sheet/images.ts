@@ -1,7 +1,7 @@
 import type { DocumentPath } from '../problem/problem.js';
 import type { SheetDefinition } from './definition.js';
 
-/** The images that sheets are cut from, their parts' too, each with the first place that names it. */
+/** The images of sheets and of their parts, each with the first path that names it. */
 export function imagesOf(sheets: Readonly<Record<string, SheetDefinition>>): Map<string, DocumentPath> {
   const found = new Map<string, DocumentPath>();
   const add = (file: string, ...at: (string | number)[]): void => {

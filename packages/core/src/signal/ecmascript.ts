@@ -2,7 +2,7 @@ import { parseExpression } from './expression.js';
 import type { Expression } from './expression.js';
 
 /**
- * An expression of a document as ECMAScript.
+ * Writes an expression of a document as ECMAScript.
  *
  * @param nameOf what stands for a name: a signal, a derived signal, a tag, a state with its track
  * @param isTrack whether a name is a track's: `arms == 'swing'` is the name `arms.swing` then

@@ -1,7 +1,7 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { NumberBounds, Signal, SignalDefinition } from './definition.js';
 
-/** The options of a choice by its name; `undefined` for whatever is no choice. */
+/** The options of a choice; `undefined` if the signal is no choice. */
 export function choiceOf(
   signals: Readonly<Record<string, SignalDefinition>>,
   name: string,

@@ -7,7 +7,7 @@ import type { Wardrobe } from './layer.js';
 /** How often one outfit is tried anew when its pieces do not go together, or when it is too like another. */
 const tries = 400;
 
-/** An outfit in which every layer and everything that can be coloured is named. */
+/** An outfit that names every layer and every colour. */
 export interface CompleteOutfit {
   readonly pieces: Readonly<Record<string, string>>;
   readonly colours: Readonly<Record<string, string>>;
@@ -34,11 +34,11 @@ export function randomOutfit(
   return draw(wardrobe, new Chance(seed), wear);
 }
 
-/** What a crowd is asked for. */
+/** Options for a crowd. */
 export interface CrowdOptions {
-  /** In how many choices, pieces and colours, any two differ at least. Default 1. */
+  /** In how many choices (pieces and colours) any two outfits must differ. Default 1. */
   readonly differ?: number;
-  /** What is not left to chance: all have it. */
+  /** What all outfits have, instead of leaving it to chance. */
   readonly wear?: OutfitDefinition;
 }
 

@@ -20,7 +20,7 @@ export interface FoundItem {
   /** Frames of the clip that are meant. */
   readonly frames: readonly number[];
   readonly cells: readonly number[];
-  /** Why the document accepts it; `undefined` where it does not. */
+  /** The reason why the document accepts it; `undefined` if it does not. */
   readonly accepted: string | undefined;
 }
 
