@@ -53,7 +53,9 @@ module.exports = {
       name: 'core-stands-alone',
       severity: 'error',
       from: { path: '^packages/core/src' },
-      to: { path: '^(packages/(browser|three|cli|workbench)|examples)/|^node:|^(fs|path|os|url|process)$' },
+      to: {
+        path: '^(packages/(browser|three|vite|cli|workbench)|examples)/|^node:|^(fs|path|os|url|process)$',
+      },
     },
     {
       name: 'runtime-is-small',
@@ -69,7 +71,14 @@ module.exports = {
       name: 'browser-needs-no-command',
       severity: 'error',
       from: { path: '^packages/(browser|three)/src' },
-      to: { path: '^(packages/(cli|workbench)|examples)/' },
+      to: { path: '^(packages/(vite|cli|workbench)|examples)/' },
+    },
+    {
+      name: 'plugin-stands-alone',
+      comment: 'A game that imports documents installs neither the command nor what it draws with.',
+      severity: 'error',
+      from: { path: '^packages/vite/src' },
+      to: { path: '^(packages/(browser|three|cli|workbench)|examples)/|node_modules/(sharp|opentype)' },
     },
     {
       name: 'browser-needs-no-scene',

@@ -105,7 +105,7 @@ async function libraryPages() {
       entry('browser', 'index.ts'),
       entry('browser', 'overlay/index.ts'),
       entry('three', 'index.ts'),
-      entry('cli', 'vite.ts'),
+      entry('vite', 'index.ts'),
     ],
     tsconfig: path.join(root, 'tsconfig.tests.json'),
     out: path.join(docs, 'api'),

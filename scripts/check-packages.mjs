@@ -93,6 +93,7 @@ try {
     'dot-hop': 'core',
     '@dot-hop/browser': 'browser',
     '@dot-hop/three': 'three',
+    '@dot-hop/vite': 'vite',
     '@dot-hop/cli': 'cli',
   })) {
     say(`checking packages/${from}`);

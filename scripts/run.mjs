@@ -24,6 +24,7 @@ export function build() {
     'packages/core',
     'packages/browser',
     'packages/three',
+    'packages/vite',
     'packages/cli',
   );
 }

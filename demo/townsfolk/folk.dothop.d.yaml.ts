@@ -1,4 +1,4 @@
-// The names of folk.dothop.yaml, for the compiler. Written by "dot-hop names", and by the plugin of @dot-hop/cli/vite whenever the document changes.
+// The names of folk.dothop.yaml, for the compiler. Written by "dot-hop names", and by the plugin of @dot-hop/vite whenever the document changes.
 import type { DocumentModule } from '@dot-hop/browser';
 
 declare const character: DocumentModule<{

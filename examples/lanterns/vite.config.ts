@@ -1,4 +1,4 @@
-import { dotHop } from '@dot-hop/cli/vite';
+import { dotHop } from '@dot-hop/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 

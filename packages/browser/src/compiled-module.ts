@@ -8,7 +8,7 @@ import { followModule, imagesOfModule } from './character-module.js';
 import type { CharacterModule } from './character-module.js';
 
 /**
- * A document that was imported as a module by the plugin of `@dot-hop/cli/vite` with `compiled: true`: what it compiles to, so that the
+ * A document that was imported as a module by the plugin of `@dot-hop/vite` with `compiled: true`: what it compiles to, so that the
  * page carries no compiler.
  *
  * @typeParam N the document's names, where the plugin writes them down

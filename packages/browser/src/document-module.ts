@@ -9,7 +9,7 @@ import { sizesWorn } from './worn.js';
 
 /**
  * A document that was imported as a module: read and checked when the page was built, so that the page needs neither a reader
- * nor a schema. The plugin of `@dot-hop/cli/vite` makes it of `*.dothop.yaml` and `*.dothop.json`.
+ * nor a schema. The plugin of `@dot-hop/vite` makes it of `*.dothop.yaml` and `*.dothop.json`.
  *
  * @typeParam N the document's names, where the plugin writes them down
  */

@@ -1,5 +1,5 @@
 import type { CheckResult, Finding } from 'dot-hop/check';
-import type { Place, PlacedProblem, Source } from 'dot-hop/document';
+import type { PlacedProblem } from 'dot-hop/document';
 import type { Character } from './character.js';
 
 /** A finding with its place in the file. */
@@ -25,7 +25,3 @@ export interface Broken {
 }
 
 export const isBroken = (one: Checked | Broken): one is Broken => 'problems' in one;
-
-/** Whether a finding is about something that this document has no use for but others may have, since it stands in one that all build on. */
-export const isForOthers = ({ code }: Finding, { file }: Place, source: Source): boolean =>
-  code.endsWith('-unused') && file !== source.file;

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { cpSync, mkdtempSync, realpathSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { DotHopPluginOptions } from '../src/vite.js';
+import type { DotHopPluginOptions } from '../../vite/src/index.js';
 import { root } from './command-line.js';
 
 /** A page that is served from its sources, in a folder of its own where they can be changed. */
@@ -31,7 +31,7 @@ export async function servePage(
   symlinkSync(path.join(root, 'node_modules'), path.join(folder, 'node_modules'), 'dir');
   writeFileSync(
     path.join(folder, 'vite.config.mjs'),
-    `import { dotHop } from '@dot-hop/cli/vite';
+    `import { dotHop } from '@dot-hop/vite';
     export default { plugins: [dotHop(${JSON.stringify(plugin)})], server: { port: 0, fs: { strict: false } }, cacheDir: 'cache', clearScreen: false };`,
   );
   const server = spawn(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js')], {

@@ -28,7 +28,7 @@ beforeAll(async () => {
   symlinkSync(path.join(root, 'node_modules'), path.join(folder, 'node_modules'), 'dir');
   writeFileSync(
     path.join(folder, 'vite.config.mjs'),
-    `import { dotHop } from '@dot-hop/cli/vite'; export default { plugins: [dotHop()], worker: { format: 'es', plugins: () => [dotHop()] }, build: { outDir: 'out', modulePreload: false } };`,
+    `import { dotHop } from '@dot-hop/vite'; export default { plugins: [dotHop()], worker: { format: 'es', plugins: () => [dotHop()] }, build: { outDir: 'out', modulePreload: false } };`,
   );
   writeFileSync(
     path.join(folder, 'index.html'),

@@ -19,6 +19,7 @@ export type { Layers } from './layers.js';
 export { DocumentError, Source } from './source.js';
 export type { Place, PlacedProblem } from './source.js';
 export { nearestName } from '../problem/nearest.js';
+export { isForOthers } from './for-others.js';
 export type { SoundPart } from './sound-part.js';
 export { ecmascriptOf } from '../signal/ecmascript.js';
 

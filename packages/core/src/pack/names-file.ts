@@ -28,7 +28,7 @@ export function namesFile(file: string, controller: Controller, compiled = false
     .filter(({ kind }) => kind !== 'pulse')
     .map((signal) => `    ${one(signal.name)}: ${valueOf(signal)};`);
   return [
-    `// The names of ${file}, for the compiler. Written by "dot-hop names", and by the plugin of @dot-hop/cli/vite whenever the document changes.`,
+    `// The names of ${file}, for the compiler. Written by "dot-hop names", and by the plugin of @dot-hop/vite whenever the document changes.`,
     `import type { ${module} } from '@dot-hop/browser';`,
     ``,
     `declare const character: ${module}<{`,

@@ -2,9 +2,9 @@ import { cpSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { TestBrowser } from '../../../examples/common/browser.js';
-import { root, runIn } from './command-line.js';
-import { servePage } from './served-page.js';
-import type { ServedPage } from './served-page.js';
+import { root, runIn } from '../../cli/test/command-line.js';
+import { servePage } from '../../cli/test/served-page.js';
+import type { ServedPage } from '../../cli/test/served-page.js';
 
 const here = path.dirname(fileURLToPath(import.meta.url));
 let page: ServedPage;

@@ -1,19 +1,18 @@
-import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { DotHopError } from 'dot-hop';
+import type { Controller } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import { compiledOf } from 'dot-hop/compiled';
-import { DocumentError } from 'dot-hop/document';
-import type { Plugin } from 'vite';
-import { loadCharacter } from './character.js';
-import type { Character } from './character.js';
-import { isForOthers } from './checked.js';
-import { readText } from './files/reading.js';
-import { writeWhole } from './files/writing.js';
+import { DocumentError, compileDocument, gatherBases, isForOthers, readDocument } from 'dot-hop/document';
+import type { CharacterDocument } from 'dot-hop/document';
 import { namesFile, namesFileOf } from 'dot-hop/pack';
+import type { Plugin } from 'vite';
+import writeFileAtomic from 'write-file-atomic';
+import { readImageFiles, troubleWith } from './image-files.js';
+import type { ImageFile } from './image-files.js';
 
-/** What the plugin may be told. */
+/** Options of the plugin. */
 export interface DotHopPluginOptions {
   /**
    * Writes the names of each document beside it (`wick.dothop.d.yaml.ts`), so that TypeScript knows them; it needs
@@ -72,7 +71,15 @@ export function dotHop({ names = false, compiled = false }: DotHopPluginOptions 
       const outside = (one: string): string =>
         `${one} lies outside of what this server may give away; add its folder to server.fs.allow`;
       if (!isAllowed(file)) return this.error({ id: file, message: outside(file) });
-      const character = await loadCharacter(file).catch((error: unknown) => {
+      const readBase = async (address: string): Promise<string> => {
+        const base = path.join(path.dirname(file), address);
+        if (!isAllowed(base)) throw new Error(outside(base));
+        this.addWatchFile(base);
+        return readFile(base, 'utf8').catch(async (error: unknown) => {
+          throw new Error(await troubleWith(base, error as Error), { cause: error });
+        });
+      };
+      const character = await loadCharacter(file, readBase).catch((error: unknown) => {
         if (!(error instanceof DotHopError)) throw error;
         const [first] = error instanceof DocumentError ? error.problems : [];
         const at =
@@ -81,13 +88,8 @@ export function dotHop({ names = false, compiled = false }: DotHopPluginOptions 
             : { loc: { file: first.file, line: first.line, column: first.column - 1 } };
         return this.error({ message: error.message, id: file, ...at });
       });
-      const folder = path.dirname(file);
       for (const watched of [path.basename(file), ...character.images.keys()])
-        this.addWatchFile(path.join(folder, watched));
-      for (const base of character.baseFiles) {
-        if (!isAllowed(base)) return this.error({ id: file, message: outside(base) });
-        this.addWatchFile(base);
-      }
+        this.addWatchFile(path.join(path.dirname(file), watched));
       const { source } = character.document;
       for (const finding of checkController(character.controller).findings) {
         const { code, path: at, message, accepted } = finding;
@@ -99,35 +101,49 @@ export function dotHop({ names = false, compiled = false }: DotHopPluginOptions 
       if (compiled && character.controller.hasWardrobe)
         this.warn(`${path.basename(file)}: its wardrobe is left out, because a compiled document has none`);
       if (names) await writeNames(file, character, compiled);
-      return { code: await moduleOf(file, character, compiled), moduleType: 'js' };
+      return { code: moduleOf(character, compiled), moduleType: 'js' };
     },
+  };
+}
+
+/** A document with the sizes of its images, compiled. */
+interface Character {
+  readonly document: CharacterDocument;
+  readonly controller: Controller;
+  readonly images: ReadonlyMap<string, ImageFile>;
+}
+
+async function loadCharacter(
+  file: string,
+  readBase: (address: string) => Promise<string>,
+): Promise<Character> {
+  const text = await readFile(file, 'utf8');
+  const document = readDocument(text, file, await gatherBases(text, file, readBase));
+  const images = await readImageFiles(file, document);
+  return {
+    document,
+    images,
+    controller: compileDocument(document, { images: Object.fromEntries(images) }),
   };
 }
 
 async function writeNames(file: string, { controller }: Character, compiled: boolean): Promise<void> {
   const beside = namesFileOf(file);
   const text = namesFile(path.basename(file), controller, compiled);
-  const before = await readText(beside).catch(() => '');
-  if (before !== text) await writeWhole(beside, text, 'edited');
+  const before = await readFile(beside, 'utf8').catch(() => '');
+  if (before !== text) await writeFileAtomic(beside, text);
 }
 
 /** The module of a document. Its listeners outlive it: each version hands them on to the next. */
-async function moduleOf(
-  file: string,
-  { document, controller, images }: Character,
-  compiled: boolean,
-): Promise<string> {
+function moduleOf({ document, controller, images }: Character, compiled: boolean): string {
   const shown = new Set([...controller.sheets.values()].flatMap((sheet) => sheet.images));
   // Those of clothes are not drawn where there is no wardrobe.
   const files = [...images.keys()].filter((name) => !compiled || shown.has(name));
   const sizes = Object.fromEntries([...images].map(([name, { width, height }]) => [name, { width, height }]));
-  const addresses = await Promise.all(
-    files.map(async (image, i) => {
-      const hash = createHash('sha256').update(await readFile(path.join(path.dirname(file), image)));
-      // A browser would show the picture that it has kept under the same address.
-      const mark = `(import.meta.hot ? "?v=${hash.digest('hex').slice(0, 8)}" : "")`;
-      return `${JSON.stringify(image)}: image${i} + ${mark}`;
-    }),
+  // A browser would show the picture that it has kept under the same address.
+  const addresses = files.map(
+    (image, i) =>
+      `${JSON.stringify(image)}: image${i} + (import.meta.hot ? "?v=${images.get(image)!.mark}" : "")`,
   );
   return [
     ...files.map((image, i) => `import image${i} from ${JSON.stringify(`./${image}?url&no-inline`)};`),

@@ -10,7 +10,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { root, runIn } from './command-line.js';
+import { root, runIn } from '../../cli/test/command-line.js';
 
 let folder: string;
 const file = (name: string): string => path.join(folder, name);
@@ -24,7 +24,7 @@ beforeAll(() => {
   expect(runIn(folder, ['pack', 'keeper.dothop.yaml', '-o', 'game.json']).code).toBe(0);
   writeFileSync(
     file('vite.config.mjs'),
-    `import { dotHop } from '@dot-hop/cli/vite'; export default { plugins: [dotHop()], build: { outDir: 'out' } };`,
+    `import { dotHop } from '@dot-hop/vite'; export default { plugins: [dotHop()], build: { outDir: 'out' } };`,
   );
   // As a worker, a server or a test would: there is no picture that could be loaded.
   writeFileSync(
@@ -54,7 +54,7 @@ test('an imported document is compiled without a picture, and a packed one may h
 test('a document can be compiled where it is built, so that the page carries no compiler', () => {
   writeFileSync(
     file('compiled.config.mjs'),
-    `import { dotHop } from '@dot-hop/cli/vite';
+    `import { dotHop } from '@dot-hop/vite';
     export default { plugins: [dotHop({ compiled: true, names: true })], build: { outDir: 'compiled' } };`,
   );
   writeFileSync(
@@ -97,7 +97,7 @@ test('small images are files of their own, so that a page may allow images of it
 test('a document outside of what a server may give away is refused, and nothing is written beside it', () => {
   const script = `
     import { createServer } from 'vite';
-    import { dotHop } from '@dot-hop/cli/vite';
+    import { dotHop } from '@dot-hop/vite';
     const server = await createServer({
       root: './site', configFile: false, logLevel: 'silent', cacheDir: './cache',
       plugins: [dotHop({ names: true })], server: { middlewareMode: true, ws: false },
