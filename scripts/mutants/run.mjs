@@ -14,6 +14,9 @@ const testsOf = {
   clip: ['clip', 'backwards', 'sheet', 'hard-cases'],
   compass: ['compass', 'compass-refused', 'compass-laws', 'view', 'hard-cases', 'tracks'],
   engine: [
+    'rules-of-deciding',
+    'rules-of-time',
+    'rules-of-tracks',
     'decision',
     'switching',
     'hard-cases',
