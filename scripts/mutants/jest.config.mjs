@@ -7,5 +7,6 @@ const [[pattern, [, options]]] = Object.entries(transform);
 export default {
   ...rest,
   rootDir: fileURLToPath(new URL('../..', import.meta.url)),
+  testSequencer: '<rootDir>/scripts/mutants/sequencer.cjs',
   transform: { [pattern]: ['<rootDir>/scripts/mutants/transform.cjs', options] },
 };

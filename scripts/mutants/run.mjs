@@ -137,7 +137,12 @@ function isNoticed(mutant) {
     {
       cwd: root,
       stdio: 'ignore',
-      env: { ...process.env, MUTANT: JSON.stringify(mutant), LAWS: process.env.LAWS ?? '1' },
+      env: {
+        ...process.env,
+        MUTANT: JSON.stringify(mutant),
+        MUTANT_TESTS: JSON.stringify(tests),
+        LAWS: process.env.LAWS ?? '1',
+      },
     },
   );
   return new Promise((resolve) => {

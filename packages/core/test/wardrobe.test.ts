@@ -243,6 +243,24 @@ test('what is told is worn, and chance picks what goes with it; a crowd differs 
   expect(() => randomOutfit(wardrobe, 1, { pieces: { hat: 'cpa' } })).toThrow('did you mean "cap"?');
 });
 
+test('a seed may be a text; who asks for what can never go together is told', () => {
+  const seeds = ['ann', 'bea', 'cid', 'dot', 'eve', 'fay', 'gus', 'hal'];
+  const crowd = seeds.map((seed) => JSON.stringify(randomOutfit(wardrobe, seed)));
+  expect(crowd).toEqual(seeds.map((seed) => JSON.stringify(randomOutfit(wardrobe, seed))));
+  expect(new Set(crowd).size).toBeGreaterThan(4);
+  // A cap requires the long coat, which chance never takes here.
+  const { layers } = folk.wardrobe;
+  const { long, cape } = layers.coat.pieces;
+  const rare = compileController({
+    ...folk,
+    wardrobe: {
+      ...folk.wardrobe,
+      layers: { ...layers, coat: { pieces: { long: { ...long, weight: 0 }, cape } } },
+    },
+  } as ControllerDefinition);
+  expect(() => randomOutfit(wardrobeOf(rare)!, 1, { pieces: { hat: 'cap' } })).toThrow();
+});
+
 test('a weight of two comes about twice as often', () => {
   let bobs = 0;
   for (let seed = 0; seed < 3000; seed++) if (randomOutfit(wardrobe, seed).pieces.hair === 'bob') bobs++;
@@ -284,6 +302,39 @@ test('an outfit of another version is worn as far as it fits; an unknown name is
   expect(() => wardrobe.outfit({ colours: { 'coat.skin': 'deep' } })).toThrow(
     'there is no palette of a layer "coat.skin"',
   );
+});
+
+test('a layer is hidden in any of the states that are named', () => {
+  const { layers } = folk.wardrobe;
+  const hiding = compileController({
+    ...folk,
+    wardrobe: {
+      ...folk.wardrobe,
+      layers: { ...layers, hat: { ...layers.hat, hidden: [{ states: ['walk', 'stand'] }] } },
+    },
+  } as ControllerDefinition);
+  const performer = new Performer(hiding, { vx: 30 });
+  performer.wear(wardrobeOf(hiding)!.outfit(all));
+  performer.step(0);
+  expect(performer.state).toBe('walk');
+  expect(performer.pose.layers.map(({ layer }) => layer)).not.toContain('hat');
+});
+
+test('an order that names a layer twice is refused, and what has the wrong shape is told once', () => {
+  const messageOf = (changed: object): string[] => {
+    try {
+      wardrobeOf(
+        compileController({ ...folk, wardrobe: { ...folk.wardrobe, ...changed } } as ControllerDefinition),
+      );
+    } catch (error) {
+      return (error as Error).message.split('\n');
+    }
+    return [];
+  };
+  expect(messageOf({ order: ['body', 'coat', 'hair', 'hat', 'hat'] })).toEqual([
+    expect.stringContaining('wardrobe.order: an order names the body and each layer once'),
+  ]);
+  expect(messageOf({ layers: 3 })).toEqual([expect.stringContaining('wardrobe.layers: expected')]);
 });
 
 test('faults of a wardrobe are told with their place', () => {

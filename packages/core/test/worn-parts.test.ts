@@ -130,6 +130,28 @@ test('on the whole body a piece is whole; where the body is drawn in parts it li
   );
 });
 
+test('what is not cut lies under all parts of the body, once, if its order says so', () => {
+  const { hat, ...others } = wardrobe.layers;
+  const behind = compileController(
+    define({
+      wardrobe: {
+        layers: { hat: { pieces: hat!.pieces }, ...others },
+        order: ['hat', 'cape', 'body', 'coat'],
+      },
+    }),
+  );
+  const wick = new Performer(behind);
+  wick.wear(wardrobeOf(behind)!.outfit({ pieces: { hat: 'tall' } }));
+  wick.step(0);
+  swingWhileRunning(wick);
+  expect(drawn(wick)).toEqual([
+    'hat tall hat.png 7 0,0',
+    'back w-back.png 12 1,1',
+    'legs w-legs.png 7 0,0',
+    'arms w-arms.png 12 1,1',
+  ]);
+});
+
 test('a layer is hidden by a state of whichever track, and comes back with its end', () => {
   const wick = swingWhileRunning(dressed({ coat: 'oiled', hat: 'tall' }));
   expect(drawn(wick).filter((one) => one.startsWith('hat'))).toEqual([]);
