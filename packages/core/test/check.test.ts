@@ -55,6 +55,8 @@ test('what is accepted with a reason is found and does not weigh', () => {
   expect(codes(text + accept)).toEqual([]);
   // Elsewhere it is not accepted, and what accepts it is told.
   expect(codes(text + accept.replace('states.run', 'states.ru'))).toEqual(['flicker', 'accept-unused']);
+  // Nor is something else accepted there.
+  expect(codes(text + accept.replace('flicker', 'never-shows'))).toEqual(['flicker', 'accept-unused']);
 });
 
 test('a state that another one yields to by name can show, whoever ranks above it', () => {
@@ -141,6 +143,20 @@ states:
   lie: { shows: sit, hops: [{ to: sit, if: tired, during: ${during} }] }\n`;
   expect(codes(text('early'))).toContain('hop-cycle');
   expect(codes(text('late'))).not.toContain('hop-cycle');
+});
+
+test('a circle of hops is found that one gait alone has open at its beginning', () => {
+  const found = codes(`clips:
+  sit: { cells: 0-3, fps: 8 }
+  nap: { cells: 0-3, fps: 8, spans: { early: 0-1 } }
+  doze: { cells: 0-3, fps: 8, spans: { early: 2-3 } }
+signals: { tired: { flag: false }, deep: { number: 0 } }
+states:
+  sit: { shows: sit, hops: [{ to: lie, if: tired }] }
+  lie:
+    gaits: { by: deep, shows: [doze, nap], above: [5] }
+    hops: [{ to: sit, if: tired, during: early }]\n`);
+  expect(found).toContain('hop-cycle');
 });
 
 test('forty states over twenty-five terms are proved in a few thousand steps', () => {
