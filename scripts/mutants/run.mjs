@@ -48,7 +48,7 @@ const testsOf = {
   ],
   troupe: ['troupe', 'many'],
   wardrobe: ['wardrobe', 'worn-parts', 'refused-fields', 'mistakes'],
-  check: ['check', 'winners', 'remedy'],
+  check: ['rates', 'winners', 'remedy', 'check'],
   signal: ['signal', 'bounds', 'decision', 'hard-cases', 'refused-fields', 'mistakes'],
   controller: [
     'decision',

@@ -145,6 +145,16 @@ states:
   expect(codes(text('late'))).not.toContain('hop-cycle');
 });
 
+test('nothing flickers at the end of what a number can be', () => {
+  const text = (to: number) => `clips: { sit: { cells: 0 }, go: { cells: 1-2, fps: 8 } }
+signals: { vx: { number: 0, from: 0, to: ${to} } }
+states:
+  sit: { shows: sit }
+  go: { shows: go, while: vx >= 100, priority: 2 }\n`;
+  expect(codes(text(101))).toEqual(['flicker']);
+  expect(codes(text(100))).toEqual([]);
+});
+
 test('a circle of hops is found that one gait alone has open at its beginning', () => {
   const found = codes(`clips:
   sit: { cells: 0-3, fps: 8 }
