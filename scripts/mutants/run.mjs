@@ -36,6 +36,7 @@ const testsOf = {
     'snapshot',
   ],
   performer: [
+    'rules-of-time',
     'reports',
     'mistakes',
     'bounds',

@@ -155,6 +155,19 @@ states:
   expect(codes(text(100))).toEqual([]);
 });
 
+test('a speed that is compared on one side is told where it is compared, and nowhere else', () => {
+  const found = checked(`clips: { sit: { cells: 0 }, go: { cells: 1-2, fps: 8 } }
+compass: { directions: sides, mirror: { west: east }, by: [vx, 0] }
+signals: { vx: { number: 0 }, low: { flag: false } }
+states:
+  sit: { shows: sit }
+  go: { shows: go, while: vx > 5, priority: 2, atLeast: 60 }
+  duck: { shows: sit, while: low, priority: 1 }\n`);
+  expect(found.filter(({ code }) => code === 'one-sided').map(({ path }) => path)).toEqual([
+    ['states', 'go', 'while'],
+  ]);
+});
+
 test('a circle of hops is found that one gait alone has open at its beginning', () => {
   const found = codes(`clips:
   sit: { cells: 0-3, fps: 8 }

@@ -123,10 +123,10 @@ describe('a rate', () => {
     performer.set('go', true);
     performer.set('vx', 1);
     performer.step(50);
-    expect(performer.phase).toBe(0.25);
+    expect([performer.phase, performer.speed]).toEqual([0.25, 1]);
     performer.set('vx', 2);
     performer.step(0);
-    expect(performer.phase).toBe(0.25);
+    expect([performer.phase, performer.speed]).toEqual([0.25, 2]);
     expect(stepTold(performer, 30)).toEqual(['75 hit']);
   });
 
@@ -156,6 +156,7 @@ describe('a rate', () => {
     expect(stepTold(performer, 550)).toEqual(['0 rest > go', '0 first', '300 last', '500 last']);
     performer.set('vx', -1);
     expect(stepTold(performer, 1600)).toEqual(['800 first']);
+    expect(performer.speed).toBe(-1);
     expect(performer.pose.cell.index).toBe(0);
   });
 
