@@ -153,6 +153,10 @@ states:
   go: { shows: go, while: vx >= 100, priority: 2 }\n`;
   expect(codes(text(101))).toEqual(['flicker']);
   expect(codes(text(100))).toEqual([]);
+  const above = (from: number) =>
+    text(200).replace('from: 0', `from: ${from}`).replace('vx >= 100', 'vx > 0');
+  expect(codes(above(-1))).toContain('flicker');
+  expect(codes(above(0))).not.toContain('flicker');
 });
 
 test('a speed that is compared on one side is told where it is compared, and nowhere else', () => {

@@ -334,6 +334,7 @@ test('an order that names a layer twice is refused, and what has the wrong shape
   expect(messageOf({ order: ['body', 'coat', 'hair', 'hat', 'hat'] })).toEqual([
     expect.stringContaining('wardrobe.order: an order names the body and each layer once'),
   ]);
+  expect(messageOf({ order: [...folk.wardrobe.order, 'hat'] })).toHaveLength(1);
   expect(messageOf({ layers: 3 })).toEqual([expect.stringContaining('wardrobe.layers: expected')]);
 });
 
