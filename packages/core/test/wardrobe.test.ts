@@ -257,7 +257,7 @@ test('a seed may be a text; who asks for what can never go together is told', ()
       ...folk.wardrobe,
       layers: { ...layers, coat: { pieces: { long: { ...long, weight: 0 }, cape } } },
     },
-  } as ControllerDefinition);
+  });
   expect(() => randomOutfit(wardrobeOf(rare)!, 1, { pieces: { hat: 'cap' } })).toThrow();
 });
 
@@ -312,7 +312,7 @@ test('a layer is hidden in any of the states that are named', () => {
       ...folk.wardrobe,
       layers: { ...layers, hat: { ...layers.hat, hidden: [{ states: ['walk', 'stand'] }] } },
     },
-  } as ControllerDefinition);
+  });
   const performer = new Performer(hiding, { vx: 30 });
   performer.wear(wardrobeOf(hiding)!.outfit(all));
   performer.step(0);
@@ -323,9 +323,7 @@ test('a layer is hidden in any of the states that are named', () => {
 test('an order that names a layer twice is refused, and what has the wrong shape is told once', () => {
   const messageOf = (changed: object): string[] => {
     try {
-      wardrobeOf(
-        compileController({ ...folk, wardrobe: { ...folk.wardrobe, ...changed } } as ControllerDefinition),
-      );
+      wardrobeOf(compileController({ ...folk, wardrobe: { ...folk.wardrobe, ...changed } }));
     } catch (error) {
       return (error as Error).message.split('\n');
     }
