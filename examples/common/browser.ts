@@ -1,3 +1,4 @@
+import { jest } from '@jest/globals';
 import { chromium } from 'playwright-core';
 import type { Browser, Page } from 'playwright-core';
 import { flags } from '../../scripts/chromium.mjs';
@@ -11,6 +12,8 @@ export class TestBrowser {
 
   /** To be called once in a test file. @param address where the page is served */
   constructor(private readonly address: () => string) {
+    // Pages live in real time, and a machine that is shared may stop for a while: what fails is tried once more, and told.
+    jest.retryTimes(1, { logErrorsBeforeRetry: true });
     beforeAll(async () => {
       this.browser = await chromium.launch({
         executablePath: process.env.CHROMIUM!,

@@ -1,12 +1,8 @@
-import { jest } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
 import { JettyPage } from './jetty-page.js';
-
-// A character plays in real time here: on a machine that stops for a while, a key comes too late.
-jest.retryTimes(2, { logErrorsBeforeRetry: true });
 
 const browser = new JettyPage();
 const wick = fileURLToPath(new URL('../../../demo/wick.dothop.yaml', import.meta.url));

@@ -1,8 +1,4 @@
-import { jest } from '@jest/globals';
 import { JettyPage } from './jetty-page.js';
-
-// A character plays in real time here: on a machine that stops for a while, a key comes too late.
-jest.retryTimes(2, { logErrorsBeforeRetry: true });
 
 const browser = new JettyPage();
 const open = () => browser.begin();

@@ -34,7 +34,12 @@ afterEach(async () => {
 
 /** Waits until the disk has something. */
 async function untilDisk(has: (text: string) => boolean): Promise<void> {
-  while (!has(onDisk())) await new Promise((done) => setTimeout(done, 50));
+  const latest = Date.now() + 100_000;
+  while (!has(onDisk())) {
+    if (Date.now() > latest)
+      throw new Error(`the page says "${await bench.text('notice')}", and the disk has still:\n${onDisk()}`);
+    await new Promise((done) => setTimeout(done, 50));
+  }
 }
 
 test('what is done on the page is in the file, and only there; what is done to the file is on the page', async () => {

@@ -1,9 +1,5 @@
-import { jest } from '@jest/globals';
 import { clips, keeper } from './keeper.js';
 import { WorkbenchPage, fileOf } from './workbench-page.js';
-
-// A character plays in real time here: on a machine that stops for a while, a key comes too late.
-jest.retryTimes(2, { logErrorsBeforeRetry: true });
 
 const bench = new WorkbenchPage();
 
