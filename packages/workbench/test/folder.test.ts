@@ -97,6 +97,25 @@ test('changed here and there at once: both are shown, and none is lost', async (
   expect(onDisk()).not.toContain('name: lamplighter');
 });
 
+test("a change of one's own that is told before it is answered is taken for nobody else's", async () => {
+  const { page } = bench;
+  await page.route('**/api/file/**', async (route) => {
+    const response = await route.fetch();
+    if (route.request().method() === 'PUT') await new Promise((done) => setTimeout(done, 700));
+    await route.fulfill({ response });
+  });
+  await bench.begin();
+  await bench.room('Time');
+  await bench.clip('doze');
+  for (const fps of ['3', '6', '5']) {
+    await bench.put('frames a second', fps);
+    await untilDisk((text) => text.includes(`fps: ${fps}`));
+    await page.waitForTimeout(250);
+  }
+  await bench.kept();
+  expect(await page.getByText('Another program has changed').count()).toBe(0);
+});
+
 test('a document that another program deletes is kept here, and written anew with the next change', async () => {
   await bench.begin();
   const before = onDisk();

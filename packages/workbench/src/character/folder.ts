@@ -21,6 +21,8 @@ export class Folder {
   /** The files that the page has had: only of these one that is gone was taken away there. What others add is not the page's to delete. */
   private had: ReadonlySet<string> = new Set();
   private force = false;
+  /** The latest writing of this page. */
+  private writing: Promise<void> = Promise.resolve();
   /** Which of the folder's characters is open, by its path; `undefined` for the one that the command opened. */
   private character: string | undefined;
   private events: EventSource | undefined;
@@ -87,7 +89,12 @@ export class Folder {
   }
 
   /** Writes the document, and files that are new or changed; rehearsals and controls that are gone go. @throws when the disk refuses, or another program was faster */
-  async write(file: string, text: string, files: NamedFiles): Promise<void> {
+  write(file: string, text: string, files: NamedFiles): Promise<void> {
+    this.writing = this.writeAll(file, text, files);
+    return this.writing;
+  }
+
+  private async writeAll(file: string, text: string, files: NamedFiles): Promise<void> {
     for (const [name, blob] of files) if (this.held.get(name) !== blob) await this.put(name, blob);
     for (const name of this.had) if (isBeside(name) && !files.has(name)) await this.takeAway(name);
     await this.put(file, new Blob([text]));
@@ -142,10 +149,24 @@ export class Folder {
         version: string;
       };
       if ((this.versions.get(name) ?? '') === version) return;
-      told.changed();
+      void this.isOwn(name).then((isOwn) => {
+        if (!isOwn) told.changed();
+      });
     });
     events.addEventListener('error', () => {
       if (events.readyState === EventSource.CLOSED) told.gone();
     });
+  }
+
+  /** Whether a file is as this page wrote or read it. A writing may be told of before it is answered, and another may have begun. */
+  private async isOwn(name: string): Promise<boolean> {
+    for (;;) {
+      const { writing } = this;
+      await writing.catch(() => undefined);
+      const { files } = await this.list();
+      if (writing !== this.writing) continue;
+      const now = files.find((one) => one.name === name)?.version ?? '';
+      return (this.versions.get(name) ?? '') === now;
+    }
   }
 }
