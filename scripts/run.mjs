@@ -31,6 +31,7 @@ export function build() {
 
 /** Runs the dot-hop command as a person would. */
 export function dotHop(...args) {
-  console.log(`\n$ dot-hop ${args.join(' ')}`);
+  const words = args.map((arg) => (/[^\w./=,:-]/.test(arg) ? `'${arg}'` : arg));
+  console.log(`\n$ dot-hop ${words.join(' ')}`);
   node('packages/cli/bin/dot-hop.js', ...args);
 }

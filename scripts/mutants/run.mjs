@@ -48,7 +48,7 @@ const testsOf = {
     'decision',
   ],
   troupe: ['troupe', 'many'],
-  wardrobe: ['wardrobe', 'worn-parts', 'refused-fields', 'mistakes'],
+  wardrobe: ['wardrobe', 'wardrobe-chance', 'worn-parts', 'refused-fields', 'mistakes'],
   check: ['rates', 'winners', 'remedy', 'check'],
   signal: ['signal', 'bounds', 'decision', 'hard-cases', 'refused-fields', 'mistakes'],
   controller: [

@@ -247,16 +247,16 @@ describe('groups and tags', () => {
 });
 
 describe('requests', () => {
-  test('ask is granted by an open yield', () => {
+  test('ask is granted by an open yield, and not before it opens', () => {
     const performer = stage({
-      swing: { shows: 'act', when: 'tap', priority: 5, yields: [{ to: ['go'], during: 'late' }] },
-      go: { shows: 'loop', while: 'go', priority: 1 },
+      swing: { shows: 'act', when: 'tap', priority: 5, yields: [{ to: ['up'], during: 'late' }] },
+      up: { shows: 'loop' },
     });
     performer.pulse('tap');
     performer.step(50);
-    performer.set('go', true);
-    performer.step(0);
-    expect([performer.ask('go'), performer.state]).toEqual([false, 'swing']);
+    expect([performer.ask('up'), performer.state]).toEqual([false, 'swing']);
+    performer.step(60);
+    expect([performer.ask('up'), performer.state]).toEqual([true, 'up']);
   });
 
   test('cut enters a posture that does not stand, and it is left again at once', () => {

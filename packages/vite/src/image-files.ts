@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile, readdir } from 'node:fs/promises';
 import path from 'node:path';
 import type { ImageSize, Problem } from 'dot-hop';
-import { nearestName } from 'dot-hop/document';
+import { nearestFile } from 'dot-hop/document';
 import type { CharacterDocument } from 'dot-hop/document';
 import { imageSize } from 'image-size';
 
@@ -34,6 +34,7 @@ export async function readImageFiles(
     }
     try {
       const { width, height } = imageSize(bytes);
+      if (isCutOff(bytes)) throw new Error('its end is missing');
       const mark = createHash('sha256').update(bytes).digest('hex').slice(0, 8);
       found.set(image, { width, height, mark });
     } catch (error) {
@@ -45,10 +46,16 @@ export async function readImageFiles(
   return found;
 }
 
+/** Whether the end of a PNG or WebP is missing, of which the beginning has told the size. */
+function isCutOff(bytes: Buffer): boolean {
+  if (bytes.toString('latin1', 1, 4) === 'PNG') return !bytes.includes('IEND');
+  return bytes.toString('latin1', 0, 4) === 'RIFF' && bytes.readUInt32LE(4) + 8 > bytes.length;
+}
+
 /** Why a file cannot be read, with the name that was probably meant. */
 export async function troubleWith(file: string, { code, message }: NodeJS.ErrnoException): Promise<string> {
   if (code !== 'ENOENT') return message;
   const beside = await readdir(path.dirname(file)).catch(() => []);
-  const near = nearestName(path.basename(file), beside);
+  const near = nearestFile(path.basename(file), beside);
   return `there is no such file${near === undefined ? '' : `; did you mean "${near}"?`}`;
 }

@@ -94,6 +94,26 @@ test('small images are files of their own, so that a page may allow images of it
   }
 });
 
+test.each([
+  ['keepre.png', undefined, 'there is no such file; did you mean "keeper.png"?'],
+  ['none.png', '', 'the file is empty'],
+  ['words.png', 'a lamp', 'is not a picture that can be read'],
+  ['cut.png', 300, 'its end is missing'],
+])('an image %s that cannot be used stops the build at the line that names it', (image, content, told) => {
+  const whole = readFileSync(file('keeper.png'));
+  if (content !== undefined)
+    writeFileSync(file(image), typeof content === 'number' ? whole.subarray(0, content) : content);
+  const text = readFileSync(file('keeper.dothop.yaml'), 'utf8');
+  writeFileSync(file('faulty.dothop.yaml'), text.replace('keeper.png', image));
+  writeFileSync(file('faulty.js'), `import keeper from './faulty.dothop.yaml'; console.log(keeper.images);`);
+  const { code, err } = run(vite, 'build', '--ssr', 'faulty.js');
+  expect(code).toBe(1);
+  expect(err).toMatch(/faulty\.dothop\.yaml:12:18 sheets\.body\.image: /);
+  expect(err).toContain(told);
+  for (const name of readdirSync(folder).filter((one) => one === image || one.startsWith('faulty')))
+    rmSync(file(name));
+});
+
 test('a document outside of what a server may give away is refused, and nothing is written beside it', () => {
   const script = `
     import { createServer } from 'vite';

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { readdir, stat } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import { nearestName, readDocument } from 'dot-hop/document';
+import { nearestFile, readDocument } from 'dot-hop/document';
 import { readText } from '../files/reading.js';
 import { fileTrouble } from '../files/trouble.js';
 import { isWithin } from '../files/within.js';
@@ -92,7 +92,7 @@ async function isNew(place: string): Promise<boolean> {
   if (!documentName.test(place)) return false;
   const others = await documentsIn(path.dirname(place)).catch(() => undefined);
   if (others === undefined) return false;
-  const near = nearestName(path.basename(place), others);
+  const near = nearestFile(path.basename(place), others);
   if (near !== undefined) throw new Misuse(`${place}: there is no such file; did you mean "${near}"?`);
   return true;
 }

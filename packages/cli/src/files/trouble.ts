@@ -1,6 +1,6 @@
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
-import { nearestName } from 'dot-hop/document';
+import { nearestFile } from 'dot-hop/document';
 
 /** Why the system refused a file, in words. */
 export function fileTrouble(error: unknown): string {
@@ -28,6 +28,6 @@ export async function namedFileTrouble(error: unknown, file: string): Promise<st
   const trouble = fileTrouble(error);
   if ((error as NodeJS.ErrnoException).code !== 'ENOENT') return trouble;
   const beside = await readdir(path.dirname(file)).catch(() => []);
-  const near = nearestName(path.basename(file), beside);
+  const near = nearestFile(path.basename(file), beside);
   return near === undefined ? trouble : `${trouble}; did you mean "${near}"?`;
 }

@@ -20,6 +20,7 @@ export { DocumentError, Source } from './source.js';
 export type { Place, PlacedProblem } from './source.js';
 export { nearestName } from '../problem/nearest.js';
 export { isForOthers } from './for-others.js';
+export { nearestFile } from './nearest-file.js';
 export type { SoundPart } from './sound-part.js';
 export { ecmascriptOf } from '../signal/ecmascript.js';
 

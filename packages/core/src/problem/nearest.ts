@@ -20,14 +20,18 @@ function distance(a: string, b: string): number {
 /**
  * Finds the known name that a misspelt name most likely means.
  *
- * @returns the nearest by edit distance, at most a third of the word's length (and at least one edit) away;
- *   `undefined` when none is that near. Upper and lower case count as equal.
+ * @param most how many edits it may be away. Default: a third of the name's length, and at least one
+ * @returns the nearest by edit distance; `undefined` when none is near enough. Upper and lower case count as equal.
  * Source: the restricted Damerau-Levenshtein distance (optimal string alignment).
  */
-export function nearestName(name: string, known: Iterable<string>): string | undefined {
+export function nearestName(
+  name: string,
+  known: Iterable<string>,
+  most = Math.max(1, Math.floor(name.length / 3)),
+): string | undefined {
   const wanted = name.toLowerCase();
   let best: string | undefined;
-  let fewest = Math.max(1, Math.floor(wanted.length / 3)) + 1;
+  let fewest = most + 1;
   for (const candidate of known) {
     const edits = distance(wanted, candidate.toLowerCase());
     if (edits < fewest) {

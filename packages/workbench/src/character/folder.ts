@@ -149,9 +149,13 @@ export class Folder {
         version: string;
       };
       if ((this.versions.get(name) ?? '') === version) return;
-      void this.isOwn(name).then((isOwn) => {
-        if (!isOwn) told.changed();
-      });
+      void this.isOwn(name).then(
+        (isOwn) => {
+          if (!isOwn) told.changed();
+        },
+        // The command has ended, which is told below.
+        () => undefined,
+      );
     });
     events.addEventListener('error', () => {
       if (events.readyState === EventSource.CLOSED) told.gone();
