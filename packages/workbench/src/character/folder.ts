@@ -21,8 +21,8 @@ export class Folder {
   /** The files that the page has had: only of these one that is gone was taken away there. What others add is not the page's to delete. */
   private had: ReadonlySet<string> = new Set();
   private force = false;
-  /** The latest writing of this page. */
-  private writing: Promise<void> = Promise.resolve();
+  /** What this page is writing: the command may tell of it before it answers. */
+  private readonly sent = new Map<string, Blob>();
   /** Which of the folder's characters is open, by its path; `undefined` for the one that the command opened. */
   private character: string | undefined;
   private events: EventSource | undefined;
@@ -89,12 +89,7 @@ export class Folder {
   }
 
   /** Writes the document, and files that are new or changed; rehearsals and controls that are gone go. @throws when the disk refuses, or another program was faster */
-  write(file: string, text: string, files: NamedFiles): Promise<void> {
-    this.writing = this.writeAll(file, text, files);
-    return this.writing;
-  }
-
-  private async writeAll(file: string, text: string, files: NamedFiles): Promise<void> {
+  async write(file: string, text: string, files: NamedFiles): Promise<void> {
     for (const [name, blob] of files) if (this.held.get(name) !== blob) await this.put(name, blob);
     for (const name of this.had) if (isBeside(name) && !files.has(name)) await this.takeAway(name);
     await this.put(file, new Blob([text]));
@@ -130,12 +125,17 @@ export class Folder {
 
   private async put(name: string, body: Blob): Promise<void> {
     const version = this.versions.get(name);
-    const answer = await this.call(`file/${encodeURIComponent(name)}`, {
-      method: 'PUT',
-      body,
-      headers: this.force ? {} : { 'if-match': version ?? '' },
-    });
-    this.versions.set(name, await answer.text());
+    this.sent.set(name, body);
+    try {
+      const answer = await this.call(`file/${encodeURIComponent(name)}`, {
+        method: 'PUT',
+        body,
+        headers: this.force ? {} : { 'if-match': version ?? '' },
+      });
+      this.versions.set(name, await answer.text());
+    } finally {
+      this.sent.delete(name);
+    }
     this.held.set(name, body);
   }
 
@@ -162,15 +162,14 @@ export class Folder {
     });
   }
 
-  /** Whether a file is as this page wrote or read it. A writing may be told of before it is answered, and another may have begun. */
+  /** Whether a file is as this page read it, wrote it, or is writing it. */
   private async isOwn(name: string): Promise<boolean> {
-    for (;;) {
-      const { writing } = this;
-      await writing.catch(() => undefined);
-      const { files } = await this.list();
-      if (writing !== this.writing) continue;
-      const now = files.find((one) => one.name === name)?.version ?? '';
-      return (this.versions.get(name) ?? '') === now;
-    }
+    const { files } = await this.list();
+    const now = files.find((one) => one.name === name)?.version ?? '';
+    if ((this.versions.get(name) ?? '') === now) return true;
+    const sent = this.sent.get(name);
+    if (sent === undefined) return false;
+    const there = await (await this.call(`file/${encodeURIComponent(name)}`)).blob();
+    return (await there.text()) === (await sent.text());
   }
 }
