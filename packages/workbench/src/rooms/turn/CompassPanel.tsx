@@ -1,5 +1,6 @@
 import type { CompassDefinition } from 'dot-hop';
 import { act, useWorkbench } from '../../character/store.js';
+import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Choice, NumberBox, optionsOf } from '../../parts/ui.js';
 import { setCompass } from './compass.js';
@@ -147,6 +148,9 @@ export function CompassPanel({ compass }: { readonly compass: CompassDefinition 
           onChange={(start) => setCompass('start', start)}
         />
       )}
+      {/* At the foot, since what is found changes while one drags beside it, and nothing may move there. */}
+      <ProblemsAt path={['compass']} />
+      <ProblemsAt path={['flipbooks']} />
     </div>
   );
 }

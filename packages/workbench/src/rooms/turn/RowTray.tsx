@@ -71,12 +71,14 @@ function Row({
       >
         ⋮
       </Button>
-      {cells.slice(0, mostShown).map((cell) => {
-        const drawing = sheet.cells[cell];
-        return drawing === undefined ? null : (
-          <CellPicture key={cell} cell={drawing} scale={Math.min(1, scaleToFit(drawing, 34))} />
-        );
-      })}
+      <span className="drawings">
+        {cells.slice(0, mostShown).map((cell) => {
+          const drawing = sheet.cells[cell];
+          return drawing === undefined ? null : (
+            <CellPicture key={cell} cell={drawing} scale={Math.min(1, scaleToFit(drawing, 34))} />
+          );
+        })}
+      </span>
       <small>
         {cells[0]}
         {cells.length > 1 ? ` to ${cells.at(-1)!}` : ''}

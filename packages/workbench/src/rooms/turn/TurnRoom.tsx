@@ -1,7 +1,6 @@
 import type { CompassDefinition } from 'dot-hop';
 import { useState } from 'react';
 import { act, useWorkbench } from '../../character/store.js';
-import { ProblemsAt } from '../../parts/ProblemsAt.js';
 import { Choice, optionsOf } from '../../parts/ui.js';
 import { CompassPanel } from './CompassPanel.js';
 import { Dial } from './Dial.js';
@@ -65,8 +64,6 @@ export function TurnRoom() {
             <Dial definition={definition} flipbook={shown} pointTo={pointTo} />
           </>
         )}
-        <ProblemsAt path={['compass']} />
-        <ProblemsAt path={['flipbooks']} />
         <FlipbookTable
           controller={controller}
           definition={definition}
