@@ -21,6 +21,7 @@ export default tseslint.config(
           'packages/*/tsconfig.json',
           'examples/*/tsconfig.json',
           'tsconfig.tests.json',
+          'tsconfig.tools.json',
         ],
         tsconfigRootDir: import.meta.dirname,
       },

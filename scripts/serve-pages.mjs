@@ -1,5 +1,5 @@
 // Before the tests: serves the built pages. Vite cannot run inside a test file, so it runs here.
-import { servePages } from './pages.mjs';
+import { servePages } from './pages.js';
 
 export default async function servePagesForTests() {
   const served = await servePages();

@@ -1,7 +1,7 @@
 import { jest } from '@jest/globals';
 import { chromium } from 'playwright-core';
 import type { Browser, Page } from 'playwright-core';
-import { flags } from '../../scripts/chromium.mjs';
+import { flags } from '../../scripts/chromium.js';
 
 /** A page in a real browser for the tests of one file. Whatever it complains of on its console fails the test. */
 export class TestBrowser {

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 
-const bench = fileURLToPath(new URL('../../../bench/bytes.mjs', import.meta.url));
+const bench = fileURLToPath(new URL('../../../bench/bytes.ts', import.meta.url));
 
 /** In a process of its own: what else was compiled there changes what the engine keeps in registers. */
 test.each(['wick.dothop.yaml', 'townsfolk/folk.dothop.yaml'])(
@@ -11,6 +11,8 @@ test.each(['wick.dothop.yaml', 'townsfolk/folk.dothop.yaml'])(
       process.execPath,
       [
         '--expose-gc',
+        '--import',
+        'tsx',
         '--input-type=module',
         '--eval',
         `import { bytesPerAnything, demo } from ${JSON.stringify(bench)};

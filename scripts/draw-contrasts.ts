@@ -2,10 +2,33 @@
 // signals and states over time are drawn as bars.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { build, root } from './run.mjs';
+import type { ControllerDefinition, Performer as PerformerOf, SignalValue, StateDefinition } from 'dot-hop';
+import { build, root } from './run.js';
+
+/** One row of bars: what is true when. */
+interface Watched {
+  readonly name: string;
+  readonly colour: string;
+  readonly of: (performer: PerformerOf) => boolean;
+}
+
+/** The same once it was played: from when to when it was true, in milliseconds. */
+interface Bars extends Pick<Watched, 'name' | 'colour'> {
+  readonly spans: [from: number, to: number][];
+}
+
+/** What is done at an instant: a press, or a value. */
+type Deed = readonly [at: number, signal: string, value?: SignalValue];
+
+interface Story extends Pick<ControllerDefinition, 'signals' | 'derived' | 'states'> {
+  readonly script: readonly Deed[];
+  /** Milliseconds. */
+  readonly lasts: number;
+  readonly rows: readonly Watched[];
+}
 
 build();
-const { Performer, compileController } = await import('../packages/core/dist/index.js');
+const { Performer, compileController } = await import('dot-hop');
 
 const colours = {
   ground: '#241f3a',
@@ -19,46 +42,57 @@ const colours = {
 const [labels, long, row, gap] = [150, 560, 22, 8];
 const step = 5;
 
-const sheets = { s: { image: 's.png', size: [64, 8], grid: { cell: [8, 8] } } };
-const clips = {
+const sheets: ControllerDefinition['sheets'] = {
+  s: { image: 's.png', size: [64, 8], grid: { cell: [8, 8] } },
+};
+const clips: ControllerDefinition['clips'] = {
   rest: { cells: 0 },
   walk: { cells: '1-2', fps: 8 },
   blow: { cells: '3-6', fps: 10, loop: 'once', spans: { late: '2-3' } },
 };
 
-/** One row of bars: what is true when. */
-const bars = (name, colour, of) => ({ name, colour, of });
-const signal = (name, shown = name) =>
-  bars(shown, colours.signal, (performer) => performer.value(name) === true);
-const state = (name, shown) => bars(shown, colours.state, (performer) => performer.state === name);
+const signal = (name: string, shown = name): Watched => ({
+  name: shown,
+  colour: colours.signal,
+  of: (performer) => performer.value(name) === true,
+});
+const state = (name: string, shown: string): Watched => ({
+  name: shown,
+  colour: colours.state,
+  of: (performer) => performer.state === name,
+});
 
 const folder = path.join(root, 'docs/pictures/words');
 mkdirSync(folder, { recursive: true });
-const write = (name, lasts, rows) => writeFileSync(path.join(folder, `${name}.svg`), drawn(rows, lasts));
+const write = (name: string, lasts: number, rows: readonly Bars[]): void => {
+  writeFileSync(path.join(folder, `${name}.svg`), drawn(rows, lasts));
+};
 
-function played({ signals, derived = {}, states, script, lasts, rows }) {
+function played({ signals = {}, derived = {}, states = {}, script, lasts, rows }: Story): Bars[] {
+  const [rest = ''] = Object.keys(states);
   const performer = new Performer(
-    compileController({ dotHop: 1, sheets, clips, signals, derived, states, rest: Object.keys(states)[0] }),
+    compileController({ dotHop: 1, sheets, clips, signals, derived, states, rest }),
   );
-  const told = rows.map(({ name, colour }) => ({ name, colour, spans: [] }));
+  const told = rows.map(({ name, colour }): Bars => ({ name, colour, spans: [] }));
   for (let time = 0; time < lasts; time += step) {
-    for (const [at, name, value] of script)
-      if (at >= time && at < time + step)
-        value === undefined ? performer.pulse(name) : performer.set(name, value);
+    for (const [, name, value] of script.filter(([at]) => at >= time && at < time + step))
+      if (value === undefined) performer.pulse(name);
+      else performer.set(name, value);
     performer.step(time === 0 ? 0 : step);
     rows.forEach(({ of }, i) => {
       if (!of(performer)) return;
-      const { spans } = told[i];
-      if (spans.at(-1)?.[1] === time) spans.at(-1)[1] = time + step;
+      const { spans } = told[i]!;
+      const last = spans.at(-1);
+      if (last?.[1] === time) last[1] = time + step;
       else spans.push([time, time + step]);
     });
   }
   return told;
 }
 
-function drawn(rows, lasts) {
+function drawn(rows: readonly Bars[], lasts: number): string {
   const height = gap + rows.length * (row + gap);
-  const x = (time) => labels + (time / lasts) * long;
+  const x = (time: number): number => labels + (time / lasts) * long;
   const lines = rows.map(({ name, colour, spans }, i) => {
     const y = gap + i * (row + gap);
     const bars = spans.map(
@@ -72,19 +106,19 @@ function drawn(rows, lasts) {
 }
 
 /** A blow while which somebody begins to run, or is hurt: how long it shows. */
-function ending(name, of, script) {
-  const signals = { run: { flag: false }, swing: { pulse: true }, hurt: { pulse: true } };
-  const states = {
+function ending(name: string, of: StateDefinition, script: readonly Deed[]): Bars {
+  const signals: Story['signals'] = { run: { flag: false }, swing: { pulse: true }, hurt: { pulse: true } };
+  const states: Story['states'] = {
     stand: { shows: 'rest' },
     run: { shows: 'walk', while: 'run', priority: 10 },
     blow: { shows: 'blow', when: 'swing', priority: 20, ...of },
     hurt: { shows: 'blow', when: 'hurt', priority: 30 },
   };
   const [told] = played({ signals, states, script, lasts: 1200, rows: [state('blow', name)] });
-  return told;
+  return told!;
 }
 
-const near = {
+const near: Omit<Story, 'states' | 'rows'> = {
   lasts: 1600,
   signals: { near: { flag: false } },
   script: [
@@ -100,7 +134,7 @@ write('while-and-when', near.lasts, [
   ...played({ ...near, states: act, rows: [state('greet', 'when: near')] }),
 ]);
 
-const ground = {
+const ground: Story = {
   lasts: 1600,
   signals: { ground: { flag: false } },
   derived: { lingers: { of: 'ground', linger: 250 }, settles: { of: 'ground', settle: 250 } },
@@ -115,11 +149,11 @@ const ground = {
 };
 write('linger-and-settle', ground.lasts, played(ground));
 
-const runs = [
+const runs: readonly Deed[] = [
   [100, 'swing'],
   [200, 'run', true],
 ];
-const hurts = [
+const hurts: readonly Deed[] = [
   [100, 'swing'],
   [250, 'hurt'],
 ];

@@ -5,10 +5,19 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from 'playwright-core';
+import type { Page } from 'playwright-core';
 import sharp from 'sharp';
-import { flags, needChromium } from '../scripts/chromium.mjs';
-import { buildPages, servePages } from '../scripts/pages.mjs';
-import { build, root } from '../scripts/run.mjs';
+import { flags, needChromium } from '../scripts/chromium.js';
+import { buildPages, servePages } from '../scripts/pages.js';
+import { build, root } from '../scripts/run.js';
+import { median } from './median.js';
+
+declare global {
+  interface Window {
+    /** What is measured: one deed on the page. */
+    act: () => void;
+  }
+}
 
 const json = process.argv.includes('--json');
 build();
@@ -23,7 +32,7 @@ const browser = await chromium.launch({
 });
 
 /** A character of 40 states and 400 cells, with the text of it. */
-function large() {
+function large(): string {
   const clips = Array.from(
     { length: 40 },
     (_, i) => `  c${i}: { cells: ${i * 10}-${i * 10 + 9}, fps: 10 }\n`,
@@ -48,7 +57,7 @@ ${states}rest: s0
 }
 
 /** A sheet of equal cells, each with something drawn in it. */
-async function sheet(width, height, cell) {
+async function sheet(width: number, height: number, cell: number): Promise<Buffer> {
   const pixels = new Uint8Array(width * height * 4);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
@@ -62,26 +71,32 @@ async function sheet(width, height, cell) {
     .toBuffer();
 }
 
-async function openFiles(page, files) {
+/** A file to open. */
+interface Given {
+  readonly name: string;
+  readonly mimeType: string;
+  readonly buffer: Buffer;
+}
+
+async function openFiles(page: Page, files: Given[]): Promise<void> {
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Character', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Open files …' }).click();
   await (await chooser).setFiles(files);
 }
 
-const median = (values) => [...values].sort((a, b) => a - b)[values.length >> 1];
-
 /** From a cold start, a new browser's profile each time, until Wick's sheet is drawn. */
-async function opening() {
-  const times = [];
+async function opening(): Promise<number> {
+  const times: number[] = [];
   for (let i = 0; i < 5; i++) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     const before = performance.now();
     await page.goto(workbench.address);
     await page.waitForFunction(() => {
-      const canvas = document.querySelector('[data-testid=sheet]');
-      const pixel = canvas?.getContext('2d').getImageData(canvas.width >> 1, canvas.height >> 1, 1, 1).data;
-      return pixel?.[3] === 255;
+      const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=sheet]');
+      const context = canvas?.getContext('2d');
+      if (!canvas || !context) return false;
+      return context.getImageData(canvas.width >> 1, canvas.height >> 1, 1, 1).data[3] === 255;
     });
     times.push(performance.now() - before);
     await page.close();
@@ -93,9 +108,9 @@ async function opening() {
  * The time from something that is done to the end of the next picture, at 40 states and 400 cells: the median of 25.
  *
  * @param ready goes to where it is done
- * @param act does it once, in the page
+ * @param act does it once, in the page: it may use nothing else of this file
  */
-async function untilDrawn(ready, act) {
+async function untilDrawn(ready: (page: Page) => Promise<void>, act: () => void): Promise<number> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(workbench.address);
   await page.waitForSelector('[data-testid=sheet]');
@@ -106,13 +121,14 @@ async function untilDrawn(ready, act) {
   await page.getByRole('heading', { name: 'large' }).waitFor();
   await ready(page);
   await page.waitForTimeout(1500);
-  const times = [];
+  await page.evaluate(`window.act = ${String(act)}`);
+  const times: number[] = [];
   for (let i = 0; i < 25; i++) {
     times.push(
       await page.evaluate(
-        (script) =>
-          new Promise((done) => {
-            const run = new Function(script);
+        () =>
+          new Promise<number>((done) => {
+            const { act: run } = window;
             const before = performance.now();
             run();
             // What is posted while a picture is made comes when it was handed over.
@@ -120,7 +136,6 @@ async function untilDrawn(ready, act) {
             port2.onmessage = () => done(performance.now() - before);
             requestAnimationFrame(() => port1.postMessage(0));
           }),
-        act,
       ),
     );
     await page.waitForTimeout(400);
@@ -130,26 +145,35 @@ async function untilDrawn(ready, act) {
 }
 
 /** A frame of a clip lasts longer, by a key. */
-const editing = () =>
-  untilDrawn(async (page) => {
-    await page.keyboard.press('Alt+2');
-    await page.getByRole('row', { name: 'c1', exact: true }).click();
-    await page.getByRole('option', { name: /^frame 2,/ }).click();
-  }, `document.querySelectorAll('.frame')[1].dispatchEvent(new KeyboardEvent('keydown', { key: '+', bubbles: true }))`);
+const editing = (): Promise<number> =>
+  untilDrawn(
+    async (page) => {
+      await page.keyboard.press('Alt+2');
+      await page.getByRole('row', { name: 'c1', exact: true }).click();
+      await page.getByRole('option', { name: /^frame 2,/ }).click();
+    },
+    () => {
+      const [, second] = document.querySelectorAll('.frame');
+      second!.dispatchEvent(new KeyboardEvent('keydown', { key: '+', bubbles: true }));
+    },
+  );
 
 /** A condition joins its terms by the other word. */
-const ranking = () =>
-  untilDrawn(async (page) => {
-    await page.keyboard.press('Alt+5');
-    await page.getByRole('row', { name: 's20', exact: true }).click();
-    await page.locator('.condition .word').waitFor();
-  }, `document.querySelector('.condition .word').click()`);
+const ranking = (): Promise<number> =>
+  untilDrawn(
+    async (page) => {
+      await page.keyboard.press('Alt+5');
+      await page.getByRole('row', { name: 's20', exact: true }).click();
+      await page.locator('.condition .word').waitFor();
+    },
+    () => document.querySelector<HTMLElement>('.condition .word')!.click(),
+  );
 
 /**
  * Pictures a second while a large sheet is panned, against those of a page that does nothing but paint a picture of that size
  * anew: what this machine and browser can do at all.
  */
-async function panning() {
+async function panning(): Promise<{ readonly still: number; readonly moving: number }> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(workbench.address);
   await page.waitForSelector('[data-testid=sheet]');
@@ -161,12 +185,12 @@ async function panning() {
   await page.getByRole('heading', { name: 'vast' }).first().waitFor();
   await page.waitForTimeout(3000);
   for (let i = 0; i < 6; i++) await page.getByTestId('sheet').press('+');
-  const rate = () =>
+  const rate = (): Promise<number> =>
     page.evaluate(
       () =>
-        new Promise((done) => {
-          const canvas = document.querySelector('[data-testid=sheet]');
-          const send = (kind, x) =>
+        new Promise<number>((done) => {
+          const canvas = document.querySelector('[data-testid=sheet]')!;
+          const send = (kind: string, x: number): boolean =>
             canvas.dispatchEvent(
               new PointerEvent(kind, { bubbles: true, pointerId: 1, clientX: x, clientY: 300, altKey: true }),
             );
@@ -186,21 +210,21 @@ async function panning() {
         }),
     );
   const moving = await rate();
-  const { width, height } = await page.getByTestId('sheet').boundingBox();
+  const { width, height } = (await page.getByTestId('sheet').boundingBox())!;
   await page.close();
   const plain = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const still = await plain.evaluate(
     ([wide, high]) =>
-      new Promise((done) => {
+      new Promise<number>((done) => {
         const canvas = document.body.appendChild(document.createElement('canvas'));
         [canvas.width, canvas.height] = [wide, high];
         const picture = new OffscreenCanvas(wide + 200, high);
-        const ink = picture.getContext('2d');
+        const ink = picture.getContext('2d')!;
         for (let i = 0; i < 400; i++) {
           ink.fillStyle = `hsl(${i} 60% 50%)`;
           ink.fillRect((i * 37) % wide, (i * 53) % high, 60, 60);
         }
-        const context = canvas.getContext('2d');
+        const context = canvas.getContext('2d')!;
         const begun = performance.now();
         let count = 0;
         requestAnimationFrame(function tick() {
@@ -210,16 +234,16 @@ async function panning() {
           else done((count * 1000) / (performance.now() - begun));
         });
       }),
-    [Math.round(width), Math.round(height)],
+    [Math.round(width), Math.round(height)] as const,
   );
   await plain.close();
   return { still, moving };
 }
 
 /** The scripts that come before the first picture, gzipped. */
-async function size() {
+async function size(): Promise<number> {
   const page = await browser.newPage();
-  const names = new Set();
+  const names = new Set<string>();
   page.on('response', (response) => {
     if (/\.(?:js|css)$/.test(response.url())) names.add(path.basename(response.url()));
   });
@@ -233,7 +257,7 @@ async function size() {
 
 try {
   const pan = await panning();
-  const figures = [
+  const figures: readonly [what: string, value: number, must: number, unit: string][] = [
     ['an edit to the next picture, 40 states and 400 cells', await editing(), 50, 'ms'],
     ['a condition changed to the next picture, the same character', await ranking(), 50, 'ms'],
     ['opening Wick from a cold start', await opening(), 1500, 'ms'],

@@ -4,32 +4,33 @@ import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { build, node, root, say } from './run.mjs';
+import { build, node, root, say, typescript } from './run.js';
 
 build();
-node('scripts/build-workbench.mjs');
+node(...typescript, 'scripts/build-workbench.ts');
 const folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-pack-'));
 
 /** Packs a package. @returns the packed file */
-function packed(name) {
+function packed(name: string): string {
   const from = path.join(root, 'packages', name);
   const { stdout } = spawnSync('npm', ['pack', '--json', '--pack-destination', folder], {
     cwd: from,
     encoding: 'utf8',
   });
-  const [made] = Object.values(JSON.parse(stdout));
+  const [made] = Object.values(JSON.parse(stdout) as Record<string, { filename: string }>);
+  if (made === undefined) throw new Error(`npm pack said nothing of ${name}`);
   return path.join(folder, made.filename);
 }
 
 /** Runs a command in a folder to its end. @throws with all that it said */
-function ran(cwd, command, ...args) {
+function ran(cwd: string, command: string, ...args: string[]): string {
   const { status, stdout, stderr } = spawnSync(command, args, { cwd, encoding: 'utf8' });
   if (status !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${status}\n${stdout}${stderr}`);
   return stdout;
 }
 
 /** Begins a game as `npm create dot-hop` does, installs it from packed packages, tests and builds it. */
-function beginGame(create, files) {
+function beginGame(create: string, files: Readonly<Record<string, string>>): void {
   say('beginning a game from the packed packages, testing and building it');
   const begun = path.join(folder, 'begun');
   mkdirSync(begun);
@@ -37,12 +38,16 @@ function beginGame(create, files) {
   ran(begun, path.join(begun, 'node_modules/.bin/create-dot-hop'), 'Harbour Walk');
   const game = path.join(begun, 'Harbour Walk');
   const file = path.join(game, 'package.json');
-  const told = JSON.parse(readFileSync(file, 'utf8'));
+  const told = JSON.parse(readFileSync(file, 'utf8')) as {
+    name: string;
+    dependencies: Record<string, string>;
+    devDependencies: Record<string, string>;
+  };
   if (told.name !== 'harbour-walk') throw new Error(`the game is named ${told.name}`);
   // The packages of this very version are not in the registry yet.
-  for (const packed of Object.keys(files)) {
-    delete told.devDependencies[packed];
-    told.dependencies[packed] = `file:${files[packed]}`;
+  for (const [packed, file] of Object.entries(files)) {
+    Reflect.deleteProperty(told.devDependencies, packed);
+    told.dependencies[packed] = `file:${file}`;
   }
   writeFileSync(file, JSON.stringify(told));
   ran(game, 'npm', 'install', '--no-audit', '--no-fund', '--loglevel', 'error');
@@ -53,7 +58,7 @@ function beginGame(create, files) {
 }
 
 /** Installs packed packages in an empty folder, makes a character there, and opens it. */
-async function openInstalled(files) {
+async function openInstalled(files: readonly string[]): Promise<void> {
   say('installing the packed packages in an empty folder, and opening a character there');
   const empty = path.join(folder, 'empty');
   mkdirSync(empty);
@@ -63,22 +68,24 @@ async function openInstalled(files) {
   ran(empty, command, 'new', 'keeper');
   const opened = spawn(command, ['open', 'keeper', '--no-browser'], { cwd: empty });
   try {
-    const [address, token] = await new Promise((done, fail) => {
+    const [address, token] = await new Promise<[string, string]>((done, fail) => {
       let said = '';
-      const hear = (part) => {
-        said += part;
+      const hear = (part: Buffer): void => {
+        said += part.toString();
         const found = /(http:\S+)#token=([\w-]+)/.exec(said);
-        if (found !== null) done([found[1], found[2]]);
+        if (found !== null) done([found[1]!, found[2]!]);
       };
       opened.stdout.on('data', hear);
       opened.stderr.on('data', hear);
-      opened.on('exit', () => fail(new Error(said)));
+      opened.on('exit', () => {
+        fail(new Error(said));
+      });
     });
     const page = await (await fetch(address)).text();
     const script = /src="([^"]+\.js)"/.exec(page)?.[1] ?? 'none';
     const code = await fetch(new URL(script, address));
     const listed = await fetch(`${address}api/folder`, { headers: { authorization: `Bearer ${token}` } });
-    const { document, files: beside } = await listed.json();
+    const { document, files: beside } = (await listed.json()) as { document: string; files: unknown[] };
     if (!code.ok || !document.endsWith('.dothop.yaml') || beside.length < 2)
       throw new Error(`the page is not whole: ${script} ${code.status}, ${document}, ${beside.length} files`);
     say(`opened ${document} with ${beside.length} files`);
@@ -88,7 +95,7 @@ async function openInstalled(files) {
 }
 
 try {
-  const files = {};
+  const files: Record<string, string> = {};
   for (const [name, from] of Object.entries({
     'dot-hop': 'core',
     '@dot-hop/browser': 'browser',
@@ -98,12 +105,13 @@ try {
   })) {
     say(`checking packages/${from}`);
     node('node_modules/publint/src/cli.js', path.join(root, 'packages', from), '--strict');
-    files[name] = packed(from);
-    node('node_modules/@arethetypeswrong/cli/dist/index.js', files[name], '--profile', 'esm-only');
+    const file = packed(from);
+    files[name] = file;
+    node('node_modules/@arethetypeswrong/cli/dist/index.js', file, '--profile', 'esm-only');
   }
   files['@dot-hop/workbench'] = packed('workbench');
   // The scene of three dimensions needs a package of its own beside it.
-  const { '@dot-hop/three': _, ...inGame } = files;
+  const inGame = Object.fromEntries(Object.entries(files).filter(([name]) => name !== '@dot-hop/three'));
   beginGame(packed('create'), inGame);
   await openInstalled(Object.values(inGame));
 } finally {

@@ -2,7 +2,7 @@
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
-import { root } from './run.mjs';
+import { root } from './run.js';
 
 const entries = {
   'dot-hop (runtime)': 'packages/core/src/index.ts',
@@ -23,8 +23,8 @@ for (const [name, file] of Object.entries(entries)) {
     target: 'es2022',
     conditions: ['@dot-hop/source'],
   });
-  const bytes = outputFiles[0].contents;
-  const kilo = (count) => `${(count / 1000).toFixed(1)} kB`;
+  const bytes = outputFiles[0]!.contents;
+  const kilo = (count: number): string => `${(count / 1000).toFixed(1)} kB`;
   console.log(
     `${name.padEnd(20)} ${kilo(bytes.length).padStart(9)} minified ${kilo(gzipSync(bytes).length).padStart(9)} gzipped`,
   );

@@ -1,10 +1,10 @@
 // npm run demo: the main job on the demo data, from sheet to a rehearsed character.
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
-import { build, dotHop, root, say } from './run.mjs';
+import { build, dotHop, root, say } from './run.js';
 
 const out = path.join('out', 'demo');
-const file = (name) => path.join(out, name);
+const file = (name: string): string => path.join(out, name);
 
 build();
 mkdirSync(path.join(root, out), { recursive: true });

@@ -1,23 +1,25 @@
 // npm run check-docs: builds the site for a path that is not the root, and uses it as its readers do, in a real browser: documents
 // play and are changed, every rehearsal goes as it should, every finding is found, a name is searched for. Nothing asks outside.
 import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
-import { flags, needChromium } from './chromium.mjs';
-import { node, root, say } from './run.mjs';
+import type { Locator } from 'playwright-core';
+import { flags, needChromium } from './chromium.js';
+import { node, root, say, typescript } from './run.js';
 
 const base = '/handbook/';
 process.env.DOCS_BASE = base;
-if (!process.argv.includes('--built')) node('scripts/build-docs.mjs');
+if (!process.argv.includes('--built')) node(...typescript, 'scripts/build-docs.ts');
 
 const site = path.join(root, 'out/docs');
-const types = {
+const types: Record<string, string> = {
   ...{ '.html': 'text/html', '.js': 'text/javascript', '.css': 'text/css', '.json': 'application/json' },
   ...{ '.png': 'image/png', '.webp': 'image/webp', '.svg': 'image/svg+xml', '.woff2': 'font/woff2' },
 };
 const server = createServer((asked, answer) => {
-  const { pathname } = new URL(asked.url, 'http://localhost');
+  const { pathname } = new URL(asked.url ?? '', 'http://localhost');
   const file = pathname.startsWith(base)
     ? path.join(site, decodeURIComponent(pathname.slice(base.length)))
     : '';
@@ -27,10 +29,10 @@ const server = createServer((asked, answer) => {
     () => answer.writeHead(404).end(),
   );
 }).listen(0);
-const address = `http://localhost:${server.address().port}${base}`;
+const address = `http://localhost:${(server.address() as AddressInfo).port}${base}`;
 
-const wrong = [];
-const expected = (is, what) => {
+const wrong: string[] = [];
+const expected = (is: boolean, what: string): void => {
   if (!is) wrong.push(what);
 };
 
@@ -50,10 +52,10 @@ try {
       `asks for ${request.url()}`,
     ),
   );
-  const visit = (to) => page.goto(`${address}${to}`);
+  const visit = (to: string) => page.goto(`${address}${to}`);
   const stages = page.locator('.live');
   /** Shows a stage and waits until its character has come. */
-  const show = async (stage) => {
+  const show = async (stage: Locator): Promise<void> => {
     await stage.scrollIntoViewIfNeeded();
     await stage.locator('.says b', { hasNotText: '…' }).waitFor();
   };
@@ -76,7 +78,7 @@ try {
   const crouching = stages.nth(0);
   await visit('guide-recipes.html');
   await show(crouching);
-  const says = (words) => crouching.locator('.says', { hasText: words }).waitFor();
+  const says = (words: string): Promise<void> => crouching.locator('.says', { hasText: words }).waitFor();
   await says('stand (stand');
   await crouching.getByLabel('low').check();
   await says('crouch (doze');
@@ -112,8 +114,13 @@ try {
 
   say('searching for a name');
   await visit('');
-  await page.keyboard.press('Control+k');
-  await page.getByRole('searchbox').fill('crispCanvas');
+  // The page hears keys a while after it shows.
+  const search = page.getByRole('searchbox');
+  for (let tries = 0; tries < 30 && !(await search.isVisible()); tries++) {
+    await page.keyboard.press('Control+k');
+    await page.waitForTimeout(1000);
+  }
+  await search.fill('crispCanvas');
   await page.locator('.VPLocalSearchBox .result', { hasText: 'crispCanvas' }).first().click();
   await page
     .getByRole('heading', { name: /crispCanvas/ })

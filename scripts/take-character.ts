@@ -2,7 +2,7 @@
 // With --away, after it was packed: the copy goes again.
 import { cpSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { root } from './run.mjs';
+import { root } from './run.js';
 
 const character = path.join(root, 'packages/create/template/character');
 rmSync(character, { recursive: true, force: true });

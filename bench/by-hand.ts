@@ -1,23 +1,33 @@
 // What characters written by hand have in common, whatever each of them decides: numbers for states, tables of times, one
-// accumulator. See yardstick.mjs.
-import { times as named } from './character.mjs';
+// accumulator. See yardstick.ts.
+import { times as named } from './character.js';
 
 const names = Object.keys(named);
 const times = Object.values(named);
-/** The states by number. */
-export const [STAND, WALK, RUN, CROUCH, LAND, FALL, RISE, TAKEOFF, SWING1, SWING2, HURT, SPLASHED] =
-  names.keys();
+// The states by number, in the order of `times`.
+export const STAND = 0;
+export const WALK = 1;
+export const RUN = 2;
+export const CROUCH = 3;
+export const LAND = 4;
+export const FALL = 5;
+export const RISE = 6;
+export const TAKEOFF = 7;
+export const SWING1 = 8;
+export const SWING2 = 9;
+export const HURT = 10;
+export const SPLASHED = 11;
 /** Whether a state plays to its end. */
 export const isAct = names.map((_, state) => state === LAND || state >= TAKEOFF);
 
 /** Plays frames; what happens on them and what is decided is each character's own: `enterFrame`, `decide`. */
-export class Character {
+export abstract class Character {
   vx = 0;
   vy = 0;
   grounded = true;
   low = false;
   facing = 1;
-  state = STAND;
+  state: number = STAND;
   frame = 0;
   elapsed = 0;
   over = false;
@@ -31,7 +41,13 @@ export class Character {
   queued = false;
   cues = 0;
 
-  step(dt) {
+  /** What happens on the frame that begins. @param used how much of the step has passed */
+  abstract enterFrame(used: number): void;
+
+  /** @param used how much of the step has passed */
+  abstract decide(used: number): void;
+
+  step(dt: number): void {
     const speed = Math.abs(this.vx);
     this.moving = this.moving ? speed >= 8 : speed > 12;
     this.fast = this.fast ? speed >= 80 : speed > 95;
@@ -43,10 +59,10 @@ export class Character {
 
     this.elapsed += dt;
     let table = times[this.state];
-    while (!this.over && this.elapsed >= table[this.frame]) {
-      this.elapsed -= table[this.frame];
+    while (!this.over && this.elapsed >= table![this.frame]!) {
+      this.elapsed -= table![this.frame]!;
       this.frame++;
-      if (this.frame === table.length) {
+      if (this.frame === table!.length) {
         if (isAct[this.state]) {
           this.over = true;
           this.frame--;
@@ -65,11 +81,11 @@ export class Character {
     if (this.swingLeft > 0) this.swingLeft -= dt;
   }
 
-  show(state) {
+  show(state: number): void {
     if (this.state !== state) this.enter(state);
   }
 
-  enter(state) {
+  enter(state: number): void {
     const { state: before } = this;
     this.state = state;
     this.over = this.queued = false;

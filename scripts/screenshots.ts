@@ -3,27 +3,52 @@ import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
-import { flags, needChromium } from './chromium.mjs';
-import { buildPages, servePages } from './pages.mjs';
-import { build, dotHop, root } from './run.mjs';
+import type { Page as BrowserPage } from 'playwright-core';
+import type { Game as FlownGame } from '../examples/jetty/test/pilot.js';
+import { flags, needChromium } from './chromium.js';
+import { buildPages, servePages } from './pages.js';
+import type { Page } from './pages.js';
+import { build, dotHop, root } from './run.js';
 
-const shot = (name) => path.join('docs', 'screenshots', name);
+declare global {
+  interface Window {
+    hands: Hands;
+  }
+}
+
+/** What the pictures of the jetty need of its game. */
+interface Game extends FlownGame {
+  readonly lit: boolean[];
+  draw(context: CanvasRenderingContext2D, ahead: number): void;
+  seen(x: number, y: number): { readonly x: number; readonly y: number };
+}
+
+/** Plays the jetty step by step. */
+interface Hands {
+  readonly game: Game;
+  readonly run: (steps: number) => void;
+  readonly until: (test: (game: Game) => boolean) => void;
+  readonly down: (code: string) => void;
+  readonly up: (code: string) => void;
+}
+
+const shot = (name: string): string => path.join('docs', 'screenshots', name);
 const wick = path.join('demo', 'wick.dothop.yaml');
 
 /** On the faulty demo files something is found, so the command ends with 1 there. */
-function faulty(...args) {
+function faulty(...args: string[]): void {
   spawnSync(process.execPath, ['packages/cli/bin/dot-hop.js', ...args], { cwd: root, stdio: 'inherit' });
 }
 
 build();
 dotHop('cells', wick, '-o', shot('cells.png'));
 dotHop('preview', wick, 'swing1', '--scale', '3', '-o', shot('preview-strip.png'));
-const moving = (name) => path.join('docs', 'pictures', name);
+const moving = (name: string): string => path.join('docs', 'pictures', name);
 dotHop('preview', wick, 'run', '-o', moving('run-ground.webp'), '--ground', '--scale', '3');
 dotHop('preview', wick, 'walk', '-o', moving('walk-compare.webp'), '--compare', '24,12,6', '--scale', '3');
 faulty('cells', path.join('demo', 'faulty.dothop.yaml'), '--measure', '-o', moving('measure.png'));
 dotHop('ladder', wick, '-o', shot('ladder.png'));
-const folk = (name) => path.join('demo', 'townsfolk', name);
+const folk = (name: string): string => path.join('demo', 'townsfolk', name);
 const trail = ['--trail', folk('round.rehearsal.yaml')];
 dotHop('preview', folk('marlis.dothop.yaml'), 'walk', '--dial', ...trail, '-o', moving('dial.png'));
 dotHop('dress', folk('folk.dothop.yaml'), '--count', '100', '--seed', 'quay', '-o', shot('town.png'));
@@ -44,7 +69,12 @@ const browser = await chromium.launch({
   chromiumSandbox: false,
 });
 /** A page as it looks after something was done on it. */
-async function picture(name, act, at = name, place = shot) {
+async function picture(
+  name: string,
+  act: (page: BrowserPage) => Promise<void>,
+  at: Page,
+  place = shot,
+): Promise<void> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(served[at].address);
   await page.waitForSelector('.scene canvas');
@@ -54,7 +84,7 @@ async function picture(name, act, at = name, place = shot) {
 }
 
 /** A room of the workbench, with Wick in it. */
-async function room(name, act) {
+async function room(name: string, act: (page: BrowserPage) => Promise<void>): Promise<void> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(served.workbench.address);
   await page.waitForSelector('[data-testid=sheet]');
@@ -66,18 +96,29 @@ async function room(name, act) {
 }
 
 /** Hands for the jetty while its own time stands still: steps of a 120th of a second, keys as a player presses them. */
-const hands = `(() => {
-  const { game, loop } = window.jetty;
+function takeHands(): void {
+  const { loop } = window.jetty;
+  const game = window.jetty.game as Game;
   loop.pace = 0;
-  const key = (type, code) => window.dispatchEvent(new KeyboardEvent(type, { code, bubbles: true }));
-  const run = (steps) => { for (let i = 0; i < steps; i++) loop.stepOnce(); };
-  const until = (test) => { for (let i = 0; i < 2000 && !test(game); i++) loop.stepOnce(); };
-  window.hands = { game, run, until, down: (code) => key('keydown', code), up: (code) => key('keyup', code) };
-})()`;
+  const key = (type: string, code: string): void => {
+    window.dispatchEvent(new KeyboardEvent(type, { code, bubbles: true }));
+  };
+  window.hands = {
+    game,
+    run(steps) {
+      for (let i = 0; i < steps; i++) loop.stepOnce();
+    },
+    until(test) {
+      for (let i = 0; i < 2000 && !test(game); i++) loop.stepOnce();
+    },
+    down: (code) => key('keydown', code),
+    up: (code) => key('keyup', code),
+  };
+}
 
 /** Rows of pictures around switches, each with its instant and what shows. */
-async function switches(page) {
-  await page.evaluate(hands);
+async function switches(page: BrowserPage): Promise<string> {
+  await page.evaluate(takeHands);
   return page.evaluate(() => {
     const { game, run, until, down, up } = window.hands;
     const crop = { width: 92, height: 84, scale: 2, label: 34 };
@@ -85,16 +126,16 @@ async function switches(page) {
     const sheet = document.createElement('canvas');
     sheet.width = cell.width * 7 + 6;
     sheet.height = cell.height * 2 + 12;
-    const context = sheet.getContext('2d');
+    const context = sheet.getContext('2d')!;
     context.fillStyle = '#1d1930';
     context.fillRect(0, 0, sheet.width, sheet.height);
     context.imageSmoothingEnabled = false;
     const scene = document.createElement('canvas');
     [scene.width, scene.height] = [280, 198];
-    const row = (top, every, begin) => {
+    const row = (top: number, every: number): void => {
       const from = game.performer.time;
       for (let i = 0; i < 7; i++) {
-        game.draw(scene.getContext('2d'), 0);
+        game.draw(scene.getContext('2d')!, 0);
         const { performer, body } = game;
         const [x, y] = [6 + i * cell.width, top];
         const at = game.seen(body.x, body.y);
@@ -111,7 +152,6 @@ async function switches(page) {
         context.fillText(`${time} ms, ${performer.clip} ${performer.frameIndex}`, x + 2, y + height + 30);
         run(every);
       }
-      begin?.();
     };
     // Out of a run he brakes: the skid, then stand.
     game.body.place(520, 158);
@@ -135,31 +175,36 @@ async function switches(page) {
     up('KeyK');
     row(6 + cell.height, 9);
     up('Space');
-    return sheet.toDataURL().split(',')[1];
+    return sheet.toDataURL().split(',')[1]!;
   });
 }
 try {
-  await picture('jetty', async (page) => {
-    await page.waitForFunction('window.jetty');
-    await page.evaluate(hands);
-    await page.evaluate(() => {
-      const { game, run, until, down } = window.hands;
-      game.lit.fill(true, 0, 5);
-      until(({ physics }) => physics.decks[0].x > 712 && physics.decks[1].x > 820);
-      game.body.place(game.physics.decks[0].x - 14, 150);
-      run(60);
-      down('ArrowRight');
-      run(24);
-      down('Space');
-      until(({ body }) => !body.grounded && body.vy > -70);
-      down('KeyK');
-      until(({ performer }) => performer.state === 'dash');
-      run(14);
-    });
-    // The panel follows the scene a little later.
-    await page.waitForSelector('[data-testid=state-dash].showing');
-    await page.waitForTimeout(300);
-  });
+  await picture(
+    'jetty',
+    async (page) => {
+      await page.waitForFunction('window.jetty');
+      await page.evaluate(takeHands);
+      await page.evaluate(() => {
+        const { game, run, until, down } = window.hands;
+        game.lit.fill(true, 0, 5);
+        const [first, second] = game.physics.decks;
+        until(() => first!.x > 712 && second!.x > 820);
+        game.body.place(first!.x - 14, 150);
+        run(60);
+        down('ArrowRight');
+        run(24);
+        down('Space');
+        until(({ body }) => !body.grounded && body.vy > -70);
+        down('KeyK');
+        until(({ performer }) => performer.state === 'dash');
+        run(14);
+      });
+      // The panel follows the scene a little later.
+      await page.waitForSelector('[data-testid=state-dash].showing');
+      await page.waitForTimeout(300);
+    },
+    'jetty',
+  );
   await room('cut', async (page) => {
     await page.getByTestId('sheet').focus();
     for (let i = 0; i < 41; i++) await page.keyboard.press('ArrowRight');
@@ -172,6 +217,7 @@ try {
   await room('turn', async (page) => {
     await page.keyboard.press('Alt+3');
     const dial = await page.getByTestId('dial').boundingBox();
+    if (dial === null) throw new Error('the room Turn shows no dial');
     const [x, y] = [dial.x + dial.width / 2, dial.y + dial.height / 2];
     await page.mouse.move(x + 80, y - 20);
     await page.mouse.down();
@@ -205,7 +251,7 @@ try {
     await page.waitForFunction(() => document.querySelectorAll('.shelf canvas').length === 4);
     await page.getByText(/4 of 4 rehearsals/).waitFor();
   });
-  const openFaulty = async (page) => {
+  const openFaulty = async (page: BrowserPage): Promise<void> => {
     const chooser = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Character', exact: true }).click();
     await page.getByRole('menuitem', { name: 'Open files …' }).click();
@@ -254,17 +300,23 @@ try {
     'jetty',
     moving,
   );
-  await picture('market', async (page) => {
-    await page.waitForTimeout(2500);
-    await page.getByTestId('lead-you').click();
-    await page.getByTestId('dressing').click();
-    await page.keyboard.down('ArrowRight');
-    await page.keyboard.down('ArrowDown');
-    await page.waitForTimeout(900);
-  });
-  await picture('lanterns', async (page) => {
-    await page.waitForFunction('window.lanterns');
-    await page.evaluate(`(() => {
+  await picture(
+    'market',
+    async (page) => {
+      await page.waitForTimeout(2500);
+      await page.getByTestId('lead-you').click();
+      await page.getByTestId('dressing').click();
+      await page.keyboard.down('ArrowRight');
+      await page.keyboard.down('ArrowDown');
+      await page.waitForTimeout(900);
+    },
+    'market',
+  );
+  await picture(
+    'lanterns',
+    async (page) => {
+      await page.waitForFunction('window.lanterns');
+      await page.evaluate(`(() => {
       const { game, loop } = window.lanterns;
       loop.pace = 0;
       const waving = () => {
@@ -278,14 +330,20 @@ try {
       game.lookAt(4520, 1330);
       game.crowd.lead(game.crowd.at(4500, 1300, Infinity));
     })()`);
-    await page.waitForTimeout(2500);
-  });
-  await picture('lighthouse', async (page) => {
-    await page.keyboard.down('ArrowRight');
-    await page.waitForTimeout(1200);
-    await page.keyboard.up('ArrowRight');
-    await page.waitForTimeout(1500);
-  });
+      await page.waitForTimeout(2500);
+    },
+    'lanterns',
+  );
+  await picture(
+    'lighthouse',
+    async (page) => {
+      await page.keyboard.down('ArrowRight');
+      await page.waitForTimeout(1200);
+      await page.keyboard.up('ArrowRight');
+      await page.waitForTimeout(1500);
+    },
+    'lighthouse',
+  );
 } finally {
   await browser.close();
   for (const { server } of Object.values(served)) await server.close();

@@ -6,11 +6,17 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { uniformFloat32 } from 'pure-rand/distribution/uniformFloat32';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import { build, root, say } from '../run.mjs';
-import { changesOf } from './changes.mjs';
+import { build, root, say } from '../run.js';
+import { changesOf } from './changes.js';
+import type { Change } from './changes.js';
+
+/** A change of a file. */
+interface Mutant extends Change {
+  readonly file: string;
+}
 
 /** The tests that speak of a folder of the core, the quick ones first: at the first that fails the mutant is found. */
-const testsOf = {
+const testsOf: Readonly<Record<string, readonly string[]>> = {
   clip: ['clip', 'backwards', 'sheet', 'hard-cases'],
   compass: ['compass', 'compass-refused', 'compass-laws', 'view', 'hard-cases', 'tracks'],
   engine: [
@@ -74,8 +80,9 @@ const { values, positionals } = parseArgs({
     only: { type: 'string' },
   },
 });
-const [name] = positionals;
-if (positionals.length !== 1 || !Object.hasOwn(testsOf, name)) {
+const [name = ''] = positionals;
+const suites = Object.hasOwn(testsOf, name) ? testsOf[name] : undefined;
+if (positionals.length !== 1 || suites === undefined) {
   console.error(`npm run mutants -- FOLDER: one of ${Object.keys(testsOf).join(', ')}`);
   process.exit(2);
 }
@@ -88,17 +95,17 @@ if (!Number.isInteger(count) || count < 1 || !Number.isInteger(seed)) {
   process.exit(2);
 }
 
-const [onlyFile, onlyLine] = values.only?.split(':') ?? [];
+const [onlyFile = '', onlyLine] = values.only?.split(':') ?? [];
 const folder = path.join(root, 'packages/core/src', name);
-const filesIn = (from) =>
+const filesIn = (from: string): string[] =>
   readdirSync(from).flatMap((file) => {
     const full = path.join(from, file);
     return statSync(full).isDirectory() ? filesIn(full) : full.endsWith('.ts') ? [full] : [];
   });
-const all = filesIn(folder)
+const all: Mutant[] = filesIn(folder)
   // Sentences are tested by their places.
   .filter((file) => !/sentences|definition|shape\.ts$/.test(file))
-  .filter((file) => values.only === undefined || file.endsWith(onlyFile))
+  .filter((file) => file.endsWith(onlyFile))
   .flatMap((file) => changesOf(readFileSync(file, 'utf8')).map((change) => ({ file, ...change })))
   .filter(({ line }) => onlyLine === undefined || line === Number(onlyLine));
 
@@ -108,21 +115,21 @@ if (all.length === 0) {
 }
 
 /** Some of a list, by the seed, in its order. */
-function some(list, many) {
+function some(list: readonly Mutant[], many: number): Mutant[] {
   const generator = xoroshiro128plus(seed);
   return list
-    .map((one, i) => [uniformFloat32(generator), i, one])
+    .map((one, i) => [uniformFloat32(generator), i, one] as const)
     .sort(([a], [b]) => a - b)
     .slice(0, many)
     .sort(([, a], [, b]) => a - b)
     .map(([, , one]) => one);
 }
 
-const tests = testsOf[name].map((test) => `packages/core/test/${test}.test.ts`);
+const tests = suites.map((test) => `packages/core/test/${test}.test.ts`);
 for (const test of tests) if (!existsSync(path.join(root, test))) throw new Error(`there is no ${test}`);
 
 /** Whether the tests notice a mutant. */
-function isNoticed(mutant) {
+function isNoticed(mutant: Partial<Mutant>): Promise<boolean> {
   const jest = spawn(
     process.execPath,
     [
@@ -146,7 +153,7 @@ function isNoticed(mutant) {
       },
     },
   );
-  return new Promise((resolve) => {
+  return new Promise<boolean>((resolve) => {
     const late = setTimeout(() => jest.kill('SIGKILL'), longest);
     jest.on('exit', (code) => {
       clearTimeout(late);
@@ -163,7 +170,7 @@ if (await isNoticed({ file: '', from: 0, to: 0, put: '' })) {
 }
 const tried = some(all, count);
 say(`${tried.length} of ${all.length} mutants of ${name}, seed ${seed}`);
-const outlived = [];
+const outlived: string[] = [];
 for (const [i, mutant] of tried.entries()) {
   const { file, line, what } = mutant;
   const place = `${path.relative(root, file)}:${line}  ${what.replaceAll(/\s+/g, ' ').slice(0, 120)}`;

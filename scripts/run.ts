@@ -4,19 +4,22 @@ import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 
+/** What Node needs to run TypeScript, or a program that imports some of these scripts. */
+export const typescript = ['--import', 'tsx/esm'];
+
 /** Says which step begins. */
-export function say(text) {
+export function say(text: string): void {
   console.log(`\n> ${text}`);
 }
 
 /** Runs a program with Node; ends this one with its exit code when it fails. */
-export function node(...args) {
-  const { status, signal } = spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit' });
-  if (status !== 0) process.exit(status ?? (signal ? 1 : 0));
+export function node(...args: string[]): void {
+  const { status } = spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit' });
+  if (status !== 0) process.exit(status ?? 1);
 }
 
 /** Compiles the packages. */
-export function build() {
+export function build(): void {
   say('compiling the packages');
   node(
     'node_modules/typescript/bin/tsc',
@@ -30,7 +33,7 @@ export function build() {
 }
 
 /** Runs the dot-hop command as a person would. */
-export function dotHop(...args) {
+export function dotHop(...args: string[]): void {
   const words = args.map((arg) => (/[^\w./=,:-]/.test(arg) ? `'${arg}'` : arg));
   console.log(`\n$ dot-hop ${words.join(' ')}`);
   node('packages/cli/bin/dot-hop.js', ...args);

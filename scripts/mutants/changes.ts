@@ -1,7 +1,18 @@
 // Small changes of a source text, each of which a test should notice: a border moved by one, a clause dropped, an operator swapped.
 import ts from 'typescript';
 
-const swapped = {
+/** One change: what stands between two places of a text is replaced. */
+export interface Change {
+  readonly from: number;
+  readonly to: number;
+  readonly put: string;
+  /** From 1. */
+  readonly line: number;
+  /** What it changes, to read. */
+  readonly what: string;
+}
+
+const swapped: Partial<Record<ts.SyntaxKind, readonly string[]>> = {
   [ts.SyntaxKind.LessThanToken]: ['<=', '>='],
   [ts.SyntaxKind.LessThanEqualsToken]: ['<', '>'],
   [ts.SyntaxKind.GreaterThanToken]: ['>=', '<='],
@@ -15,22 +26,25 @@ const swapped = {
   [ts.SyntaxKind.AmpersandToken]: ['|'],
   [ts.SyntaxKind.BarToken]: ['&'],
 };
-const twins = { min: 'max', max: 'min', some: 'every', every: 'some', floor: 'ceil', ceil: 'floor' };
+const twins: Readonly<Record<string, string>> = {
+  min: 'max',
+  max: 'min',
+  some: 'every',
+  every: 'some',
+  floor: 'ceil',
+  ceil: 'floor',
+};
 
-/**
- * All changes of a TypeScript text, in its order.
- *
- * @returns {{ from: number, to: number, put: string, line: number, what: string }[]} what stands between two places is replaced
- */
-export function changesOf(text) {
+/** All changes of a TypeScript text, in its order. */
+export function changesOf(text: string): Change[] {
   const file = ts.createSourceFile('a.ts', text, ts.ScriptTarget.ES2022, true);
-  const found = [];
-  const add = (node, put) => {
+  const found: Change[] = [];
+  const add = (node: ts.Node, put: string): void => {
     const [from, to] = [node.getStart(file), node.getEnd()];
     const line = file.getLineAndCharacterOfPosition(from).line + 1;
     found.push({ from, to, put, line, what: `${text.slice(from, to)} -> ${put}` });
   };
-  const visit = (node) => {
+  const visit = (node: ts.Node): void => {
     if (ts.isTypeNode(node) || ts.isImportDeclaration(node) || ts.isInterfaceDeclaration(node)) return;
     if (ts.isBinaryExpression(node)) {
       const { operatorToken: sign, left, right } = node;
@@ -50,8 +64,8 @@ export function changesOf(text) {
     if (node.kind === ts.SyntaxKind.TrueKeyword) add(node, 'false');
     if (node.kind === ts.SyntaxKind.FalseKeyword) add(node, 'true');
     if (ts.isIfStatement(node)) add(node.expression, 'false');
-    if (ts.isPropertyAccessExpression(node) && Object.hasOwn(twins, node.name.text))
-      add(node.name, twins[node.name.text]);
+    const twin = ts.isPropertyAccessExpression(node) ? twins[node.name.text] : undefined;
+    if (ts.isPropertyAccessExpression(node) && twin !== undefined) add(node.name, twin);
     ts.forEachChild(node, visit);
   };
   visit(file);

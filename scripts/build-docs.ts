@@ -3,8 +3,10 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { Application } from 'typedoc';
+import type { TypeDocOptions } from 'typedoc';
+import type { PluginOptions } from 'typedoc-plugin-markdown';
 import { build as buildSite, createServer } from 'vitepress';
-import { build, root, say } from './run.mjs';
+import { build, root, say } from './run.js';
 
 const docs = path.join(root, 'docs');
 build();
@@ -57,25 +59,26 @@ const shapes = {
   accept: 'A finding that is accepted',
 };
 
-function fieldsPage() {
-  const found = new Map();
+function fieldsPage(): string {
+  const found = new Map<string, [field: string, text: string, example: string][]>();
   for (const [place, text] of Object.entries(documentWords)) {
-    const [shape, field] = place.split('.');
-    if (!found.has(shape)) found.set(shape, []);
+    const [shape = '', field = ''] = place.split('.');
+    const rows = found.get(shape) ?? [];
+    found.set(shape, rows);
     const example = documentExamples[place]?.[0];
-    found.get(shape).push([field, text, example === undefined ? '' : `\`${JSON.stringify(example)}\``]);
+    rows.push([field, text, example === undefined ? '' : `\`${JSON.stringify(example)}\``]);
   }
-  const unnamed = [...found.keys()].filter((shape) => shapes[shape] === undefined);
-  if (unnamed.length > 0)
-    throw new Error(`fields of ${unnamed.join(', ')} have no heading in build-docs.mjs`);
+  const unnamed = [...found.keys()].filter((shape) => !Object.hasOwn(shapes, shape));
+  if (unnamed.length > 0) throw new Error(`fields of ${unnamed.join(', ')} have no heading in build-docs.ts`);
   // A brace would be read as code of the page.
-  const plain = (text) => text.replaceAll('|', '\\|').replaceAll('{', '&#123;').replaceAll('<', '&lt;');
+  const plain = (text: string): string =>
+    text.replaceAll('|', '\\|').replaceAll('{', '&#123;').replaceAll('<', '&lt;');
   const tables = Object.entries(shapes)
-    .filter(([shape]) => found.has(shape))
+    .map(([shape, name]) => [name, found.get(shape) ?? []] as const)
+    .filter(([, rows]) => rows.length > 0)
     .map(
-      ([shape, name]) =>
-        `## ${name}\n\n| field | what it says | such as |\n| --- | --- | --- |\n${found
-          .get(shape)
+      ([name, rows]) =>
+        `## ${name}\n\n| field | what it says | such as |\n| --- | --- | --- |\n${rows
           .map(
             ([field, text, example]) =>
               `| \`${field}\` | ${plain(text)} | ${example.replaceAll('|', '\\|')} |`,
@@ -86,8 +89,8 @@ function fieldsPage() {
 shows the same texts while you write.\n\n${tables.join('\n')}`;
 }
 
-async function libraryPages() {
-  const entry = (name, file) => path.join(root, 'packages', name, 'src', file);
+async function libraryPages(): Promise<void> {
+  const entry = (name: string, file: string): string => path.join(root, 'packages', name, 'src', file);
   const core = ['index', 'play/index', 'troupe/index', 'document/index', 'wardrobe/index', 'view/index'];
   const tools = [
     'check/index',
@@ -98,7 +101,7 @@ async function libraryPages() {
     'pixels/index',
   ];
   const more = ['gather/index', 'edit/index'];
-  const app = await Application.bootstrapWithPlugins({
+  const options: Partial<TypeDocOptions & PluginOptions> = {
     plugin: ['typedoc-plugin-markdown'],
     entryPoints: [
       ...[...core, ...tools, ...more].map((file) => entry('core', `${file}.ts`)),
@@ -121,7 +124,8 @@ async function libraryPages() {
     useCodeBlocks: true,
     sanitizeComments: true,
     logLevel: 'Error',
-  });
+  };
+  const app = await Application.bootstrapWithPlugins(options);
   const project = await app.convert();
   if (project === undefined) throw new Error('the names of the library cannot be read');
   // A module goes by the name that one imports it by, not by its file.
@@ -131,7 +135,7 @@ async function libraryPages() {
 }
 
 /** `core/src/check` becomes `dot-hop/check`. */
-function importName(file) {
+function importName(file: string): string {
   const [, name, part = ''] = /^(\w+)\/src\/?(.*?)(?:\/?index)?$/.exec(file) ?? [];
   if (name === undefined) return file;
   const of = name === 'core' ? 'dot-hop' : `@dot-hop/${name}`;

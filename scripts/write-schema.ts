@@ -1,7 +1,7 @@
 // npm run schema: writes the published JSON Schemas anew, each from its one source.
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { build, root } from './run.mjs';
+import { build, root } from './run.js';
 
 build();
 const { documentJsonSchema } = await import('dot-hop/document');

@@ -1,7 +1,7 @@
 // npm run draw:terms: the small pictures beside the words of the glossary, for the documentation and for the help in the workbench.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { root } from './run.mjs';
+import { root } from './run.js';
 
 const colours = {
   ground: '#1c1628',
@@ -17,37 +17,37 @@ const colours = {
 };
 const { line, dim, text, lamp, green, red } = colours;
 
-const rect = (x, y, width, height, fill, more = '') =>
+const rect = (x: number, y: number, width: number, height: number, fill: string, more = ''): string =>
   `<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="${fill}" ${more}/>`;
-const frame = (x, y, size, stroke = line) =>
+const frame = (x: number, y: number, size: number, stroke = line): string =>
   `<rect x="${x}" y="${y}" width="${size}" height="${size}" rx="3" fill="#241d38" stroke="${stroke}"/>`;
-const stroke = (d, colour = dim, more = '') =>
+const stroke = (d: string, colour = dim, more = ''): string =>
   `<path d="${d}" fill="none" stroke="${colour}" stroke-width="1.5" ${more}/>`;
-const word = (x, y, content, colour = text, size = 9, anchor = 'middle') =>
+const word = (x: number, y: number, content: string, colour = text, size = 9, anchor = 'middle'): string =>
   `<text x="${x}" y="${y}" fill="${colour}" font-family="sans-serif" font-size="${size}" text-anchor="${anchor}">${content}</text>`;
-const arrow = (x, y, to, colour = lamp) =>
+const arrow = (x: number, y: number, to: number, colour = lamp): string =>
   stroke(`M${x} ${y}H${to}`, colour) + stroke(`M${to - 4} ${y - 3}L${to} ${y}L${to - 4} ${y + 3}`, colour);
 /** A lamplighter, 14 wide and 22 high, standing at a place. @param step how far one foot is before the other */
-const figure = (x, y, step = 0, look = 1) =>
+const figure = (x: number, y: number, step = 0, look = 1): string =>
   rect(x - 4, y - 22, 8, 5, colours.hat) +
   rect(x - 3 + (look > 0 ? 1 : -1), y - 17, 6, 4, colours.skin) +
   rect(x - 4, y - 13, 8, 8, colours.coat) +
   rect(x - 3 - step, y - 5, 3, 5, colours.hat) +
   rect(x + step, y - 5, 3, 5, colours.hat);
-const rung = (y, content, colour = line, x = 20, width = 56) =>
+const rung = (y: number, content: string, colour = line, x = 20, width = 56): string =>
   `<rect x="${x}" y="${y}" width="${width}" height="11" rx="3" fill="#241d38" stroke="${colour}"/>` +
   word(x + width / 2, y + 8.5, content, text, 8);
-const pill = (x, y, width, content, colour = lamp) =>
+const pill = (x: number, y: number, width: number, content: string, colour = lamp): string =>
   `<rect x="${x}" y="${y}" width="${width}" height="10" rx="5" fill="none" stroke="${colour}"/>` +
   word(x + width / 2, y + 7.5, content, colour, 7.5);
-const strip = (colour = line) =>
+const strip = (colour = line): string =>
   [0, 1, 2, 3]
     .map((i) => {
       const edge = i === 1 ? colour : line;
       return `<rect x="${8 + i * 20}" y="14" width="19" height="26" rx="3" fill="#241d38" stroke="${edge}"/>`;
     })
     .join('');
-const walk = [0, 1, 2, 3].map((i) => figure(17.5 + i * 20, 38, [0, 2, 0, 3][i])).join('');
+const walk = [0, 2, 0, 3].map((step, i) => figure(17.5 + i * 20, 38, step)).join('');
 
 const pictures = {
   sheet:

@@ -21,10 +21,10 @@ export const flags = [
 ];
 
 /** The program's file, or undefined. The environment variable CHROMIUM names another. */
-export function findChromium() {
-  const folders = (process.env['PATH'] ?? '').split(path.delimiter);
+export function findChromium(): string | undefined {
+  const folders = (process.env.PATH ?? '').split(path.delimiter);
   const files = [
-    process.env['CHROMIUM'],
+    process.env.CHROMIUM,
     ...names.flatMap((name) => folders.map((folder) => path.join(folder, name))),
   ];
   return files.find((file) => {
@@ -39,13 +39,15 @@ export function findChromium() {
 }
 
 /** The program's file; installs Debian's chromium when there is none and this user may. */
-export function needChromium() {
+export function needChromium(): string {
   const found = findChromium();
   if (found !== undefined) return found;
   const may = process.getuid?.() === 0 && ['/usr/bin/apt-get', '/bin/apt-get'].some(isFile);
   if (may) {
     console.log("No Chrome or Chromium found: installing Debian's chromium (about a minute) ...");
-    const run = (...args) => execFileSync('apt-get', args, { stdio: ['ignore', 'inherit', 'inherit'] });
+    const run = (...args: string[]): void => {
+      execFileSync('apt-get', args, { stdio: ['ignore', 'inherit', 'inherit'] });
+    };
     run('update', '-q');
     run('install', '-y', '-q', '--no-install-recommends', 'chromium');
     const installed = findChromium();
@@ -57,7 +59,7 @@ export function needChromium() {
   );
 }
 
-function isFile(file) {
+function isFile(file: string): boolean {
   try {
     accessSync(file);
     return true;

@@ -1,6 +1,11 @@
+import type { ControllerDefinition, StateDefinition } from 'dot-hop';
+
 // The bench's character as a document: twelve states as most platform characters have them, and the same with
 // twenty-eight more that are asked about at every decision and hardly ever show.
-const cells = (first, count) => `${first}-${first + count - 1}`;
+const cells = (first: number, count: number): string => `${first}-${first + count - 1}`;
+
+type Clips = ControllerDefinition['clips'];
+
 const steps = { step: [0, 4] };
 
 /** Milliseconds of each frame; the yardstick has the same. Those of run are three quarters of those of walk. */
@@ -21,23 +26,30 @@ export const times = {
 
 const once = new Set(['land', 'takeoff', 'swing1', 'swing2', 'hurt', 'splashed']);
 
-function clips() {
+function clips(): Clips {
   let first = 0;
   return Object.fromEntries(
     Object.entries(times).map(([name, ms]) => {
-      const clip = { cells: cells(first, ms.length), ms, loop: once.has(name) ? 'once' : 'forever' };
+      const clip: Clips[string] = {
+        cells: cells(first, ms.length),
+        ms,
+        loop: once.has(name) ? 'once' : 'forever',
+        ...(name === 'walk' || name === 'run' ? { cues: steps } : {}),
+        ...(name.startsWith('swing') ? { cues: { whoosh: 2 } } : {}),
+        ...(name === 'swing1' ? { spans: { 'follow-up': '2-5' } } : {}),
+        ...(name === 'land' ? { spans: { recovery: '1-2' } } : {}),
+      };
       first += ms.length;
-      if (name === 'walk' || name === 'run') clip.cues = steps;
-      if (name.startsWith('swing')) clip.cues = { whoosh: 2 };
-      if (name === 'swing1') clip.spans = { 'follow-up': '2-5' };
-      if (name === 'land') clip.spans = { recovery: '1-2' };
       return [name, clip];
     }),
   );
 }
 
+/** What the character's document says. */
+type Whole = ControllerDefinition & { readonly states: NonNullable<ControllerDefinition['states']> };
+
 /** @param more how many states there are besides the twelve */
-export function document(more = 0) {
+export function document(more = 0): Whole {
   const flags = Array.from({ length: Math.min(more, 14) }, (_, i) => `extra${i}`);
   return {
     dotHop: 1,
@@ -91,8 +103,8 @@ export function document(more = 0) {
 }
 
 /** A posture or an act that wants in for a flag of its own, in some way with speed or height besides. */
-function extra(i, flags) {
-  const flag = flags[i % flags.length];
+function extra(i: number, flags: readonly string[]): StateDefinition {
+  const flag = flags[i % flags.length]!;
   const with_ = ['', ' && moving', ' && !grounded', ' && vy > 40'][i % 4];
   const rule =
     i % 3 === 0 ? { when: `${flag}${with_}`, shows: 'land' } : { while: `${flag}${with_}`, shows: 'crouch' };

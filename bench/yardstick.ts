@@ -1,17 +1,19 @@
-// The yardstick: the character of bench/character.mjs written by hand, the way a good game programmer does it without a
+import type * as ByHand from './by-hand.js';
+
+// The yardstick: the character of bench/character.ts written by hand, the way a good game programmer does it without a
 // library: one class, numbers for states, one chain of ifs; playing frames is common to all characters and written once.
 //
-// Loaded as `yardstick.mjs?kind=3` it is another class on the same common one, as a game with several characters has them;
+// Loaded as `yardstick.js?kind=3` it is another class on the same common one, as a game with several characters has them;
 // as `?kind=3&own` it has a copy of that for itself, as if every character were written from scratch.
 const { search, searchParams } = new URL(import.meta.url);
-const { Character, ...states } = await import(
-  searchParams.has('own') ? `./by-hand.mjs${search}` : './by-hand.mjs'
-);
+const { Character, ...states } = (await import(
+  searchParams.has('own') ? `./by-hand.js${search}` : './by-hand.js'
+)) as typeof ByHand;
 const { STAND, WALK, RUN, CROUCH, LAND, FALL, RISE, TAKEOFF, SWING1, SWING2, HURT, SPLASHED, isAct } = states;
 
 export class HandWritten extends Character {
   /** What happens on frames: steps are heard, a swing whooshes and hears the next press, a landing can be cut. */
-  enterFrame(used) {
+  enterFrame(used: number): void {
     const { state, frame } = this;
     if (state === WALK || state === RUN) {
       if (frame === 0 || frame === 4) this.cues++;
@@ -25,14 +27,13 @@ export class HandWritten extends Character {
     }
   }
 
-  hearFollowUp(used) {
+  hearFollowUp(used: number): void {
     if (this.frame < 2 || this.swingLeft - used <= 0 || this.queued) return;
     this.queued = true;
     this.swingLeft = 0;
   }
 
-  /** @param used how much of the step has passed */
-  decide(used) {
+  decide(used: number): void {
     const { state } = this;
     const acting = isAct[state] && !this.over;
     const canSwing = this.grounded && this.swingLeft - used > 0;

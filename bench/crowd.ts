@@ -1,9 +1,12 @@
 // A hundred thousand characters: by hand in a loop, and as a troupe; and a million, in loops over arrays and as a troupe. What is told is
 // the same for both.
 import { Performer } from 'dot-hop';
+import type { Controller } from 'dot-hop';
 import { Troupe } from 'dot-hop/troupe';
-import { settledMemory } from './bytes.mjs';
-import { load, tick } from './load.mjs';
+import { settledMemory } from './bytes.js';
+import { load, tick } from './load.js';
+import { median } from './median.js';
+import type { Way } from './players.js';
 
 const count = 100_000;
 const settled = 10;
@@ -13,18 +16,21 @@ const turns = 5;
 /** Of a million, for how many ticks: what is told of them takes nine bytes a tick each. */
 const million = { count: 1_000_000, settled: 6, measured: 12, turns: 3 };
 
-const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
-
 /** The median of what each turn of the troupe took against the same turn by hand, once all have begun. */
-function against(hand, troupe, share, plan = { count, settled, measured, turns }) {
+function against<Hand>(
+  hand: Way<Hand>,
+  troupe: Way<Troupe>,
+  share: number,
+  plan = { count, settled, measured, turns },
+): number {
   const { settled: begun, turns } = plan;
   const end = begun + plan.measured;
   const given = load(plan.count, share, false, end);
-  const take = ({ make, run }) => {
-    const all = make(plan.count);
-    run(all, given, 0, begun);
+  const take = <All>(way: Way<All>): number => {
+    const all = way.make(plan.count);
+    way.run(all, given, 0, begun);
     const begin = performance.now();
-    run(all, given, begun, end);
+    way.run(all, given, begun, end);
     return performance.now() - begin;
   };
   take(troupe);
@@ -36,15 +42,33 @@ function against(hand, troupe, share, plan = { count, settled, measured, turns }
   );
 }
 
+/** What a crowd costs: ratios, bytes of a member, and nanoseconds. */
+export interface CrowdFigures {
+  readonly calm: number;
+  readonly busy: number;
+  readonly ofMillion: number;
+  readonly bytes: number;
+  readonly asleep: number;
+  readonly save: number;
+  readonly load: number;
+  readonly saveMember: number;
+  readonly loadMember: number;
+}
+
 /** Nanoseconds of each of many calls. */
-function nanoseconds(times, call) {
+function nanoseconds(times: number, call: () => void): number {
   for (let i = 0; i < times / 4; i++) call();
   const begin = performance.now();
   for (let i = 0; i < times; i++) call();
   return ((performance.now() - begin) * 1e6) / times;
 }
 
-export function crowd(hand, arrays, troupe, controller) {
+export function crowd<Hand>(
+  hand: Way<Hand>,
+  arrays: Way<void>,
+  troupe: Way<Troupe>,
+  controller: Controller,
+): CrowdFigures {
   const calm = against(hand, troupe, 4);
   const busy = against(hand, troupe, 97);
   const ofMillion = against(arrays, troupe, 4, million);

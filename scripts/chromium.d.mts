@@ -1,3 +1,0 @@
-export const flags: string[];
-export function findChromium(): string | undefined;
-export function needChromium(): string;
