@@ -7,46 +7,68 @@ const samples = 4;
 /** Where the light of the low sun comes from; right and up. */
 const light = { x: 0.6, y: -0.8 };
 
-/** A grid of colours as `#rrggbb`, `undefined` where nothing is drawn. */
-export class Brush {
+/** A place, in pixels: to the right and down. */
+export interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Gives for a point how deep inside a shape it is (negative outside) and the direction of its surface. */
+export type Shape = (
+  x: number,
+  y: number,
+) => { readonly depth: number; readonly nx: number; readonly ny: number };
+
+/** Colours from dark to light, as `#rrggbb`. */
+export type Ramp = readonly string[];
+
+/** A colour as `#rrggbb`, `undefined` where nothing is drawn. */
+export type Colour = string | undefined;
+
+/** What shapes and single pixels are drawn with. */
+export interface Pen {
+  /** Fills a shape. @param rim the colour that parts it from what is behind @param bias how much lighter it is than the light makes it */
+  fill(shape: Shape, ramp: Ramp, rim?: Colour, bias?: number): void;
+  /** One pixel that the clean-up leaves alone, such as an eye. */
+  dot(x: number, y: number, colour: Colour): void;
+}
+
+/** A grid of colours. */
+export class Brush implements Pen {
+  readonly colours: Colour[];
+  private readonly kept: Uint8Array;
+
   /**
-   * @param {number} width pixels
-   * @param {number} height pixels
-   * @param {{x: number, y: number}} origin the pixel that shapes count from
+   * @param width pixels
+   * @param height pixels
+   * @param origin the pixel that shapes count from
    */
-  constructor(width, height, origin) {
-    this.width = width;
-    this.height = height;
-    this.origin = origin;
-    this.colours = new Array(width * height).fill(undefined);
+  constructor(
+    readonly width: number,
+    readonly height: number,
+    private readonly origin: Place,
+  ) {
+    this.colours = new Array<Colour>(width * height).fill(undefined);
     this.kept = new Uint8Array(width * height);
   }
 
-  at(x, y) {
+  at(x: number, y: number): Colour {
     return x < 0 || y < 0 || x >= this.width || y >= this.height
       ? undefined
       : this.colours[y * this.width + x];
   }
 
-  put(x, y, colour, keep = false) {
+  put(x: number, y: number, colour: Colour, keep = false): void {
     if (x < 0 || y < 0 || x >= this.width || y >= this.height) return;
     this.colours[y * this.width + x] = colour;
     this.kept[y * this.width + x] = keep ? 1 : 0;
   }
 
-  /** One pixel that the clean-up leaves alone, such as an eye. */
-  dot(x, y, colour) {
+  dot(x: number, y: number, colour: Colour): void {
     this.put(Math.round(x + this.origin.x - 0.5), Math.round(y + this.origin.y - 0.5), colour, true);
   }
 
-  /**
-   * Fills a shape.
-   *
-   * @param shape gives for a point how deep inside it is (negative outside) and the direction of its surface
-   * @param {string[]} ramp colours from dark to light
-   * @param {string | undefined} rim the colour that parts it from what is behind
-   */
-  fill(shape, ramp, rim, bias = 0) {
+  fill(shape: Shape, ramp: Ramp, rim?: Colour, bias = 0): void {
     const inside = new Uint8Array(this.width * this.height);
     for (let y = 0; y < this.height; y++)
       for (let x = 0; x < this.width; x++) {
@@ -58,7 +80,7 @@ export class Brush {
         }
         inside[y * this.width + x] = hits * 2 >= samples * samples ? 1 : 0;
       }
-    const has = (x, y) =>
+    const has = (x: number, y: number): boolean =>
       x >= 0 && y >= 0 && x < this.width && y < this.height && inside[y * this.width + x] === 1;
     for (let y = 0; y < this.height; y++)
       for (let x = 0; x < this.width; x++) {
@@ -74,21 +96,21 @@ export class Brush {
   }
 
   /** Takes away what is inside a shape. */
-  erase(shape) {
+  erase(shape: Shape): void {
     for (let y = 0; y < this.height; y++)
       for (let x = 0; x < this.width; x++)
         if (shape(x + 0.5 - this.origin.x, y + 0.5 - this.origin.y).depth >= 0) this.put(x, y, undefined);
   }
 
   /** Replaces single pixels that no neighbour shares by the colour most of their neighbours have. */
-  cleanUp() {
+  cleanUp(): void {
     const before = [...this.colours];
     for (let y = 0; y < this.height; y++)
       for (let x = 0; x < this.width; x++) {
         const place = y * this.width + x;
         const colour = before[place];
         if (colour === undefined || this.kept[place] === 1) continue;
-        const near = [];
+        const near: Colour[] = [];
         let alone = true;
         for (let dy = -1; dy <= 1; dy++)
           for (let dx = -1; dx <= 1; dx++) {
@@ -105,7 +127,7 @@ export class Brush {
             if (dx === 0 || dy === 0) near.push(other);
           }
         if (!alone) continue;
-        const count = (c) => near.filter((n) => n === c).length;
+        const count = (c: Colour): number => near.filter((n) => n === c).length;
         this.colours[place] = near.sort((a, b) => count(b) - count(a))[0];
       }
   }
@@ -116,27 +138,32 @@ export class Brush {
    * @param colourOf picks its colour by the colour it touches
    * @param free whether a pixel may have a line
    */
-  outline(colourOf, free = () => true) {
+  outline(colourOf: (touched: string) => Colour, free: (x: number, y: number) => boolean = () => true): void {
     const before = [...this.colours];
-    const get = (x, y) =>
+    const get = (x: number, y: number): Colour =>
       x < 0 || y < 0 || x >= this.width || y >= this.height ? undefined : before[y * this.width + x];
     for (let y = 0; y < this.height; y++)
       for (let x = 0; x < this.width; x++) {
         if (get(x, y) !== undefined || !free(x, y)) continue;
         const near = [get(x, y + 1), get(x, y - 1), get(x - 1, y), get(x + 1, y)];
-        const colour = near.map((touched) => touched && colourOf(touched)).find((line) => line !== undefined);
+        const colour = near
+          .map((touched) => (touched === undefined ? undefined : colourOf(touched)))
+          .find((line) => line !== undefined);
         if (colour !== undefined) this.put(x, y, colour);
       }
   }
 }
 
 /** Draws onto a brush what is turned as a whole about a point; the light stays where it is. */
-export function turned(brush, { degrees, about: [cx, cy] }) {
+export function turned(
+  brush: Pen,
+  { degrees, about: [cx, cy] }: { readonly degrees: number; readonly about: readonly [number, number] },
+): Pen {
   const turn = (degrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   return {
     fill(shape, ramp, rim, bias) {
-      const seen = (x, y) => {
+      const seen: Shape = (x, y) => {
         const [dx, dy] = [x - cx, y - cy];
         const { depth, nx, ny } = shape(cx + dx * cos + dy * sin, cy - dx * sin + dy * cos);
         return { depth, nx: nx * cos - ny * sin, ny: nx * sin + ny * cos };
@@ -151,7 +178,7 @@ export function turned(brush, { degrees, about: [cx, cy] }) {
 }
 
 /** A limb: from `a` with radius `ra` to `b` with radius `rb`. */
-export function limb(a, ra, b, rb) {
+export function limb(a: Place, ra: number, b: Place, rb: number): Shape {
   const dx = b.x - a.x;
   const dy = b.y - a.y;
   const square = dx * dx + dy * dy || 1;
@@ -165,7 +192,7 @@ export function limb(a, ra, b, rb) {
 }
 
 /** An ellipse about `c`, turned by `degrees`. */
-export function ellipse(c, rx, ry, degrees = 0) {
+export function ellipse(c: Place, rx: number, ry: number, degrees = 0): Shape {
   const turn = (degrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   return (x, y) => {
@@ -176,7 +203,7 @@ export function ellipse(c, rx, ry, degrees = 0) {
 }
 
 /** A polygon, lit as if it bulged from its middle. */
-export function polygon(points) {
+export function polygon(points: readonly Place[]): Shape {
   const xs = points.map((p) => p.x);
   const ys = points.map((p) => p.y);
   const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
@@ -185,7 +212,7 @@ export function polygon(points) {
   return (x, y) => {
     let within = false;
     for (let i = 0, j = points.length - 1; i < points.length; j = i++) {
-      const [a, b] = [points[i], points[j]];
+      const [a, b] = [points[i]!, points[j]!];
       if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) within = !within;
     }
     return {
@@ -197,12 +224,12 @@ export function polygon(points) {
 }
 
 /** A band along a curve of points, with a radius at its beginning and end. */
-export function ribbon(points, ra, rb) {
+export function ribbon(points: readonly Place[], ra: number, rb: number): Shape {
   const parts = points
     .slice(1)
     .map((point, i) =>
       limb(
-        points[i],
+        points[i]!,
         ra + ((rb - ra) * i) / (points.length - 1),
         point,
         ra + ((rb - ra) * (i + 1)) / (points.length - 1),
@@ -212,7 +239,7 @@ export function ribbon(points, ra, rb) {
 }
 
 /** The crescent that a swept stick leaves in the air: around `c`, between two radii, from one angle to another. */
-export function crescent(c, radius, thick, from, to) {
+export function crescent(c: Place, radius: number, thick: number, from: number, to: number): Shape {
   return (x, y) => {
     const angle = (Math.atan2(x - c.x, -(y - c.y)) * 180) / Math.PI;
     const forwards = to >= from;

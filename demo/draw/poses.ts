@@ -1,9 +1,10 @@
 // Wick's poses, clip by clip, in the order of the sheet.
-import { bump, dash, flip } from './air.mjs';
-import { climb, getUp, knocked, propped, skid, swing3 } from './blows.mjs';
-import { frames, step, wave } from './cycle.mjs';
+import { bump, dash, flip } from './air.js';
+import { climb, getUp, knocked, propped, skid, swing3 } from './blows.js';
+import type { Change } from './body.js';
+import { frames, step, wave } from './cycle.js';
 
-const stand = frames(8, (p, i) => {
+const stand: readonly Change[] = frames(8, (p, i) => {
   const breath = (1 - Math.cos(p * 2 * Math.PI)) / 2;
   return {
     hip: [0, -13.4 + breath * 0.35],
@@ -19,7 +20,7 @@ const stand = frames(8, (p, i) => {
 });
 
 const walking = { reach: 7, stance: 0.6, lift: 3.4, heel: -22, toe: 38 };
-const walk = frames(8, (p) => ({
+const walk: readonly Change[] = frames(8, (p) => ({
   hip: [0, -13.3 + 0.75 * Math.cos((p - 0.09) * 4 * Math.PI)],
   lean: 6,
   headMove: [0.2, 0.35 * Math.cos((p - 0.2) * 4 * Math.PI)],
@@ -33,7 +34,7 @@ const walk = frames(8, (p) => ({
 }));
 
 const running = { reach: 9.6, stance: 0.36, lift: 7, heel: -14, toe: 54 };
-const run = frames(8, (p) => ({
+const run: readonly Change[] = frames(8, (p) => ({
   hip: [0.5, -13.5 - 1.6 * Math.cos((p - 0.42) * 4 * Math.PI)],
   lean: 19,
   head: -8,
@@ -48,7 +49,7 @@ const run = frames(8, (p) => ({
   hat: [-0.2, wave(p * 2, 0.3) * 0.3, -2],
 }));
 
-const takeoff = [
+const takeoff: readonly Change[] = [
   {
     hip: [-0.6, -10.6],
     lean: 20,
@@ -101,7 +102,7 @@ const takeoff = [
   },
 ];
 
-const rising = (flutter) => ({
+const rising = (flutter: number): Change => ({
   hip: [1.4, -17.4],
   lean: 7,
   head: -18,
@@ -113,9 +114,9 @@ const rising = (flutter) => ({
   scarf: [-156 + flutter * 10, 12, flutter * 2],
   coat: [-1, -0.2 + flutter * 0.8],
 });
-const rise = [rising(0), rising(1)];
+const rise: readonly Change[] = [rising(0), rising(1)];
 
-const fallStart = [
+const fallStart: readonly Change[] = [
   {
     hip: [0.8, -17.4],
     lean: 3,
@@ -154,7 +155,7 @@ const fallStart = [
   },
 ];
 
-const falling = (flutter) => ({
+const falling = (flutter: number): Change => ({
   hip: [-0.2, -16.8],
   lean: -6,
   head: 11,
@@ -168,9 +169,9 @@ const falling = (flutter) => ({
   hat: [0, -0.9, 4],
   eye: 'wide',
 });
-const fall = [falling(0), falling(1)];
+const fall: readonly Change[] = [falling(0), falling(1)];
 
-const land = [
+const land: readonly Change[] = [
   {
     hip: [0.4, -8.2],
     lean: 26,
@@ -223,7 +224,7 @@ const land = [
 
 // Swing one comes down from behind the head; swing two comes back up from below. Ready, wind up, strike, strike,
 // follow through, recover.
-const swing1 = [
+const swing1: readonly Change[] = [
   {
     hip: [-1, -13],
     lean: -5,
@@ -301,7 +302,7 @@ const swing1 = [
   },
 ];
 
-const swing2 = [
+const swing2: readonly Change[] = [
   {
     hip: [0.2, -12],
     lean: 14,
@@ -380,7 +381,7 @@ const swing2 = [
   },
 ];
 
-const splashed = [
+const splashed: readonly Change[] = [
   {
     hip: [-1.4, -12.8],
     lean: -13,
@@ -464,8 +465,8 @@ const splashed = [
   },
 ];
 
-const doze = frames(6, (p, i) => {
-  const nod = [0.3, 0.55, 0.8, 1, 0.9, 0.6][i];
+const doze: readonly Change[] = frames(6, (p, i) => {
+  const nod = [0.3, 0.55, 0.8, 1, 0.9, 0.6][i]!;
   return {
     hip: [-0.4 + nod * 0.8, -13.2 + nod * 0.9],
     lean: 3 + nod * 4,
@@ -484,7 +485,7 @@ const doze = frames(6, (p, i) => {
 });
 
 /** The clips with their frames, in the order in which they stand on the sheet. */
-export const clips = {
+export const clips: Readonly<Record<string, readonly Change[]>> = {
   stand,
   walk,
   run,

@@ -1,7 +1,8 @@
 // Draws demo/townsfolk/*.png, and the starter's: the people of the quay, a row for each of five directions, standing and walking.
-import { Brush, ellipse, limb } from './brush.mjs';
-import { DrawnSheet } from './drawn-sheet.mjs';
-import { columns, directions, drawPerson } from './person.mjs';
+import { Brush, ellipse, limb } from './brush.js';
+import { DrawnSheet } from './drawn-sheet.js';
+import { columns, directionNames as rows, drawPerson } from './person.js';
+import type { Direction, Person } from './person.js';
 
 const cell = { width: 40, height: 48 };
 const pivot = { x: 20, y: 42 };
@@ -15,7 +16,7 @@ const skins = {
 const common = { line, eye: '#241a33', shoe: ['#3a1f2a', '#5a3230', '#8a5340'] };
 
 /** Marlis sells fish: headscarf, apron, a basket on her arm. */
-const marlis = {
+const marlis: Person = {
   ...common,
   skin: skins.fair,
   faceDown: 0.8,
@@ -102,7 +103,7 @@ const marlis = {
         brush.fill(limb(knot, 1.5, hang, 2.1), scarf, line);
       }
       // White dots on the cloth.
-      const dots = {
+      const dots: Readonly<Record<Direction, readonly (readonly [number, number])[]>> = {
         south: [
           [-3, -3],
           [0, -4],
@@ -138,8 +139,15 @@ const marlis = {
   },
 };
 
+/** Where the buttons of a coat are, to the right of its middle. */
+const buttons: Partial<Record<Direction, readonly number[]>> = {
+  south: [-1.5, 1.5],
+  southeast: [-1.3, 1.3],
+  east: [0],
+};
+
 /** Odde is the pilot: peaked cap, long coat with brass buttons, a white beard. */
-const odde = {
+const odde: Person = {
   ...common,
   skin: skins.tan,
   hair: ['#a79fae', '#d8d0d2', '#f6efe6'],
@@ -155,8 +163,7 @@ const odde = {
   sleeve: ['#1b2444', '#2b3d68', '#456294'],
   legs: { spread: 2.2, cloth: ['#28213d', '#3b3354', '#554b72'] },
   front({ brush, place, direction }) {
-    const buttons = { south: [-1.5, 1.5], southeast: [-1.3, 1.3], east: [0] }[direction] ?? [];
-    for (const side of buttons)
+    for (const side of buttons[direction] ?? [])
       for (const up of [15.2, 13, 9.6]) {
         const button = place(4.1, -side, up);
         brush.dot(button.x, button.y, brass[1]);
@@ -192,7 +199,7 @@ const odde = {
 };
 
 /** Pim runs errands: a child with a flat cap, an oversized scarf and a letter bag. */
-const pim = {
+const pim: Person = {
   ...common,
   size: 0.84,
   skin: skins.brown,
@@ -255,11 +262,12 @@ const pim = {
   },
 };
 
+const sefaHair = ['#1f1a2e', '#352a44', '#54435e'];
 /** Sefa mends nets: a wide straw hat, a shawl, a long skirt. */
-const sefa = {
+const sefa: Person = {
   ...common,
   skin: skins.tan,
-  hair: ['#1f1a2e', '#352a44', '#54435e'],
+  hair: sefaHair,
   cheek: '#cf7a5c',
   gait: { step: 3.2, swing: 1.9, bounce: 0.8 },
   dress: {
@@ -294,7 +302,7 @@ const sefa = {
     if (direction === 'south' || direction === 'southeast') return;
     const root = at(-4.4, 0, -1.6);
     const end = at(-4.8, 0.8 + pose.sway, -10);
-    brush.fill(limb(root, 1.7, end, 1.1), this.hair, rim);
+    brush.fill(limb(root, 1.7, end, 1.1), sefaHair, rim);
     brush.dot(end.x, end.y - 1, brass[1]);
   },
   wears: {
@@ -319,7 +327,7 @@ const sefa = {
 
 /** The starter character of "dot-hop new": a younger keeper in oilskins. */
 const oilskin = ['#8a5a1c', '#d59a2e', '#f6cf62'];
-const keeper = {
+const keeper: Person = {
   ...odde,
   beard: undefined,
   cheek: '#cf7a5c',
@@ -329,7 +337,6 @@ const keeper = {
 };
 
 const people = { marlis, odde, pim, sefa, keeper };
-const rows = Object.keys(directions);
 
 for (const [name, person] of Object.entries(people)) {
   const sheet = new DrawnSheet(cell, columns, rows.length);

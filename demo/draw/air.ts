@@ -1,7 +1,8 @@
 // Wick's poses in the air that are more than rising and falling: the dash, the somersault, the wall in his face.
+import type { Change } from './body.js';
 
 /** Coiled, shot out flat behind the pole, shot out, unfolding. */
-export const dash = [
+export const dash: readonly Change[] = [
   {
     hip: [-1.6, -15.4],
     lean: 30,
@@ -15,7 +16,7 @@ export const dash = [
     coat: [-1.4, 1.6],
     eye: 'open',
   },
-  ...[0, 1].map((flutter) => ({
+  ...[0, 1].map((flutter): Change => ({
     hip: [-2.6, -17],
     lean: 66,
     head: -50,
@@ -55,7 +56,7 @@ export const dash = [
   },
 ];
 
-const tucked = (turn, more = {}) => ({
+const tucked = (turn: number, more: Change = {}): Change => ({
   hip: [-1.4, -16.6],
   lean: 24,
   head: 6,
@@ -73,7 +74,7 @@ const tucked = (turn, more = {}) => ({
 });
 
 /** Once over forwards: drawn in, over, and open again with the feet below. */
-export const flip = [
+export const flip: readonly Change[] = [
   {
     hip: [0.4, -17.6],
     lean: 16,
@@ -107,7 +108,7 @@ export const flip = [
 ];
 
 /** Flat on the wall, thrown back, arms and legs trailing. */
-export const bump = [
+export const bump: readonly Change[] = [
   {
     hip: [1.6, -16.2],
     lean: 6,

@@ -1,15 +1,24 @@
 // Joints of a figure seen from the side. Lengths are pixels; x is forward, y is down.
 
-export const point = (x, y) => ({ x, y });
-export const mix = (a, b, t) => point(a.x + (b.x - a.x) * t, a.y + (b.y - a.y) * t);
+import type { Place } from './brush.js';
+
+export const point = (x: number, y: number): Place => ({ x, y });
+export const mix = (a: Place, b: Place, t: number): Place =>
+  point(a.x + (b.x - a.x) * t, a.y + (b.y - a.y) * t);
 /** From `a`, `length` along an angle: 0 is up, 90 forward. */
-export const along = (a, degrees, length) => {
+export const along = (a: Place, degrees: number, length: number): Place => {
   const turn = (degrees * Math.PI) / 180;
   return point(a.x + Math.sin(turn) * length, a.y - Math.cos(turn) * length);
 };
 
 /** The middle joint of a limb of two bones; `bend` 1 bends it forward, -1 backward. The end is drawn in to reach. */
-export function joint(from, to, first, second, bend) {
+export function joint(
+  from: Place,
+  to: Place,
+  first: number,
+  second: number,
+  bend: number,
+): { readonly middle: Place; readonly end: Place } {
   const reach = first + second - 0.05;
   const wanted = Math.hypot(to.x - from.x, to.y - from.y) || 0.01;
   const end = wanted > reach ? mix(from, to, reach / wanted) : to;

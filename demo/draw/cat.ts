@@ -1,8 +1,10 @@
 // Draws the fishwife's cat, seen from above at an angle: each clip in each of five directions is a row of demo/fishwife/cat.png.
-import { Brush, ellipse, limb, polygon, ribbon } from './brush.mjs';
-import { frames, wave } from './cycle.mjs';
-import { DrawnSheet } from './drawn-sheet.mjs';
-import { directions, turned } from './person.mjs';
+import { Brush, ellipse, limb, polygon, ribbon } from './brush.js';
+import type { Place } from './brush.js';
+import { frames, wave } from './cycle.js';
+import { DrawnSheet } from './drawn-sheet.js';
+import { directionNames, directions, turned } from './person.js';
+import type { Direction, Placing, Seen } from './person.js';
 
 const cell = { width: 40, height: 40 };
 const pivot = { x: 20, y: 29 };
@@ -15,24 +17,40 @@ const pale = ['#cdb69c', '#f2e2c4', '#fff6e2'];
 const nose = '#b8566a';
 const eye = '#241a33';
 
-/** How a cat stands; a pose says only what differs. Places are forward, to the left, and up. */
-const standing = {
+/** Pixels forward, to the left, and up. */
+type Spot = readonly [forward: number, left: number, up: number];
+
+/** How a cat holds herself. */
+interface Pose {
+  readonly chest: Spot;
+  readonly haunch: Spot;
+  readonly head: Spot;
+  /** Front left, front right, back left, back right. */
+  readonly paws: readonly Spot[];
+  /** Where the tail goes: up, aside, and how much it curls. */
+  readonly tail: readonly [up: number, aside: number, curl: number];
+  readonly eye: 'open' | 'shut';
+}
+
+/** What of a pose is not as she stands. */
+type Change = Partial<Pose>;
+
+/** How a cat stands; a pose says only what differs. */
+const standing: Pose = {
   chest: [4, 0, 6.6],
   haunch: [-4, 0, 6.4],
   head: [7.4, 0, 9.6],
-  /** Front left, front right, back left, back right. */
   paws: [
     [4.4, 1.9, 0],
     [4.4, -1.9, 0],
     [-4.4, 2.1, 0],
     [-4.4, -2.1, 0],
   ],
-  /** Where the tail goes: up, aside, and how much it curls. */
   tail: [7, 0, 0],
   eye: 'open',
 };
 
-const sit = frames(6, (p, i) => ({
+const sit: readonly Change[] = frames(6, (p, i) => ({
   chest: [2.2, 0, 7.4 + wave(p) * 0.25],
   haunch: [-1.6, 0, 4.2],
   head: [4, 0, 11.8 + wave(p) * 0.3],
@@ -47,25 +65,25 @@ const sit = frames(6, (p, i) => ({
   eye: i === 4 ? 'shut' : 'open',
 }));
 
-const paw = (p, reach, lift) => {
+const paw = (p: number, reach: number, lift: number): readonly [forward: number, up: number] => {
   const at = p * 2 * Math.PI;
   return [Math.cos(at) * reach, Math.max(0, -Math.sin(at)) * lift];
 };
 /** A walk of four beats: the paws of one side after each other. */
-const walk = frames(8, (p) => {
+const walk: readonly Change[] = frames(8, (p) => {
   const beats = [0, 0.5, 0.75, 0.25].map((shift) => paw(p + shift, 2.6, 2.2));
   const bob = Math.cos(p * 4 * Math.PI) * 0.35;
   return {
     chest: [4, wave(p) * 0.3, 6.5 + bob],
     haunch: [-4, -wave(p) * 0.4, 6.4 - bob],
     head: [7.6, wave(p) * 0.2, 9.2 + bob * 0.5],
-    paws: standing.paws.map(([f, l], i) => [f + beats[i][0], l * 0.8, beats[i][1]]),
+    paws: standing.paws.map(([f, l], i) => [f + beats[i]![0], l * 0.8, beats[i]![1]] as const),
     tail: [5.4, wave(p) * 2.6, 2],
   };
 });
 
 /** She crouches, wriggles, leaps, and holds it down. */
-const pounce = [
+const pounce: readonly Change[] = [
   { chest: [4.4, 0, 4.2], haunch: [-3.6, 0, 5.8], head: [7.8, 0, 5.6], tail: [3, 0, 0] },
   { chest: [4.2, 0, 4], haunch: [-3.4, 0.8, 6.2], head: [7.6, 0, 5.4], tail: [3.4, 3, 0] },
   { chest: [4.2, 0, 4], haunch: [-3.4, -0.8, 6.2], head: [7.6, 0, 5.4], tail: [3.4, -3, 0] },
@@ -111,7 +129,12 @@ const pounce = [
 const clips = { sit, walk, pounce };
 
 /** Where the eyes and the nose are on the head, to the right and down. */
-const faces = {
+interface Face {
+  readonly eyes: readonly number[];
+  readonly nose: number | undefined;
+  readonly muzzle: readonly [x: number, y: number, wide: number] | undefined;
+}
+const faces: Readonly<Record<Direction, Face>> = {
   south: { eyes: [-1.9, 1.9], nose: 0, muzzle: [0, 1.6, 2.4] },
   southeast: { eyes: [0.1, 3.2], nose: 2.1, muzzle: [1.8, 1.4, 2.1] },
   east: { eyes: [2.2], nose: 4.2, muzzle: [3, 1.1, 1.7] },
@@ -119,12 +142,14 @@ const faces = {
   north: { eyes: [], nose: undefined, muzzle: undefined },
 };
 
-function drawCat(brush, change, direction) {
+function drawCat(brush: Brush, change: Change, direction: Direction): void {
   const pose = { ...standing, ...change };
   const place = turned(directions[direction]);
-  const at = (one) => place(...one);
-  const parts = [];
-  const part = (near, draw) => parts.push({ near, draw });
+  const at = (one: Spot): Seen => place(...one);
+  const parts: { readonly near: number; readonly draw: () => void }[] = [];
+  const part = (near: number, draw: () => void): void => {
+    parts.push({ near, draw });
+  };
   const [chest, haunch, head] = [at(pose.chest), at(pose.haunch), at(pose.head)];
   pose.paws.forEach((one, i) => {
     const foot = at([one[0], one[1], one[2] + 1.1]);
@@ -150,7 +175,8 @@ function drawCat(brush, change, direction) {
   part((chest.near + haunch.near) / 2, () => {
     brush.fill(limb(haunch, 3.5, chest, 3), fur, line);
     for (const t of [0.2, 0.5, 0.8]) {
-      const [x, y] = [haunch.x + (chest.x - haunch.x) * t, haunch.y + (chest.y - haunch.y) * t - 1.6];
+      const x = haunch.x + (chest.x - haunch.x) * t;
+      const y = haunch.y + (chest.y - haunch.y) * t - 1.6;
       brush.fill(limb({ x, y: y - 1 }, 0.55, { x, y: y + 0.6 }, 0.5), stripe, undefined, -0.1);
     }
   });
@@ -163,12 +189,12 @@ function drawCat(brush, change, direction) {
   for (const { draw } of parts) draw();
 }
 
-function drawHead(brush, head, place, direction, pose) {
-  const by = (f, l, u) => {
+function drawHead(brush: Brush, head: Seen, place: Placing, direction: Direction, pose: Pose): void {
+  const by = (f: number, l: number, u: number): Place => {
     const off = place(f, l, u);
     return { x: head.x + off.x, y: head.y + off.y };
   };
-  const ear = (side) => {
+  const ear = (side: number): void => {
     const [a, b, c, tip] = [
       by(1.4, side * 1.2, 2.4),
       by(-1.6, side * 2.6, 1.8),
@@ -200,7 +226,7 @@ function drawHead(brush, head, place, direction, pose) {
 }
 
 const rows = Object.values(clips).flatMap((poses) =>
-  Object.keys(directions).map((direction) => ({ poses, direction })),
+  directionNames.map((direction) => ({ poses, direction })),
 );
 const sheet = new DrawnSheet(cell, columns, rows.length);
 rows.forEach(({ poses, direction }, row) =>

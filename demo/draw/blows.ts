@@ -1,7 +1,8 @@
 // Wick's poses where weight matters most: the third swing, braking, being knocked out and getting up again.
+import type { Change } from './body.js';
 
 /** Up on the toes with the pole far behind, then all the way over and down before the feet. */
-export const swing3 = [
+export const swing3: readonly Change[] = [
   {
     hip: [-0.4, -11.4],
     lean: 8,
@@ -94,7 +95,7 @@ export const swing3 = [
 ];
 
 /** Heels in, weight back, then up. */
-export const skid = [
+export const skid: readonly Change[] = [
   {
     hip: [-2.4, -11],
     lean: -17,
@@ -146,7 +147,7 @@ export const skid = [
   },
 ];
 
-const lying = (settle, stars) => ({
+const lying = (settle: number, stars: NonNullable<Change['stars']>): Change => ({
   hip: [2.5, -4.6],
   lean: -84,
   head: -8,
@@ -164,7 +165,7 @@ const lying = (settle, stars) => ({
 });
 
 /** The blow, the fall, the ground, and stars. */
-export const knocked = [
+export const knocked: readonly Change[] = [
   {
     hip: [-1.6, -13],
     lean: -20,
@@ -237,7 +238,7 @@ export const knocked = [
 ];
 
 /** Sits up, gathers the feet, leans on the pole and stands. */
-export const getUp = [
+export const getUp: readonly Change[] = [
   {
     hip: [-1, -4.4],
     lean: -16,
@@ -279,7 +280,7 @@ export const getUp = [
 ];
 
 /** Half up from the ground, on one arm: between lying and sitting up. */
-export const propped = [
+export const propped: readonly Change[] = [
   {
     hip: [1, -4.4],
     lean: -54,
@@ -301,7 +302,7 @@ export const propped = [
  * Out of the water: hanging from the edge, one pull, a knee over it, up. The feet begin far below the edge; whoever moves the body
  * raises them with the pull.
  */
-export const climb = [
+export const climb: readonly Change[] = [
   {
     hip: [-2.6, -12.6],
     lean: 8,

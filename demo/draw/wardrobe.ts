@@ -3,19 +3,21 @@
 import { mkdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
-import { Brush, ellipse, limb } from './brush.mjs';
-import { columnsWithWaving as columns, directions, drawPerson, palmOf } from './person.mjs';
+import { Brush, ellipse, limb } from './brush.js';
+import type { Pen, Place, Ramp } from './brush.js';
+import { columnsWithWaving as columns, directionNames as rows, drawPerson, palmOf } from './person.js';
+import type { Direction, PartGroup, Person, Placing } from './person.js';
 
 const cell = { width: 40, height: 48 };
 const pivot = { x: 20, y: 42 };
 const line = '#1c1830';
-const rows = Object.keys(directions);
 
 // The colours that palettes exchange, as drawn.
 const skin = ['#b4685a', '#e8a982', '#fbd6ac'];
 const cheek = '#e58a72';
 const hair = ['#3c2430', '#5a3230', '#7d4a38'];
-const cloth = ['#1b2444', '#2b3d68', '#456294'];
+const [dark, middle, bright] = ['#1b2444', '#2b3d68', '#456294'] as const;
+const cloth = [dark, middle, bright];
 const trim = ['#7a3f24', '#b8692f', '#e0994a'];
 // Those that stay.
 const brass = ['#b87a35', '#f0b850', '#ffe9a8'];
@@ -23,7 +25,7 @@ const linen = ['#b9a6b4', '#e9dfd6', '#fbf4e6'];
 const straw = ['#a8773c', '#dcb264', '#f8e2a0'];
 const wicker = ['#6e4a2c', '#a87842', '#d8ac68'];
 
-const plain = {
+const plain: Person = {
   line,
   eye: '#241a33',
   skin,
@@ -35,15 +37,19 @@ const plain = {
   dress: { cloth: linen, top: 4, wide: 4.4, hem: 8 },
   sleeve: cloth,
 };
-const isFront = (direction) => direction !== 'north' && direction !== 'northeast';
-const pin = (brush, { x, y }, colour) => brush.dot(x, y, colour);
+const isFront = (direction: Direction): boolean => direction !== 'north' && direction !== 'northeast';
+const pin = (brush: Pen, { x, y }: Place, colour: string | undefined): void => brush.dot(x, y, colour);
 
-const coats = {
+const buttons: Partial<Record<Direction, readonly number[]>> = {
+  south: [-1.5, 1.5],
+  southeast: [-1.3, 1.3],
+  east: [0],
+};
+const coats: Readonly<Record<string, Partial<Person>>> = {
   pilot: {
     dress: { cloth, top: 4.2, wide: 5.3, hem: 6, bands: [[11.4, 4.2, trim]] },
     front({ brush, place, direction }) {
-      const buttons = { south: [-1.5, 1.5], southeast: [-1.3, 1.3], east: [0] }[direction] ?? [];
-      for (const side of buttons)
+      for (const side of buttons[direction] ?? [])
         for (const up of [15.2, 13, 9.6]) pin(brush, place(4.1, -side, up), brass[1]);
       const collar = place(isFront(direction) ? 1.4 : -1.4, 0, 17.4);
       brush.fill(limb({ x: collar.x - 2.2, y: collar.y }, 1, { x: collar.x + 2.2, y: collar.y }, 1), trim);
@@ -64,11 +70,11 @@ const coats = {
       const aside = direction === 'east';
       brush.fill(limb(top, aside ? 1.1 : 2.5, low, aside ? 1.5 : 3.4), linen, undefined, 0.2);
       const belt = place(2.6, 0, 13.2);
-      const ends = [
+      const [left, right] = [
         { x: belt.x - (aside ? 3 : 3.4), y: belt.y - 0.6 },
         { x: belt.x + (aside ? 1 : 3.2), y: belt.y - 0.6 },
       ];
-      brush.fill(limb(ends[0], 0.6, ends[1], 0.6), linen);
+      brush.fill(limb(left, 0.6, right, 0.6), linen);
     },
   },
   shawl: {
@@ -117,11 +123,17 @@ const coats = {
   },
 };
 
-const lockPairs = (brush, { x, y }, across, down, rx, ry, colours = hair) => {
-  for (const side of [-1, 1])
-    brush.fill(ellipse({ x: x + side * across, y: y + down }, rx, ry), colours, line);
+const lockPairs = (
+  brush: Pen,
+  { x, y }: Place,
+  across: number,
+  down: number,
+  rx: number,
+  ry: number,
+): void => {
+  for (const side of [-1, 1]) brush.fill(ellipse({ x: x + side * across, y: y + down }, rx, ry), hair, line);
 };
-const hairs = {
+const hairs: Readonly<Record<string, Partial<Person>>> = {
   cropped: {},
   bob: {
     locks({ brush, head, direction }) {
@@ -163,7 +175,7 @@ const hairs = {
   curls: {
     locks({ brush, head, direction }) {
       const { x, y } = head;
-      const spots = {
+      const spots: Readonly<Record<Direction, readonly (readonly [number, number])[]>> = {
         south: [
           [-4.8, 1.6],
           [4.8, 1.6],
@@ -208,23 +220,24 @@ const hairs = {
           [-2.4, 4.2],
           [2.4, 4.2],
         ],
-      }[direction];
-      for (const [dx, dy] of spots)
+      };
+      for (const [dx, dy] of spots[direction])
         brush.fill(ellipse({ x: x + dx, y: y + dy }, 1.9, 1.8), hair, undefined, 0.1);
     },
   },
 };
 
-const peak = (brush, at, direction, ramp, rim, up) => {
+const peak = (brush: Pen, at: Placing, direction: Direction, ramp: Ramp, rim: string, up: number): void => {
   if (!isFront(direction)) return;
   const { x, y } = at(4.2, 0, direction === 'east' ? up - 2 : up);
-  const [rx, ry] = direction === 'east' ? [2.4, 0.7] : direction === 'southeast' ? [3.4, 0.9] : [3.9, 0.9];
+  const rx = direction === 'east' ? 2.4 : direction === 'southeast' ? 3.4 : 3.9;
+  const ry = direction === 'east' ? 0.7 : 0.9;
   brush.fill(ellipse({ x, y }, rx, ry), ramp, rim);
 };
-const hats = {
+const hats: Readonly<Record<string, NonNullable<Person['wears']>>> = {
   peaked: {
     over({ brush, head, at, direction, line: rim }) {
-      peak(brush, at, direction, [cloth[0], cloth[0], cloth[1]], rim, 4.7);
+      peak(brush, at, direction, [dark, dark, middle], rim, 4.7);
       brush.fill(ellipse({ x: head.x, y: head.y - 4.2 }, 5.4, 2.3), cloth, rim);
       brush.fill(ellipse({ x: head.x - 0.2, y: head.y - 5.8 }, 5.9, 2.6), linen, rim, 0.1);
       if (isFront(direction)) pin(brush, at(4, 0, 7.2), brass[1]);
@@ -232,7 +245,7 @@ const hats = {
   },
   flat: {
     over({ brush, head, at, direction, line: rim }) {
-      peak(brush, at, direction, [cloth[0], cloth[1], cloth[1]], rim, 5);
+      peak(brush, at, direction, [dark, middle, middle], rim, 5);
       brush.fill(ellipse({ x: head.x - 0.3, y: head.y - 4.6 }, 5.8, 2.8), cloth, rim, 0.1);
       pin(brush, { x: head.x - 0.3, y: head.y - 7 }, cloth[2]);
     },
@@ -260,7 +273,12 @@ const hats = {
 };
 
 /** Draws a sheet: every cell, one group of a person's parts in each. */
-async function sheet(file, person, group, free) {
+async function sheet(
+  file: string,
+  person: Partial<Person>,
+  group: PartGroup,
+  free?: (direction: Direction, column: number) => (x: number, y: number) => boolean,
+): Promise<void> {
   const width = cell.width * columns;
   const pixels = Buffer.alloc(width * cell.height * rows.length * 4);
   rows.forEach((direction, row) => {
@@ -275,7 +293,7 @@ async function sheet(file, person, group, free) {
   await write(file, pixels, width, cell.height * rows.length);
 }
 
-function copy(brush, pixels, width, left, top) {
+function copy(brush: Brush, pixels: Buffer, width: number, left: number, top: number): void {
   brush.colours.forEach((colour, place) => {
     if (colour === undefined) return;
     const [x, y] = [left + (place % brush.width), top + Math.floor(place / brush.width)];
@@ -285,7 +303,7 @@ function copy(brush, pixels, width, left, top) {
 
 const folder = fileURLToPath(new URL('../townsfolk/wardrobe/', import.meta.url));
 mkdirSync(folder, { recursive: true });
-async function write(name, pixels, width, height) {
+async function write(name: string, pixels: Buffer, width: number, height: number): Promise<void> {
   await sharp(pixels, { raw: { width, height, channels: 4 } })
     .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
     .toFile(`${folder}${name}.png`);
@@ -293,7 +311,7 @@ async function write(name, pixels, width, height) {
 }
 
 /** Hair has no line where the face is: it would be drawn upon the cheeks. */
-const besideFace = (direction, column) => {
+const besideFace = (direction: Direction, column: number): ((x: number, y: number) => boolean) => {
   const bare = new Brush(cell.width, cell.height, pivot);
   drawPerson(bare, plain, direction, column, 'head');
   return (x, y) => bare.at(x, y) === undefined;
@@ -307,7 +325,7 @@ for (const [name, one] of Object.entries(hairs)) await sheet(`hair-${name}`, one
 for (const [name, wears] of Object.entries(hats)) await sheet(`hat-${name}`, { wears }, 'hat');
 
 /** Things to hold; the pivot is where the hand is. */
-const props = [
+const props: readonly ((brush: Brush) => void)[] = [
   (brush) => {
     // A lantern.
     brush.fill(limb({ x: 0, y: 0.4 }, 0.7, { x: 0, y: 2.4 }, 0.7), brass, line);

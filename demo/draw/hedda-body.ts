@@ -1,7 +1,8 @@
 // The fishwife's body: joints from a pose, then shapes from the joints, back to front. Lengths are pixels; x is forward,
 // y is down, the origin is the ground under the hip of the standing figure.
-import { along, joint, mix, point } from './bones.mjs';
-import { ellipse, limb, polygon, ribbon, turned } from './brush.mjs';
+import { along, joint, mix, point } from './bones.js';
+import { ellipse, limb, polygon, ribbon, turned } from './brush.js';
+import type { Pen, Place } from './brush.js';
 
 export const palette = {
   line: '#1c1830',
@@ -26,8 +27,49 @@ const upperArm = 4.8;
 const foreArm = 4.8;
 const torso = 8.6;
 
+/** To the right and down. */
+type XY = readonly [x: number, y: number];
+/** Where a foot is, and how it is tipped, in degrees. */
+type Foot = readonly [x: number, y: number, tip?: number];
+
+/** How she holds herself. Places are pixels from the ground under her hip; those of hands count from their shoulders. */
+export interface Pose {
+  readonly hip: XY;
+  /** Degrees forward, of the body and of the head. */
+  readonly lean: number;
+  readonly head: number;
+  readonly headMove: XY;
+  readonly nearFoot: Foot;
+  readonly farFoot: Foot;
+  readonly nearHand: XY;
+  readonly farHand: XY;
+  /** 1 bends forward, -1 backward. */
+  readonly nearElbow: number;
+  readonly farElbow: number;
+  /** How far the hem is left behind, and how wide it opens. */
+  readonly hem: readonly [behind: number, wide: number];
+  /** Over 0 she sits. */
+  readonly seat?: number;
+  /** How the ends of her kerchief fall, and how long they are. */
+  readonly tails: readonly [fall: number, long: number];
+  readonly eye: 'open' | 'shut' | 'wide';
+  readonly mouth: boolean;
+  /** The basket: on her head, in her hands (a place from the neck), or nowhere; and how it tips. */
+  readonly basket?: 'head' | XY;
+  readonly tip?: number;
+  /** In which hand a fish is; held out is the near one. */
+  readonly fish?: 'near' | 'far' | 'held';
+  /** Fish on the ground: where, and how they lie. */
+  readonly loose?: readonly (readonly [x: number, y: number, degrees: number])[];
+  /** She is turned as a whole. */
+  readonly turn?: { readonly degrees: number; readonly about: XY };
+}
+
+/** What of a pose is not as she stands. */
+export type Change = Partial<Pose>;
+
 /** A standing figure; a pose says only what differs. */
-export const standing = {
+export const standing: Pose = {
   hip: [0, -13],
   lean: 2,
   head: 0,
@@ -38,26 +80,30 @@ export const standing = {
   farHand: [4.6, 6],
   nearElbow: -1,
   farElbow: -1,
-  /** How far the hem is left behind, and how wide it opens. */
   hem: [0, 0],
   tails: [-128, 5],
   eye: 'open',
   mouth: false,
-  /** The basket: on her head, in her hands (a place from the neck), or nowhere. */
-  basket: undefined,
-  fish: undefined,
 };
 
-export const parts = ['legs', 'upper'];
+/** The parts that a pose is drawn in, back to front. */
+export const parts = ['legs', 'upper'] as const;
 
-function boot(brush, [x, y, tip = 0]) {
+/** One of them. */
+export type Part = (typeof parts)[number];
+
+function boot(brush: Pen, [x, y, tip = 0]: Foot): void {
   const heel = point(x, y - 1.9);
   const toe = along(heel, 90 + tip, 3.2);
   brush.fill(limb(point(heel.x, heel.y - 3), 1.7, heel, 1.7), palette.boot, palette.line);
   brush.fill(limb(point(heel.x, heel.y + 0.3), 1.7, point(toe.x, toe.y + 0.6), 1.3), palette.boot, undefined);
 }
 
-function skirt(brush, hip, { lean, hem: [behind, wide], nearFoot, farFoot, seat = 0 }) {
+function skirt(
+  brush: Pen,
+  hip: Place,
+  { lean, hem: [behind, wide], nearFoot, farFoot, seat = 0 }: Pose,
+): void {
   const spread = Math.abs(nearFoot[0] - farFoot[0]);
   const middle = (nearFoot[0] + farFoot[0]) / 2 + behind;
   const half = 5.9 + spread * 0.16 + wide;
@@ -85,9 +131,9 @@ function skirt(brush, hip, { lean, hem: [behind, wide], nearFoot, farFoot, seat 
     );
     return;
   }
-  const waist = (across) => along(point(hip.x, hip.y - 1.4), lean + 90, across);
-  const knee = (across) => point(hip.x * 0.5 + middle * 0.5 + across, (hip.y + low) / 2);
-  const hem = (across) => point(middle + across * half, low + Math.abs(across) * 0.2);
+  const waist = (across: number): Place => along(point(hip.x, hip.y - 1.4), lean + 90, across);
+  const knee = (across: number): Place => point(hip.x * 0.5 + middle * 0.5 + across, (hip.y + low) / 2);
+  const hem = (across: number): Place => point(middle + across * half, low + Math.abs(across) * 0.2);
   const shape = [waist(-3.3), waist(3.1), knee(5.4 + wide * 0.4), hem(1), hem(-1), knee(-5.5 - wide * 0.5)];
   brush.fill(polygon(shape), palette.skirt, palette.line, 0.05);
   brush.fill(ellipse(point(hip.x - 0.6, hip.y + 0.6), 4.5, 3.4), palette.skirt, undefined, 0.05);
@@ -100,7 +146,8 @@ function skirt(brush, hip, { lean, hem: [behind, wide], nearFoot, farFoot, seat 
   brush.fill(limb(waist(-3.2), 0.7, waist(3.5), 0.7), palette.apron, undefined, -0.4);
 }
 
-function arm(brush, shoulder, [x, y], bend, far) {
+/** @returns where the hand is */
+function arm(brush: Pen, shoulder: Place, [x, y]: XY, bend: number, far: boolean): Place {
   const hand = point(shoulder.x + x, shoulder.y + y);
   const { middle, end } = joint(shoulder, hand, upperArm, foreArm, bend);
   const sleeve = far ? palette.sleeveBack : palette.sleeve;
@@ -114,7 +161,7 @@ function arm(brush, shoulder, [x, y], bend, far) {
 }
 
 /** A fish, by its middle, how it lies, and how long it is. */
-function drawFish(brush, middle, degrees, long = 6.4, wide = 1.7) {
+function drawFish(brush: Pen, middle: Place, degrees: number, long = 6.4, wide = 1.7): void {
   const nose = along(middle, degrees, long / 2);
   const tail = along(middle, degrees + 180, long / 2);
   brush.fill(
@@ -129,8 +176,8 @@ function drawFish(brush, middle, degrees, long = 6.4, wide = 1.7) {
 }
 
 /** A flat basket full of fish. */
-function drawBasket(brush, at, tilt = 0) {
-  const side = (across, up) => along(along(at, tilt + 90, across), tilt, up);
+function drawBasket(brush: Pen, at: Place, tilt = 0): void {
+  const side = (across: number, up: number): Place => along(along(at, tilt + 90, across), tilt, up);
   drawFish(brush, side(-3.8, 3.4), tilt - 58, 7.4, 2);
   drawFish(brush, side(4, 3.4), tilt + 54, 7.4, 2);
   drawFish(brush, side(0.2, 4.6), tilt - 84, 8.4, 2.2);
@@ -142,12 +189,13 @@ function drawBasket(brush, at, tilt = 0) {
   }
 }
 
-function drawHead(brush, neck, pose) {
+/** @returns where something is on her head: pixels forward and down from its middle */
+function drawHead(brush: Pen, neck: Place, pose: Pose): (forward: number, down: number) => Place {
   const tilt = pose.lean * 0.35 + pose.head;
-  const centre = along(neck, tilt, 5.4);
-  centre.x += pose.headMove[0] + 0.5;
-  centre.y += pose.headMove[1];
-  const at = (forward, down) => along(along(centre, tilt + 90, forward), tilt + 180, down);
+  const above = along(neck, tilt, 5.4);
+  const centre = point(above.x + pose.headMove[0] + 0.5, above.y + pose.headMove[1]);
+  const at = (forward: number, down: number): Place =>
+    along(along(centre, tilt + 90, forward), tilt + 180, down);
   const [fall, long] = pose.tails;
   // The knot of the kerchief at the neck, and its two ends.
   const knot = at(-4.2, 2.6);
@@ -174,7 +222,7 @@ function drawHead(brush, neck, pose) {
       [0, 0],
       [0, 1],
       [-1, 0],
-    ])
+    ] as const)
       brush.dot(eye.x + dx, eye.y + dy, palette.eye);
   else for (const dx of [0, -1, 1]) brush.dot(eye.x + dx, eye.y + 0.8, palette.skin[0]);
   const cheek = at(1.9, 3);
@@ -190,9 +238,10 @@ function drawHead(brush, neck, pose) {
 }
 
 /** Draws one pose, each part on a grid of its own. */
-export function drawHedda(grids, change) {
+export function drawHedda(grids: Readonly<Record<Part, Pen>>, change: Change): void {
   const pose = { ...standing, ...change };
-  const [legs, upper] = parts.map((part) => (pose.turn ? turned(grids[part], pose.turn) : grids[part]));
+  const pen = (part: Part): Pen => (pose.turn ? turned(grids[part], pose.turn) : grids[part]);
+  const [legs, upper] = [pen('legs'), pen('upper')];
   const hip = point(...pose.hip);
   const neck = along(hip, pose.lean, torso);
   const shoulder = along(neck, pose.lean + 180, 1.7);
@@ -231,7 +280,7 @@ export function drawHedda(grids, change) {
   const at = drawHead(upper, neck, pose);
   if (pose.basket === 'head')
     drawBasket(upper, at(-0.4, -6.2), pose.lean * 0.35 + pose.head * 0.5 + (pose.tip ?? 0));
-  if (Array.isArray(pose.basket))
+  else if (pose.basket !== undefined)
     drawBasket(upper, point(neck.x + pose.basket[0], neck.y + pose.basket[1]), pose.tip ?? 0);
   if (pose.fish === 'far') drawFish(upper, along(farHand, 180, 2), 170, 6.4);
   const hand = arm(upper, near, pose.nearHand, pose.nearElbow, false);

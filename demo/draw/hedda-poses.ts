@@ -1,7 +1,8 @@
 // The fishwife's poses, clip by clip: each is one row of her sheet.
-import { frames, step, wave } from './cycle.mjs';
+import { frames, step, wave } from './cycle.js';
+import type { Change } from './hedda-body.js';
 
-const breathing = (p, i, hip = -13) => {
+const breathing = (p: number, i: number, hip = -13): Change => {
   const breath = (1 - Math.cos(p * 2 * Math.PI)) / 2;
   return {
     hip: [0, hip + breath * 0.4],
@@ -13,16 +14,16 @@ const breathing = (p, i, hip = -13) => {
 };
 
 /** One arm up at the basket on her head, the other at her hip. */
-const carrying = { basket: 'head', nearHand: [-4.6, -8.2], nearElbow: -1, farHand: [4.6, 5.8] };
+const carrying: Change = { basket: 'head', nearHand: [-4.6, -8.2], nearElbow: -1, farHand: [4.6, 5.8] };
 
-const stand = frames(6, (p, i) => ({
+const stand: readonly Change[] = frames(6, (p, i) => ({
   ...breathing(p, i),
   nearHand: [3.2, 6.6 + wave(p) * 0.3],
   farHand: [5, 5.6 + wave(p) * 0.3],
 }));
 
 const stroll = { reach: 5.8, stance: 0.62, lift: 2.6, heel: -16, toe: 30 };
-const walking = (p) => ({
+const walking = (p: number): Change => ({
   hip: [0, -12.9 + 0.7 * Math.cos((p - 0.09) * 4 * Math.PI)],
   lean: 5,
   headMove: [0.2, 0.35 * Math.cos((p - 0.2) * 4 * Math.PI)],
@@ -31,14 +32,14 @@ const walking = (p) => ({
   hem: [-0.9 + wave(p * 2) * 0.7, 0.3],
   tails: [-112 + wave(p * 2, 0.1) * 9, 5.6],
 });
-const walk = frames(8, (p) => ({
+const walk: readonly Change[] = frames(8, (p) => ({
   ...walking(p),
   nearHand: [0.6 - wave(p, 0.25) * 4.6, 7.4 - Math.abs(wave(p, 0.25)) * 0.8],
   farHand: [0.8 + wave(p, 0.25) * 4.6, 7.2 - Math.abs(wave(p, 0.25)) * 0.8],
 }));
 
-const loadedStand = frames(6, (p, i) => ({ ...breathing(p, i), ...carrying }));
-const loadedWalk = frames(8, (p) => ({
+const loadedStand: readonly Change[] = frames(6, (p, i) => ({ ...breathing(p, i), ...carrying }));
+const loadedWalk: readonly Change[] = frames(8, (p) => ({
   ...walking(p),
   ...carrying,
   lean: 2,
@@ -47,7 +48,7 @@ const loadedWalk = frames(8, (p) => ({
 }));
 
 /** She draws breath, puts a hand to her mouth, and cries her fish. */
-const cry = [
+const cry: readonly Change[] = [
   { hip: [-0.4, -12.8], lean: -3, headMove: [0, 0.3], nearHand: [3.6, 5.4], farHand: [1.6, 6.8] },
   {
     hip: [-0.7, -12.6],
@@ -92,13 +93,13 @@ const cry = [
 ];
 
 /** The same under her basket: she keeps her head up, so that nothing falls. */
-const loadedCry = cry.map(({ lean = 0, head = 0, ...pose }) => ({
+const loadedCry = cry.map(({ lean = 0, head = 0, ...pose }): Change => ({
   ...pose,
   ...{ lean: lean * 0.35, head: head * 0.25, basket: 'head', farHand: [3.6, 6] },
 }));
 
 /** At her stall she sorts the fish before her. */
-const tend = frames(6, (p, i) => ({
+const tend: readonly Change[] = frames(6, (p, i) => ({
   ...breathing(p, i, -12.8),
   lean: 9,
   head: 10,
@@ -108,7 +109,7 @@ const tend = frames(6, (p, i) => ({
 }));
 
 /** A fish is taken up, weighed in the hand, handed over, and the coin is put away. */
-const sell = [
+const sell: readonly Change[] = [
   { hip: [0.4, -12.2], lean: 18, head: 8, nearHand: [6.4, 6.4], farHand: [5, 6], hem: [-0.8, 0.2] },
   { hip: [0, -12.8], lean: 5, head: 2, nearHand: [6.2, 0.8], farHand: [4.6, 5.4], fish: 'near' },
   { hip: [0, -13], lean: 3, head: -2, nearHand: [6.4, -0.4], farHand: [4.6, 5.4], fish: 'near', mouth: true },
@@ -135,7 +136,7 @@ const sell = [
 ];
 
 /** On a wet plank the feet go from under her; she lands on her seat. */
-const slip = [
+const slip: readonly Change[] = [
   {
     hip: [-0.4, -12.6],
     lean: -8,
@@ -201,7 +202,7 @@ const slip = [
     seat: 4,
   },
 ];
-const getUp = [
+const getUp: readonly Change[] = [
   {
     hip: [-2.8, -5.4],
     lean: 10,
@@ -255,7 +256,7 @@ const getUp = [
   },
 ];
 
-export const clips = {
+export const clips: Readonly<Record<string, readonly Change[]>> = {
   stand,
   walk,
   'stand-loaded': loadedStand,

@@ -1,7 +1,8 @@
 // Wick's body: joints from a pose, then shapes from the joints, back to front. Lengths are pixels; x is forward,
 // y is down, the origin is the ground under the hip of the standing figure.
-import { along, joint, mix, point } from './bones.mjs';
-import { crescent, ellipse, limb, polygon, ribbon, turned } from './brush.mjs';
+import { along, joint, mix, point } from './bones.js';
+import { crescent, ellipse, limb, polygon, ribbon, turned } from './brush.js';
+import type { Pen, Place } from './brush.js';
 
 export const palette = {
   line: '#1c1830',
@@ -34,8 +35,70 @@ const upperArm = 5;
 const foreArm = 5;
 const torso = 9;
 
+/** To the right and down. */
+type XY = readonly [x: number, y: number];
+/** Where a foot is, and how it is tipped, in degrees. */
+type Foot = readonly [x: number, y: number, tip: number];
+/** Where a drop, star or puff is, and its size or tone. */
+type Spot = readonly [x: number, y: number, size: number];
+
+interface Pole {
+  readonly angle: number;
+  /** How far from its foot the hand is. */
+  readonly grip: number;
+  readonly length?: number;
+  /** Whether it is behind the body. */
+  readonly behind?: boolean;
+}
+
+/** How he holds himself. Places are pixels from the ground under his hip; those of hands count from their shoulders. */
+export interface Pose {
+  readonly hip: XY;
+  /** Degrees forward, of the body and of the head. */
+  readonly lean: number;
+  readonly head: number;
+  readonly headMove: XY;
+  readonly hat: readonly [x: number, y: number, turn: number];
+  readonly nearFoot: Foot;
+  readonly farFoot: Foot;
+  readonly nearHand: XY;
+  readonly farHand: XY;
+  /** 1 bends forward, -1 backward. */
+  readonly nearElbow: number;
+  readonly farElbow: number;
+  readonly nearKnee?: number;
+  readonly farKnee?: number;
+  readonly pole: Pole;
+  readonly scarf: readonly [angle: number, length: number, wave: number];
+  readonly coat: readonly [tail: number, flare: number];
+  readonly eye: 'open' | 'shut' | 'wide';
+  readonly mouth: boolean;
+  /** How much brighter the flame is. */
+  readonly flame: number;
+  /** He is turned as a whole. */
+  readonly turn?: { readonly degrees: number; readonly about: XY };
+  /** What the pole leaves in the air. */
+  readonly sweep?: {
+    readonly centre: XY;
+    readonly radius: number;
+    readonly thick: number;
+    readonly from: number;
+    readonly to: number;
+  };
+  readonly streaks?: readonly Spot[];
+  readonly drops?: readonly Spot[];
+  readonly stars?: readonly Spot[];
+  readonly puffs?: readonly Spot[];
+}
+
+/** What of a pose is not as he stands. */
+export type Change = Partial<Pose>;
+
+/** A piece of his gear. */
+export type Gear = 'oilskin' | 'rain-hat' | 'satchel';
+
 /** A standing figure; a pose says only what differs. */
-export const standing = {
+export const standing: Pose = {
   hip: [0, -13.6],
   lean: 3,
   head: 0,
@@ -55,13 +118,13 @@ export const standing = {
   flame: 0,
 };
 
-function leg(brush, hip, [x, y, tip], knee, far) {
+function leg(brush: Pen, hip: Place, [x, y, tip]: Foot, knee: number, far: boolean): void {
   const ankle = point(x, y - 2.4);
   const { middle, end } = joint(hip, ankle, thigh, shin, knee);
   const cloth = far ? palette.trousersBack : palette.trousers;
   const leather = far ? palette.bootBack : palette.boot;
   const toe = along(end, 90 + tip, 3.1);
-  const sole = (p, down) =>
+  const sole = (p: Place, down: number): Place =>
     point(p.x - Math.sin((tip * Math.PI) / 180) * down, p.y + Math.cos((tip * Math.PI) / 180) * down);
   brush.fill(limb(hip, 2.7, middle, 2.2), cloth, palette.line);
   brush.fill(limb(middle, 2.1, end, 1.8), cloth, undefined);
@@ -69,7 +132,7 @@ function leg(brush, hip, [x, y, tip], knee, far) {
   brush.fill(limb(sole(end, 0.6), 1.95, sole(toe, 0.95), 1.45), leather, undefined);
 }
 
-function arm(brush, shoulder, [x, y], elbow, far, isOiled) {
+function arm(brush: Pen, shoulder: Place, [x, y]: XY, elbow: number, far: boolean, isOiled: boolean): void {
   const hand = point(shoulder.x + x, shoulder.y + y);
   const { middle, end } = joint(shoulder, hand, upperArm, foreArm, elbow);
   const cloth = isOiled ? (far ? palette.oilBack : palette.oil) : far ? palette.coatBack : palette.coat;
@@ -85,10 +148,9 @@ function arm(brush, shoulder, [x, y], elbow, far, isOiled) {
     isOiled ? -0.5 : -0.2,
   );
   brush.fill(ellipse(end, 1.75, 1.75), palette.skin, undefined);
-  return end;
 }
 
-function drawPole(brush, hand, { angle, grip, length = 30 }, flicker) {
+function drawPole(brush: Pen, hand: Place, { angle, grip, length = 30 }: Pole, flicker: number): void {
   const foot = along(hand, angle + 180, grip);
   const top = along(foot, angle, length);
   brush.fill(limb(foot, 0.62, top, 0.62), palette.wood, palette.line);
@@ -101,17 +163,17 @@ function drawPole(brush, hand, { angle, grip, length = 30 }, flicker) {
   brush.dot(lamp.x, lamp.y - 2.4, palette.brass[0]);
 }
 
-function scarfTail(brush, neck, [angle, length, wave]) {
+function scarfTail(brush: Pen, neck: Place, [angle, length, wave]: Pose['scarf']): void {
   const points = [neck];
   const steps = 5;
   for (let i = 1; i <= steps; i++)
-    points.push(along(points[i - 1], angle + Math.sin(i * 1.3 + wave) * 26, length / steps));
+    points.push(along(points[i - 1]!, angle + Math.sin(i * 1.3 + wave) * 26, length / steps));
   brush.fill(ribbon(points, 1, 1.55), palette.scarf, palette.line, -0.12);
-  const end = points[steps];
+  const end = points[steps]!;
   brush.dot(end.x, end.y, palette.scarf[0]);
 }
 
-function coatBody(brush, hip, neck, lean, [tail, flare]) {
+function coatBody(brush: Pen, hip: Place, neck: Place, lean: number, [tail, flare]: Pose['coat']): void {
   const side = lean + 90;
   const shoulder = { back: along(neck, side, -3.5), front: along(neck, side, 3.3) };
   const waist = {
@@ -139,9 +201,9 @@ function coatBody(brush, hip, neck, lean, [tail, flare]) {
 }
 
 /** A coat of oiled cloth over the other one: wider, longer, with clasps down the front. */
-function oilskin(brush, hip, neck, lean, [tail, flare]) {
+function oilskin(brush: Pen, hip: Place, neck: Place, lean: number, [tail, flare]: Pose['coat']): void {
   const side = lean + 90;
-  const at = (down, across) => along(mix(neck, hip, down), side, across);
+  const at = (down: number, across: number): Place => along(mix(neck, hip, down), side, across);
   const hemBack = point(hip.x - 5.6 - flare + tail * 0.6, hip.y + 5.4 - Math.abs(tail) * 0.12);
   const hemFront = point(hip.x + 5.2 + flare * 0.4 + tail * 0.15, hip.y + 4.4);
   brush.fill(
@@ -160,11 +222,11 @@ function oilskin(brush, hip, neck, lean, [tail, flare]) {
 }
 
 /** A bag at the hip, with its strap over the far shoulder. */
-function satchel(brush, hip, neck, lean) {
+function satchel(brush: Pen, hip: Place, neck: Place, lean: number): void {
   const side = lean + 90;
-  const at = (down, across) => along(mix(neck, hip, down), side, across);
+  const at = (down: number, across: number): Place => along(mix(neck, hip, down), side, across);
   brush.fill(limb(at(0.08, 2.6), 0.7, at(0.95, -2.8), 0.7), palette.bag, palette.line, -0.2);
-  const [left, right, top, low] = [-6.6, 0.6, 0.82, 1.5];
+  const [left, right, top, low] = [-6.6, 0.6, 0.82, 1.5] as const;
   brush.fill(
     polygon([at(top, left), at(top, right), at(low, right - 0.4), at(low, left + 0.4)]),
     palette.bag,
@@ -182,19 +244,18 @@ function satchel(brush, hip, neck, lean) {
 }
 
 /** The tall hat under a cover of oiled cloth, with a brim that sheds the rain behind. */
-function rainHat(brush, brim, across, up) {
+function rainHat(brush: Pen, across: (d: number, down?: number) => Place, up: (far: number) => Place): void {
   brush.fill(limb(up(1.1), 4.5, up(4.9), 4), palette.oil, palette.line, 0.05);
   brush.fill(limb(across(-7.6, 1.3), 1, across(-3, -0.1), 1.1), palette.oil, palette.line, -0.35);
   brush.fill(limb(across(-4, 0), 1.1, across(7.2, 0.2), 0.95), palette.oil, undefined, -0.3);
   brush.fill(limb(across(-3.6, -1.5), 0.5, across(3.9, -1.5), 0.5), palette.oil, undefined, -0.9);
 }
 
-function head(brush, neck, pose, isRaining) {
+function head(brush: Pen, neck: Place, pose: Pose, isRaining: boolean): void {
   const tilt = pose.lean * 0.35 + pose.head;
-  const centre = along(neck, tilt, 5.7);
-  centre.x += pose.headMove[0] + 0.5;
-  centre.y += pose.headMove[1];
-  const at = (forward, down) => {
+  const above = along(neck, tilt, 5.7);
+  const centre = point(above.x + pose.headMove[0] + 0.5, above.y + pose.headMove[1]);
+  const at = (forward: number, down: number): Place => {
     const p = along(centre, tilt + 90, forward);
     return along(p, tilt + 180, down);
   };
@@ -215,7 +276,7 @@ function head(brush, neck, pose, isRaining) {
       [0, 1],
       [-1, 0],
       [-1, 1],
-    ])
+    ] as const)
       brush.dot(eye.x + dx, eye.y + dy, palette.eye);
   } else {
     brush.dot(blink.x, blink.y + 0.6, palette.skin[0]);
@@ -241,13 +302,14 @@ function head(brush, neck, pose, isRaining) {
     palette.band,
     undefined,
   );
-  const across = (d, down = 0) => along(along(brim, tilt + turn + 90, d), tilt + turn + 180, down);
+  const across = (d: number, down = 0): Place =>
+    along(along(brim, tilt + turn + 90, d), tilt + turn + 180, down);
   brush.fill(limb(across(-5.8), 0.8, across(6.2), 0.8), palette.hat, undefined, -0.3);
-  if (isRaining) rainHat(brush, brim, across, (far) => along(brim, tilt + turn - 6, far));
+  if (isRaining) rainHat(brush, across, (far) => along(brim, tilt + turn - 6, far));
 }
 
 /** Where the upper body of a pose sits on its legs, from the ground under the standing figure. */
-export function waistOf(change) {
+export function waistOf(change: Change): Place {
   const { hip, turn } = { ...standing, ...change };
   if (!turn) return point(hip[0], hip[1]);
   const angle = (turn.degrees * Math.PI) / 180;
@@ -259,17 +321,23 @@ export function waistOf(change) {
 }
 
 /** The parts that a pose is drawn in, back to front. */
-export const parts = ['behind', 'legs', 'upper'];
+export const parts = ['behind', 'legs', 'upper'] as const;
+
+/** One of them. */
+export type Part = (typeof parts)[number];
 
 /** What Wick can wear over his own clothes, and the parts of the drawing that have something of it. */
-export const gear = { oilskin: ['behind', 'upper'], 'rain-hat': ['upper'], satchel: ['upper'] };
+export const gear: Readonly<Record<Gear, readonly Part[]>> = {
+  oilskin: ['behind', 'upper'],
+  'rain-hat': ['upper'],
+  satchel: ['upper'],
+};
 
 /** Draws one pose, each part on a grid of its own. @param worn a piece of his gear */
-export function drawWick(grids, change, worn) {
+export function drawWick(grids: Readonly<Record<Part, Pen>>, change: Change, worn?: Gear): void {
   const pose = { ...standing, ...change };
-  const [behind, legs, upper] = parts.map((part) =>
-    pose.turn ? turned(grids[part], pose.turn) : grids[part],
-  );
+  const pen = (part: Part): Pen => (pose.turn ? turned(grids[part], pose.turn) : grids[part]);
+  const [behind, legs, upper] = [pen('behind'), pen('legs'), pen('upper')];
   const hip = point(pose.hip[0], pose.hip[1]);
   const neck = along(hip, pose.lean, torso);
   const shoulder = along(neck, pose.lean + 180, 1.6);
@@ -285,7 +353,7 @@ export function drawWick(grids, change, worn) {
     behind.fill(crescent(point(...centre), radius, thick, from, to), palette.sweep, undefined);
   }
   arm(behind, farShoulder, pose.farHand, pose.farElbow, true, worn === 'oilskin');
-  if (pose.pole?.behind) drawPole(behind, hand, pose.pole, pose.flame);
+  if (pose.pole.behind) drawPole(behind, hand, pose.pole, pose.flame);
   scarfTail(behind, along(neck, pose.lean - 70, 2.6), pose.scarf);
   leg(legs, point(hip.x + 1, hip.y), pose.farFoot, pose.farKnee ?? 1, true);
   leg(legs, point(hip.x - 0.8, hip.y), pose.nearFoot, pose.nearKnee ?? 1, false);
@@ -294,20 +362,18 @@ export function drawWick(grids, change, worn) {
   if (worn === 'satchel') satchel(upper, hip, neck, pose.lean);
   head(upper, neck, pose, worn === 'rain-hat');
   upper.fill(ellipse(along(neck, pose.lean, 0.4), 4, 1.75, pose.lean - 4), palette.scarf, palette.line);
-  if (pose.pole && !pose.pole.behind) drawPole(upper, hand, pose.pole, pose.flame);
+  if (!pose.pole.behind) drawPole(upper, hand, pose.pole, pose.flame);
   arm(upper, nearShoulder, pose.nearHand, pose.nearElbow, false, worn === 'oilskin');
   for (const [x, y, size] of pose.drops ?? [])
     upper.fill(ellipse(point(x, y), size, size * 1.15), palette.water, palette.line);
   for (const [x, y, tone] of pose.stars ?? []) {
-    for (const [dx, dy] of tone === 1
-      ? [
-          [0, -1],
-          [-1, 0],
-          [1, 0],
-          [0, 1],
-        ]
-      : [])
-      upper.dot(x + dx, y + dy, palette.flame[1]);
+    const rays: readonly XY[] = [
+      [0, -1],
+      [-1, 0],
+      [1, 0],
+      [0, 1],
+    ];
+    if (tone === 1) for (const [dx, dy] of rays) upper.dot(x + dx, y + dy, palette.flame[1]);
     upper.dot(x, y, palette.flame[2]);
   }
   for (const [x, y, size] of pose.puffs ?? [])

@@ -11,7 +11,11 @@ const source = await sharp(fileURLToPath(new URL('../wick.png', import.meta.url)
 const pixels = Buffer.alloc(cell.width * columns * cell.height * 3 * 4);
 
 /** Copies a cell of Wick's sheet to a cell of this one, moved by so many pixels and stretched so many times. */
-function copy(from, to, { x = 0, y = 0, stretch = 1 } = {}) {
+function copy(
+  from: number,
+  to: number,
+  { x = 0, y = 0, stretch = 1 }: { x?: number; y?: number; stretch?: number } = {},
+): void {
   for (let row = 0; row < cell.height; row++)
     for (let column = 0; column < cell.width; column++) {
       const middle = cell.width / 2;
