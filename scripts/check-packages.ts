@@ -4,17 +4,17 @@ import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { build, node, root, say, typescript } from './run.js';
+import { node, say } from './run.js';
+import { stagePackages } from './stage-packages.js';
+import type { Published } from './stage-packages.js';
 
-build();
-node(...typescript, 'scripts/build-workbench.ts');
+const staged = stagePackages();
 const folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-pack-'));
 
-/** Packs a package. @returns the packed file */
-function packed(name: string): string {
-  const from = path.join(root, 'packages', name);
+/** Packs a package as it is published. @returns the packed file */
+function packed(name: Published): string {
   const { stdout } = spawnSync('npm', ['pack', '--json', '--pack-destination', folder], {
-    cwd: from,
+    cwd: staged[name],
     encoding: 'utf8',
   });
   const [made] = Object.values(JSON.parse(stdout) as Record<string, { filename: string }>);
@@ -102,9 +102,9 @@ try {
     '@dot-hop/three': 'three',
     '@dot-hop/vite': 'vite',
     '@dot-hop/cli': 'cli',
-  })) {
-    say(`checking packages/${from}`);
-    node('node_modules/publint/src/cli.js', path.join(root, 'packages', from), '--strict');
+  } as const)) {
+    say(`checking ${name}`);
+    node('node_modules/publint/src/cli.js', staged[from], '--strict');
     const file = packed(from);
     files[name] = file;
     node('node_modules/@arethetypeswrong/cli/dist/index.js', file, '--profile', 'esm-only');

@@ -55,30 +55,32 @@ export interface Drawing {
   readonly picture: Picture;
 }
 
-/** The colour of a drawing at a place, in pixels from its pivot; 0 where there is none. */
-function colourOn({ cell, picture }: Drawing, right: number, down: number): number {
-  const [column, row] = [right + cell.pivotX - cell.offsetX, down + cell.pivotY - cell.offsetY];
-  if (column < 0 || row < 0 || column >= cell.width || row >= cell.height) return 0;
-  return colourAt(picture, cell.x + column, cell.y + row);
-}
+/** Where a cell's first column and row lie, in whole pixels from its pivot. */
+const leftOf = ({ offsetX, pivotX }: Cell): number => Math.floor(offsetX - pivotX);
+const topOf = ({ offsetY, pivotY }: Cell): number => Math.floor(offsetY - pivotY);
 
 /** How many pixels look otherwise when other drawings lie on one another, front to back. */
 export function pixelsApart(some: readonly Drawing[], others: readonly Drawing[]): number {
   const cells = [...some, ...others].map(({ cell }) => cell);
-  const left = Math.min(...cells.map((one) => one.offsetX - one.pivotX));
-  const right = Math.max(...cells.map((one) => one.offsetX - one.pivotX + one.width));
-  const top = Math.min(...cells.map((one) => one.offsetY - one.pivotY));
-  const bottom = Math.max(...cells.map((one) => one.offsetY - one.pivotY + one.height));
-  const seen = (drawings: readonly Drawing[], x: number, y: number): number => {
-    for (const drawing of drawings) {
-      const colour = colourOn(drawing, x, y);
-      if (colour !== 0) return colour;
+  const left = Math.min(...cells.map(leftOf));
+  const right = Math.max(...cells.map((one) => leftOf(one) + one.width));
+  const top = Math.min(...cells.map(topOf));
+  const bottom = Math.max(...cells.map((one) => topOf(one) + one.height));
+  const [wide, high] = [right - left, bottom - top];
+  /** The colours that are seen, row by row; 0 where there is none. */
+  const seen = (drawings: readonly Drawing[]): Uint32Array => {
+    const colours = new Uint32Array(wide * high);
+    for (const { cell, picture } of drawings) {
+      const [column, row] = [leftOf(cell) - left, topOf(cell) - top];
+      for (let y = 0; y < cell.height; y++)
+        for (let x = 0, at = (row + y) * wide + column; x < cell.width; x++, at++)
+          if (colours[at] === 0) colours[at] = colourAt(picture, cell.x + x, cell.y + y);
     }
-    return 0;
+    return colours;
   };
+  const [one, other] = [seen(some), seen(others)];
   let count = 0;
-  for (let y = top; y < bottom; y++)
-    for (let x = left; x < right; x++) if (seen(some, x, y) !== seen(others, x, y)) count++;
+  for (let i = 0; i < one.length; i++) if (one[i] !== other[i]) count++;
   return count;
 }
 
@@ -124,12 +126,16 @@ function apart(
   const mine = [...sheet.parts.values()].filter(({ name }) => track.draws.includes(name));
   const still = [...sheet.parts.values()].filter(({ name }) => !further.includes(name));
   const gaps: { readonly gap: number; readonly text: string }[] = [];
+  const bodies = [...drawnBy(others, sheet)].map(([body, under]) => {
+    const drawn = still.flatMap((part) => ink.of(part, body));
+    return { body, under, drawn, near: new NearInk(drawn) };
+  });
   for (const [cell, clip] of drawnBy(own, sheet))
-    for (const [body, under] of drawnBy(others, sheet)) {
-      const gap = gapBetween(
-        mine.flatMap((part) => hung(part, ink.of(part, cell), cell, body)),
-        still.flatMap((part) => ink.of(part, body)),
-      );
+    for (const { body, under, drawn, near } of bodies) {
+      const hanging = mine.map((part) => hung(part, ink.of(part, cell), cell, body));
+      const gap = hanging.some((points) => points.some(({ x, y }) => near.has(x, y)))
+        ? 0
+        : gapBetween(hanging.flat(), drawn);
       const text = `${gap} px in ${clip} (cell ${cell.index}) over ${under} (cell ${body.index})`;
       if (gap > 0) gaps.push({ gap, text });
     }
@@ -148,23 +154,52 @@ function hung({ joint }: Part, ink: readonly Point[], cell: Cell, body: Cell): r
   const own = joint === undefined ? undefined : poseOf(cell, false).points[joint];
   const on = joint === undefined ? undefined : poseOf(body, false).points[joint];
   if (own === undefined || on === undefined) return ink;
-  const [right, down] = [on.x - own.x, on.y - own.y];
+  const [right, down] = [Math.round(on.x - own.x), Math.round(on.y - own.y)];
   return ink.map(({ x, y }) => ({ x: x + right, y: y + down }));
 }
 
-/** How many empty pixels lie between two drawings where they are nearest; 0 where they touch, or one is empty. */
+/** How many empty pixels lie between two drawings that do not touch, where they are nearest; 0 where one is empty. */
 function gapBetween(one: readonly Point[], other: readonly Point[]): number {
-  const key = (x: number, y: number): number => (y + 4096) * 8192 + x + 4096;
-  const there = new Set(other.map(({ x, y }) => key(x, y)));
-  const touches = one.some(({ x, y }) =>
-    [-1, 0, 1].some((dx) => [-1, 0, 1].some((dy) => there.has(key(x + dx, y + dy)))),
-  );
-  if (touches || one.length === 0 || other.length === 0) return 0;
+  if (one.length === 0 || other.length === 0) return 0;
   let nearest = Infinity;
   for (const a of one)
     for (const b of other)
       nearest = Math.min(nearest, Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y)) - 1);
   return nearest;
+}
+
+/** The places that are drawn or lie beside one that is, also cornerwise. */
+class NearInk {
+  private readonly left: number;
+  private readonly top: number;
+  private readonly width: number;
+  private readonly height: number;
+  private readonly places: Uint8Array;
+
+  constructor(points: readonly Point[]) {
+    let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (const { x, y } of points) {
+      left = Math.min(left, x - 1);
+      right = Math.max(right, x + 1);
+      top = Math.min(top, y - 1);
+      bottom = Math.max(bottom, y + 1);
+    }
+    [this.left, this.top] = [left, top];
+    this.width = points.length === 0 ? 0 : right - left + 1;
+    this.height = points.length === 0 ? 0 : bottom - top + 1;
+    this.places = new Uint8Array(this.width * this.height);
+    for (const { x, y } of points)
+      for (let row = y - 1; row <= y + 1; row++) {
+        const at = (row - top) * this.width + x - left;
+        this.places.fill(1, at - 1, at + 2);
+      }
+  }
+
+  has(x: number, y: number): boolean {
+    const [column, row] = [x - this.left, y - this.top];
+    if (column < 0 || row < 0 || column >= this.width || row >= this.height) return false;
+    return this.places[row * this.width + column] === 1;
+  }
 }
 
 /** The drawn pixels of parts, found once. */
@@ -183,12 +218,12 @@ class Inks {
   }
 
   private find(picture: Picture, cell: Cell): Point[] {
-    const { x, y, width, height, offsetX, offsetY, pivotX, pivotY } = cell;
+    const { x, y, width, height } = cell;
+    const [left, top] = [leftOf(cell), topOf(cell)];
     const found: Point[] = [];
     for (let row = 0; row < height; row++)
       for (let column = 0; column < width; column++)
-        if (colourAt(picture, x + column, y + row) !== 0)
-          found.push({ x: column + offsetX - pivotX, y: row + offsetY - pivotY });
+        if (colourAt(picture, x + column, y + row) !== 0) found.push({ x: column + left, y: row + top });
     return found;
   }
 }
