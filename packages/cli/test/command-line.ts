@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { cpSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { endWarm, runWarm } from './warm-command.js';
+import type { Ran } from './warm-command.js';
 
 /** The folder of the repository. */
 export const root = fileURLToPath(new URL('../../..', import.meta.url));
@@ -17,23 +19,24 @@ export function copyWick(folder: string, ...files: readonly string[]): void {
   cpSync(path.join(root, 'demo/gear'), path.join(folder, 'gear'), { recursive: true });
 }
 
-/** Runs the command as a process, in a folder; or another program. */
-export function runIn(
-  folder: string,
-  args: readonly string[],
-  input = '',
-  instead?: string,
-): { code: number | null; out: string; err: string } {
-  const { status, stdout, stderr } = spawnSync(
-    instead ?? process.execPath,
-    instead === undefined ? [program, ...args] : args,
-    {
-      cwd: folder,
-      input,
-      encoding: 'utf8',
-      // As in CI, which some programs take for a reason to paint.
-      env: { ...process.env, CI: 'true' },
-    },
-  );
+afterAll(endWarm);
+
+/** Runs the command in a folder: in a process that has run it before, or, with an input, in one of its own. */
+export const runIn = (folder: string, args: readonly string[], input = ''): Ran =>
+  input === '' ? runWarm(folder, args) : runAlone(folder, args, input);
+
+/** Runs the command in a process of its own. */
+export const runAlone = (folder: string, args: readonly string[], input = ''): Ran =>
+  runProgram(folder, process.execPath, [program, ...args], input);
+
+/** Runs a program. */
+export function runProgram(folder: string, name: string, args: readonly string[], input = ''): Ran {
+  const { status, stdout, stderr } = spawnSync(name, args, {
+    cwd: folder,
+    input,
+    encoding: 'utf8',
+    // As in CI, which some programs take for a reason to paint.
+    env: { ...process.env, CI: 'true' },
+  });
   return { code: status, out: stdout, err: stderr };
 }

@@ -4,7 +4,7 @@ import path from 'node:path';
 import type { ControllerDefinition } from 'dot-hop';
 import sharp from 'sharp';
 import { parse } from 'yaml';
-import { copyWick, runIn } from './command-line.js';
+import { copyWick, runIn, runProgram } from './command-line.js';
 
 let folder: string;
 
@@ -141,7 +141,7 @@ test('what does not come out even, has no gaps, or is cut short is told', async 
     expect(err).toContain(words);
     expect(err).not.toMatch(/\bat .*\.js:\d+/);
   }
-  expect(runIn(folder, ['pipe.png'], '', 'mkfifo').code).toBe(0);
+  expect(runProgram(folder, 'mkfifo', ['pipe.png']).code).toBe(0);
   expect(dotHop(['cells', 'pipe.png', '--cell', '8x8']).err).toContain('a pipe or a device');
   expect(existsSync(path.join(folder, 'bad.yaml'))).toBe(false);
 });

@@ -3,13 +3,12 @@ import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, 
 import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { compileDocument, gatherBases, readDocument } from 'dot-hop/document';
 import type { Bases, CharacterDocument } from 'dot-hop/document';
 import { readRehearsal, runRehearsal, unmetText } from 'dot-hop/rehearsal';
 import sharp from 'sharp';
+import { root, runIn } from './command-line.js';
 
-const root = fileURLToPath(new URL('../../..', import.meta.url));
 const readme = readFileSync(path.join(root, 'README.md'), 'utf8');
 const blocks = (language: string): string[] =>
   [...readme.matchAll(new RegExp(`\`\`\`${language}\\n([\\s\\S]*?)\`\`\``, 'g'))].map((found) => found[1]!);
@@ -61,12 +60,8 @@ describe('the guides', () => {
     expect(lines.length).toBeGreaterThan(guide === 'guide-recipes.md' ? -1 : 2);
     for (const line of lines) {
       const [words, comment = ''] = line.split('  # ');
-      const program = path.join(root, 'packages/cli/bin/dot-hop.js');
-      const { status, stderr } = spawnSync(process.execPath, [program, ...words!.split(' ')], {
-        cwd: folder,
-        encoding: 'utf8',
-      });
-      expect({ line, status, stderr }).toEqual({ line, status: comment === 'exits with 1' ? 1 : 0, stderr });
+      const { code, err } = runIn(folder, words!.split(' '));
+      expect({ line, code, err }).toEqual({ line, code: comment === 'exits with 1' ? 1 : 0, err });
     }
   });
 

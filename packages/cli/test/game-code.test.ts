@@ -18,7 +18,7 @@ import type { GameKind } from 'dot-hop/pack';
 import { build } from 'esbuild';
 import sharp from 'sharp';
 import { TestBrowser } from '../../../examples/common/browser.js';
-import { root, runIn } from './command-line.js';
+import { root, runIn, runProgram } from './command-line.js';
 import { servePage } from './served-page.js';
 import type { ServedPage } from './served-page.js';
 
@@ -29,7 +29,7 @@ const images = Object.fromEntries([...wick.images.keys()].map((name) => [name, {
 const controller = compileDocument(wick, { images });
 
 let folder: string;
-const run = (...args: string[]) => runIn(folder, args, '', process.execPath);
+const run = (...args: string[]) => runProgram(folder, process.execPath, args);
 beforeAll(() => {
   folder = realpathSync(mkdtempSync(path.join(tmpdir(), 'dot-hop-code-')));
   symlinkSync(path.join(root, 'node_modules'), path.join(folder, 'node_modules'), 'dir');

@@ -12,7 +12,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { root, runIn } from './command-line.js';
+import { root, runIn, runProgram } from './command-line.js';
 
 const packages = readdirSync(path.join(root, 'packages')).filter((name) =>
   existsSync(path.join(root, 'packages', name, 'package.json')),
@@ -63,12 +63,11 @@ test('the code of all packages is sound TypeScript', () => {
     path.join(folder, 'tsconfig.json'),
     JSON.stringify({ compilerOptions: options, include: ['*.ts'] }),
   );
-  const { out } = runIn(
-    folder,
-    [path.join(root, 'node_modules/typescript/bin/tsc'), '-p', '.'],
-    '',
-    process.execPath,
-  );
+  const { out } = runProgram(folder, process.execPath, [
+    path.join(root, 'node_modules/typescript/bin/tsc'),
+    '-p',
+    '.',
+  ]);
   expect(out).toBe('');
 }, 120_000);
 

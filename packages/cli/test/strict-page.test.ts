@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { TestBrowser } from '../../../examples/common/browser.js';
-import { root, runIn } from './command-line.js';
+import { root, runProgram } from './command-line.js';
 
 /** Nothing but files of its own: no inline code or style, no data as an image, no text that is run. */
 const policy =
@@ -56,12 +56,10 @@ beforeAll(async () => {
     const heard = await new Promise((told) => worker.addEventListener('message', ({ data }) => told(data)));
     document.title = [loaded.controller.name, heard].join(' ');`,
   );
-  const built = runIn(
-    folder,
-    [path.join(root, 'node_modules/vite/bin/vite.js'), 'build'],
-    '',
-    process.execPath,
-  );
+  const built = runProgram(folder, process.execPath, [
+    path.join(root, 'node_modules/vite/bin/vite.js'),
+    'build',
+  ]);
   expect({ code: built.code, err: built.code === 0 ? '' : built.err }).toEqual({ code: 0, err: '' });
   server = createServer(({ url = '/' }, answer) => {
     const file = path.join(folder, 'out', url === '/' ? 'index.html' : url.replace(/\?.*/, ''));

@@ -14,7 +14,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { copyWick, root, runIn } from './command-line.js';
+import { copyWick, root, runIn, runProgram } from './command-line.js';
 
 let folder: string;
 const file = (name: string): string => path.join(folder, name);
@@ -140,7 +140,7 @@ describe('what may be written', () => {
 });
 
 function runShell(command: string): { status: number | null; stderr: string } {
-  const { code, err } = runIn(folder, ['-c', command], '', 'bash');
+  const { code, err } = runProgram(folder, 'bash', ['-c', command]);
   return { status: code, stderr: err };
 }
 
@@ -165,7 +165,7 @@ describe('whole or not at all', () => {
   /** What the three files hold, once a next call has ended what was begun; none where there is none. */
   const rounds = (): string[] => {
     const script = `import { settle } from ${JSON.stringify(drafts)}; settle('.');`;
-    runIn(folder, ['--input-type=module', '-e', script], '', process.execPath);
+    runProgram(folder, process.execPath, ['--input-type=module', '-e', script]);
     expect(readdirSync(folder).filter((name) => name.startsWith('.'))).toEqual([]);
     return names
       .filter((name) => existsSync(file(name)))

@@ -10,7 +10,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { root, runIn } from '../../cli/test/command-line.js';
+import { root, runProgram } from '../../cli/test/command-line.js';
 
 // That the game is installed, tested and built is tried from the packed packages, by `npm run check-packages`.
 let folder: string;
@@ -20,7 +20,7 @@ beforeEach(() => {
 afterEach(() => rmSync(folder, { recursive: true }));
 
 const program = path.join(root, 'packages/create/bin/create-dot-hop.js');
-const create = (at: string, ...args: string[]) => runIn(at, [program, ...args], '', process.execPath);
+const create = (at: string, ...args: string[]) => runProgram(at, process.execPath, [program, ...args]);
 const nameIn = (at: string): string =>
   (JSON.parse(readFileSync(path.join(at, 'package.json'), 'utf8')) as { name: string }).name;
 

@@ -10,12 +10,12 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { root, runIn } from '../../cli/test/command-line.js';
+import { root, runIn, runProgram } from '../../cli/test/command-line.js';
 
 let folder: string;
 const file = (name: string): string => path.join(folder, name);
 const vite = path.join(root, 'node_modules/vite/bin/vite.js');
-const run = (...args: string[]) => runIn(folder, args, '', process.execPath);
+const run = (...args: string[]) => runProgram(folder, process.execPath, args);
 
 beforeAll(() => {
   folder = realpathSync(mkdtempSync(path.join(tmpdir(), 'dot-hop-build-')));
