@@ -142,7 +142,7 @@ function Shown({
             })
           }
         >
-          <option value="">none of its own</option>
+          <option value="">none</option>
           {Object.keys(definition.clips).map((one) => (
             <option key={one}>{one}</option>
           ))}
