@@ -8,6 +8,8 @@ export default {
   },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+  // Packages that are staged for publishing have the names of those here.
+  modulePathIgnorePatterns: ['<rootDir>/out/'],
   testEnvironment: 'node',
   testEnvironmentOptions: { customExportConditions: ['@dot-hop/source', 'node', 'node-addons'] },
   reporters: ['default', '<rootDir>/scripts/slowest-tests.mjs'],
