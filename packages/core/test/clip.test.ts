@@ -202,6 +202,9 @@ describe('clips', () => {
     [{ cells: '0-1', fps: 5, loop: { from: 2 } }, 'clips.c.loop.from: there is no frame 2'],
     [{ cells: '0-1', fps: 5, perFrame: { 2: {} } }, 'clips.c.perFrame.2: there is no frame "2"'],
     [{ cells: { row: 9 }, fps: 5 }, 'there is no cell 72 (nor 7 more that are named here)'],
+    [{ cells: 0, every: 0, rows: ['east', 'west'], fps: 5 }, '"every" is how many cells lie from one of'],
+    [{ cells: 0, every: 1.5, rows: ['east', 'west'], fps: 5 }, 'a whole number from 1, not 1.5'],
+    [{ cells: 0, every: 8, fps: 5 }, '"every" is how many cells lie from one of'],
   ])('%j is refused in words', (clip, words) => {
     expect(() => oneClip(clip)).toThrow(DotHopError);
     expect(() => oneClip(clip)).toThrow(words);

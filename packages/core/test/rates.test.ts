@@ -111,3 +111,20 @@ test('a rate that nothing is told of is never below 0, whatever the numbers', ()
     { numRuns: often(300) },
   );
 });
+
+test.each(['back + 1', 'back * 2', 'back / 2', '1 + back', '0.5 * (back - 1)', 'near - 3', '-near'])(
+  'the rate %s plays backwards below 0, although other numbers in it are not',
+  (rate) => {
+    const performer = new Performer(
+      compile({
+        clips: { walk: { cells: '0-7', ms: 100 } },
+        signals: { back: { number: -2, from: -3, to: 0 }, near: { number: 1, from: 0, to: 9 } },
+        states: { walk: { shows: 'walk', rate } },
+        rest: 'walk',
+      }),
+    );
+    performer.step(50);
+    expect(performer.speed).toBeLessThan(0);
+    expect(performer.frameIndex).toBeGreaterThan(4);
+  },
+);

@@ -11,10 +11,9 @@ function bothWays(expression: string, values: Record<string, number | boolean>):
   );
   const performer = perform({ ...still, signals, derived: { it: expression } });
   // eslint-disable-next-line @typescript-eslint/no-implied-eval
-  const run = new Function('abs', 'min', 'max', 'hypot', ...Object.keys(values), `return ${expression}`) as (
-    ...parts: unknown[]
-  ) => unknown;
-  return [performer.value('it'), run(Math.abs, Math.min, Math.max, Math.hypot, ...Object.values(values))];
+  const run = new Function('calls', `with (calls) return ${expression}`) as (calls: unknown) => unknown;
+  const { abs, min, max, hypot, ceil, floor, round, sign, sqrt } = Math;
+  return [performer.value('it'), run({ abs, min, max, hypot, ceil, floor, round, sign, sqrt, ...values })];
 }
 
 const still = { clips: { c: { cells: 0 } }, states: { s: { shows: 'c' } }, rest: 's' };
@@ -39,6 +38,12 @@ describe('expressions', () => {
     'x === y != a',
     '!(x < 2) || a != (y > 0)',
     '1 < 2 && a',
+    // In a number a condition is worked out with the numbers, not as terms.
+    '(x > y && a ? x : y) + (x <= y || a ? 1 : 2)',
+    '(x >= y) == (y <= x) && (x < y) != a ? 1 : 2',
+    'ceil(x / 2) * 10 + floor(y / 2) + round(x / 4) + sign(y)',
+    'sqrt(abs(x)) + min(x, y) % 3',
+    '-(x + y) > 3 || abs(x + y) <= 2',
   ])('%s means what it means in ECMAScript', (expression) => {
     fc.assert(
       fc.property(
@@ -112,6 +117,17 @@ describe('expressions', () => {
       [true, false, false],
       [false, true, true],
     ]);
+  });
+
+  test('a choice has two different options or more, and begins with one of them', () => {
+    const begin = (choice: string[], first?: string) =>
+      perform({ ...still, signals: { mode: { choice, first } } }).value('mode');
+    expect([begin(['quay', 'ladder']), begin(['quay', 'ladder'], 'ladder')]).toEqual(['quay', 'ladder']);
+    for (const few of [[], ['quay'], ['quay', 'quay']])
+      expect(() => begin(few)).toThrow('signals.mode.choice: a choice needs at least two different names');
+    expect(() => begin(['quay', 'ladder'], 'laddre')).toThrow(
+      'signals.mode.first: the choice "mode" has no option "laddre"; did you mean "ladder"?',
+    );
   });
 
   test('nothing can be named by a word that joins conditions', () => {

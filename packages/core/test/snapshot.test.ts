@@ -185,6 +185,22 @@ describe('snapshots', () => {
     expect(survivor.value('vx')).toBe(40);
   });
 
+  test('what an edit has made true is decided by the next step, of whichever performer', () => {
+    const edited = compile({
+      ...parts,
+      states: { ...parts.states, walk: { shows: 'walk', while: 'vx > 1' } },
+    });
+    const others = [new Performer(edited), new Performer(edited)];
+    const before = new Performer(compile(parts), { vx: 5 });
+    before.step(50);
+    for (const survivor of others) {
+      survivor.adopt(before.snapshot());
+      expect(survivor.state).toBe('stand');
+      survivor.step(0);
+      expect(survivor.state).toBe('walk');
+    }
+  });
+
   test('reset begins anew, with other first values if they are given', () => {
     const controller = compile(parts);
     const performer = new Performer(controller);

@@ -84,6 +84,56 @@ describe('a troupe', () => {
     expect(troupe.add()).toBe(3);
   });
 
+  test('who takes the number of one that left leaves the next alone', () => {
+    const troupe = new Troupe(controller, 3);
+    const alone = new Performer(controller);
+    for (const one of [troupe.member(1), alone]) one.set('speed', 50);
+    for (const ms of [40, 333, 1, 500, 70.5, 40]) {
+      troupe.remove(0);
+      troupe.add();
+      troupe.step(ms);
+      alone.step(ms);
+      expect(toldOf(troupe, 1)).toEqual(lastTold(alone));
+      expect([troupe.pose(1), troupe.member(1).phase]).toEqual([alone.pose, alone.phase]);
+    }
+  });
+
+  test('what is due in seconds or minutes comes at its instant, whatever the steps', () => {
+    const waiting = compile({
+      clips: { rest: { cells: 0 }, wake: { cells: '1-2', ms: 100, loop: 'once', cues: { up: 0 } } },
+      signals: { tired: { flag: false } },
+      derived: {
+        brief: { of: 'tired', settle: 3900 },
+        slow: { of: 'tired', settle: 9000 },
+        late: { of: 'tired', settle: 400_000 },
+      },
+      states: {
+        rest: { shows: 'rest' },
+        ...Object.fromEntries(
+          ['brief', 'slow', 'late'].map((name, i) => [name, { shows: 'wake', when: name, priority: i + 1 }]),
+        ),
+      },
+      rest: 'rest',
+    });
+    for (const ms of [16, 700, 5000, 70_000]) {
+      const troupe = new Troupe(waiting, 2);
+      const alone = new Performer(waiting);
+      for (const one of [troupe.member(1), alone]) one.set('tired', true);
+      let told = 0;
+      for (let time = 0; time < 500_000; time += ms) {
+        troupe.step(ms);
+        told += alone.step(ms);
+        expect(toldOf(troupe, 1)).toEqual(lastTold(alone));
+      }
+      // Three times up, with its cue, and to rest again.
+      expect(told).toBe(9);
+    }
+  });
+
+  test.each([-1, 1.5, NaN, 1e9])('of %d members is refused', (count) => {
+    expect(() => new Troupe(controller, count)).toThrow(`not ${count}`);
+  });
+
   test('a member that is added later begins then, as a performer would', () => {
     const troupe = new Troupe(controller);
     troupe.step(1000);

@@ -47,6 +47,9 @@ export const enum TrackRow {
   words = 12,
 }
 
+/** How far the direction to which the compass points is shifted in `TrackRow.stateBits`; below it are the bits of `StateBit`. */
+export const targetDirectionShift = 5;
+
 /** Where everything is in the rows of one controller. All places are counted in doubles but for those of bits. */
 export interface Layout {
   /** How many doubles a row takes. */
@@ -116,7 +119,7 @@ export function layOut(
   rests.forEach((timeline, track) => {
     const at = 2 * (Row.trackRows + track * trackRowSize);
     ints[at + TrackRow.timeline] = timeline;
-    ints[at + TrackRow.stateBits] = targetDirection << 4;
+    ints[at + TrackRow.stateBits] = targetDirection << targetDirectionShift;
     ints[at + TrackRow.rate] = unitsPerMicrosecond;
     ints[at + TrackRow.goal] = -1;
   });

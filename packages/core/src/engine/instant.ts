@@ -60,9 +60,10 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
     const timeline = timelineOf(rows, trackRow);
     advance(rows, at, trackRow, timeline);
     const stateBits = 2 * trackRow + TrackRow.stateBits;
-    if ((ints[stateBits]! & StateBit.begun) === 0) {
-      ints[stateBits]! |= StateBit.begun;
-      reportCues(rows, at, trackRow);
+    const bits = ints[stateBits]!;
+    if ((bits & (StateBit.begun | StateBit.anew)) !== StateBit.begun) {
+      ints[stateBits] = (bits | StateBit.begun) & ~StateBit.anew;
+      if ((bits & StateBit.begun) === 0) reportCues(rows, at, trackRow);
       changed = true;
     }
     const { state } = timeline;

@@ -1,11 +1,11 @@
-import { Row, TrackRow } from '../controller/layout.js';
+import { Row, TrackRow, targetDirectionShift } from '../controller/layout.js';
 import type { Situation } from '../controller/situations.js';
 import { Units } from '../controller/timeline.js';
 import type { Timeline } from '../controller/timeline.js';
 import { Decision, stateOfDecision } from './choose.js';
 import { reportCues } from './cues.js';
 import { notes } from './notes.js';
-import { StateBit, report, situationOf, targetDirectionShift } from './rows.js';
+import { StateBit, report, situationOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 // The short way of most switches: where all follows from a timeline and the situation, and no more is to be done than to begin a clip.

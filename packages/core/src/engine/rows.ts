@@ -1,6 +1,6 @@
 import type { Controller } from '../controller/controller.js';
 import type { State } from '../controller/state.js';
-import { Row, TrackRow } from '../controller/layout.js';
+import { Row, TrackRow, targetDirectionShift } from '../controller/layout.js';
 import { Reports, packed } from '../controller/reports.js';
 import type { Situation, Situations } from '../controller/situations.js';
 import type { Timeline } from '../controller/timeline.js';
@@ -22,7 +22,7 @@ export const enum Attention {
   watched = 8,
   /** It is a member of a troupe, which passes its time. */
   member = 16,
-  /** A track row may be at a border although none is due: at its very first instant, and where it has turned to run the other way. */
+  /** Track rows are looked at although none is due: at the very first instant, where one has turned to run the other way, and where one is `anew`. */
   border = 32,
 }
 
@@ -36,12 +36,11 @@ export const enum StateBit {
   queued = 4,
   /** The state was reached by a step of a route. */
   underway = 8,
-  /** All four; the bits above them say where the compass points. */
-  all = 15,
+  /** It is decided although nothing has changed, because another version of the document has made the last decision. */
+  anew = 16,
+  /** All five; the bits above them say where the compass points. */
+  all = 31,
 }
-
-/** How far the direction to which the compass points is shifted in `TrackRow.stateBits`. */
-export const targetDirectionShift = 4;
 
 /** A crowd whose members pass their time together; see `Troupe`. */
 export interface Crowd {

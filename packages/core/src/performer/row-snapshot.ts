@@ -107,7 +107,7 @@ export function restoreRow(rows: Rows, at: number, snapshot: PerformerSnapshot, 
   stand(rows, at, still);
   if (!adopt) return;
   readSignals(rows, at, situationOf(rows, at));
-  rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read;
+  decideAnew(rows, at);
   if (still.unknown.length === 0) return;
   for (const track of still.unknown) {
     const trackRow = trackRowAt(rows, at, track);
@@ -116,6 +116,13 @@ export function restoreRow(rows: Rows, at: number, snapshot: PerformerSnapshot, 
     rows.doubles[trackRow + TrackRow.position] = 0;
   }
   findFirstStates(rows, at, still.unknown);
+}
+
+/** Has the next step decide, although nothing was set since. */
+function decideAnew(rows: Rows, at: number): void {
+  rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read | Attention.border;
+  for (const { index } of rows.controller.tracks)
+    rows.ints[2 * trackRowAt(rows, at, index) + TrackRow.stateBits]! |= StateBit.anew;
 }
 
 function stand(rows: Rows, at: number, still: DecodedSnapshot): void {
@@ -151,8 +158,7 @@ function stand(rows: Rows, at: number, still: DecodedSnapshot): void {
   if (still.changed) return;
   // Nothing is waiting to be decided: reading finds the intervals and changes no bit. Where it does, or where what shows
   // would give way, the snapshot was changed by hand: then the next step decides.
-  if (readSignals(rows, at, before) !== before || wouldSwitch(rows, at))
-    ints[2 * at + Row.attention]! |= Attention.decide | Attention.read;
+  if (readSignals(rows, at, before) !== before || wouldSwitch(rows, at)) decideAnew(rows, at);
   else findDue(rows, at);
 }
 

@@ -111,6 +111,7 @@ export const markBits = {
   begun: StateBit.begun,
   queued: StateBit.queued,
   underway: StateBit.underway,
+  anew: StateBit.anew,
 };
 
 export type MarkName = keyof typeof markBits;

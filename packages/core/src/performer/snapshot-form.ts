@@ -14,7 +14,7 @@ const latest = 2 ** 53 / 4096 / 1000;
 
 const instant = number('milliseconds from 0', { least: 0, most: latest });
 const place = number('a whole number from 0', { least: 0, whole: true });
-const marks = ['ended', 'begun', 'queued', 'underway'];
+const marks = ['ended', 'begun', 'queued', 'underway', 'anew'];
 
 const trackRow = {
   state: text(),
