@@ -56,7 +56,7 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
   troupe: ['troupe', 'many'],
   wardrobe: ['wardrobe', 'wardrobe-chance', 'worn-parts', 'refused-fields', 'mistakes'],
   check: ['rates', 'winners', 'remedy', 'check'],
-  signal: ['signal', 'bounds', 'decision', 'hard-cases', 'refused-fields', 'mistakes'],
+  signal: ['signal', 'rates', 'bounds', 'decision', 'hard-cases', 'refused-fields', 'mistakes'],
   controller: [
     'decision',
     'switching',

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { DotHopError } from 'dot-hop';
+import { DotHopError, compileController } from 'dot-hop';
 import { showingAt } from 'dot-hop/explain';
 import { compile, perform, stepTold } from './characters.js';
 
@@ -163,6 +163,43 @@ describe('clips', () => {
     expect(told('back-and-forth')).toEqual(['100 tap', '300 tap', '500 tap']);
     expect(told(2)).toEqual(['100 tap', '400 tap']);
     expect(told({ from: 2 })).toEqual(['100 tap']);
+  });
+
+  test('rows of a sheet are clips of their own, as many cells apart as is said', () => {
+    const cellsOf = (every?: number): readonly number[] => {
+      const { clips } = compile({
+        clips: { walk: { cells: '1-2', rows: ['south', 'east', 'north'], every, fps: 8 } },
+        compass: { directions: 'four', by: [0, 0], mirror: 'west' },
+        states: { s: { shows: 'walk' } },
+        rest: 's',
+      });
+      return [...clips.values()].flatMap(({ cells }) => cells.map(({ index }) => index));
+    };
+    expect(cellsOf()).toEqual([1, 2, 9, 10, 17, 18]);
+    expect(cellsOf(8)).toEqual([1, 2, 9, 10, 17, 18]);
+    expect(cellsOf(1)).toEqual([1, 2, 2, 3, 3, 4]);
+  });
+
+  test('a row is asked for only of a sheet that has rows', () => {
+    const asked = (cells: { row: number }): unknown =>
+      compileController({
+        dotHop: 1,
+        sheets: {
+          r: {
+            image: 'r.png',
+            size: [64, 64],
+            cells: [
+              [0, 0, 8, 8],
+              [8, 0, 9, 8],
+            ],
+          },
+        },
+        clips: { c: { cells, fps: 5 } },
+      });
+    expect(() => asked({ row: 1 })).toThrow(
+      'and sheet "r" has no grid of several rows; write the numbers of the cells',
+    );
+    expect(() => asked({ row: 0 })).not.toThrow();
   });
 
   test('a clip played once stays on its last frame', () => {

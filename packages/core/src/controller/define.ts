@@ -1,6 +1,6 @@
 import type { ControllerDefinition } from './definition.js';
 import type { Field, GroupedStates, GroupsIn } from './names.js';
-import type { Proposals, StateNames } from './proposals.js';
+import type { EditorHints, StateNames } from './editor-hints.js';
 
 declare const fault: unique symbol;
 /** What is wrong with a name, as the compiler tells it. No value is of this type. */
@@ -373,7 +373,7 @@ export function defineController<
   definition: D &
     Strict<D, ControllerDefinition> &
     Check<D, All<D>> &
-    Proposals<Sheet, Part, Clip, Flipbook, State, Track, TrackState, Cue, Span> &
+    EditorHints<Sheet, Part, Clip, Flipbook, State, Track, TrackState, Cue, Span> &
     StateNames<State, Track, TrackState>,
 ): D {
   return definition;

@@ -72,7 +72,7 @@ export interface Layout {
   readonly words: number;
   /** Whether a condition asks for tags or states, whether a state has gaits or variants, and whether one follows a number by its frame. */
   readonly asksAnything: boolean;
-  readonly hasLooks: boolean;
+  readonly hasFlipbookChoices: boolean;
   readonly hasScrubs: boolean;
   /** A row at the very first. */
   readonly first: Float64Array;
@@ -135,7 +135,7 @@ export function layOut(
     set,
     words: set + words,
     asksAnything: tags.size > 0,
-    hasLooks: states.some(({ slots }) => slots.some(({ axes }) => axes.length > 0)),
+    hasFlipbookChoices: states.some(({ slots }) => slots.some(({ axes }) => axes.length > 0)),
     hasScrubs: states.some(({ scrub }) => scrub !== undefined),
     first,
   };

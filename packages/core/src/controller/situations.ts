@@ -2,7 +2,7 @@ import { holds, readsPulse } from '../signal/condition.js';
 import type { Condition, BitWords } from '../signal/condition.js';
 
 /** What the table needs of a state. Conditions are indices into the list of conditions, -1 for none. */
-export interface Candidate {
+export interface StateConditions {
   /** A bare state never wants in, also where that of a group says while what it may show. */
   readonly kind: 'posture' | 'act' | 'bare';
   readonly while: number;
@@ -99,7 +99,7 @@ export class Situation {
 /** What follows from words is found by these. */
 export interface SituationRules {
   readonly conditions: readonly Condition[];
-  readonly states: readonly Candidate[];
+  readonly states: readonly StateConditions[];
   /** Of each track the states from the highest rank to the lowest, document order among equals. */
   readonly orders: readonly (readonly number[])[];
   /** The conditions that are watched for the instant at which they become true. */

@@ -1,8 +1,8 @@
 import type { DocumentPath } from '../problem/problem.js';
 import type { State, Variety } from './state.js';
 import type { StateDefinition } from './definition.js';
-import { showsOf } from './looks.js';
-import type { Looks } from './looks.js';
+import { showsOf } from './flipbook-slots.js';
+import type { FlipbookSlots } from './flipbook-slots.js';
 import type { StateNames } from './state-names.js';
 import type { StatesInput } from './state-input.js';
 import type { StateFlipbook } from './timelines.js';
@@ -62,7 +62,7 @@ export class StateFlipbooks {
   bridges(
     track: number,
     { bridges = {} }: StateDefinition,
-    looks: Looks,
+    flipbookSlots: FlipbookSlots,
     path: DocumentPath,
   ): (number | undefined)[][] {
     const from: (number | undefined)[][] = [];
@@ -77,10 +77,10 @@ export class StateFlipbooks {
         }),
       );
       const slots = new Map<string, number>();
-      if (typeof bridge === 'string') slots.set('', this.between(bridge, looks, at));
+      if (typeof bridge === 'string') slots.set('', this.between(bridge, flipbookSlots, at));
       else
         for (const [gait, shows] of Object.entries(bridge)) {
-          slots.set(gait, this.between(shows, looks, [...at, gait]));
+          slots.set(gait, this.between(shows, flipbookSlots, [...at, gait]));
           if (!known.has(gait))
             problems.add('gait-unknown', [...at, gait], { name: gait, known: [...known] });
         }
@@ -93,24 +93,29 @@ export class StateFlipbooks {
   }
 
   /** Adds a flipbook that is played in between. @returns its slot */
-  private between(shows: string, looks: Looks, at: DocumentPath): number {
+  private between(shows: string, flipbookSlots: FlipbookSlots, at: DocumentPath): number {
     const drawings = this.input.flipbooks.drawingsOf(shows, at);
-    const flipbooks = looks.add([{ name: shows, drawings, bridge: true }], (name) =>
+    const flipbooks = flipbookSlots.add([{ name: shows, drawings, bridge: true }], (name) =>
       this.variantFlipbook(name, true),
     );
     const endless = flipbooks.flatMap((flipbook) => flipbook.drawings).find(({ clip }) => clip.loopFrom >= 0);
     if (endless !== undefined) this.input.problems.add('bridge-endless', at, { clip: endless.clip.name });
-    return looks.slots.length - 1;
+    return flipbookSlots.slots.length - 1;
   }
 
   /** What shows first after a turn; undefined for nothing. */
-  turns({ turns }: StateDefinition, kind: State['kind'], looks: Looks, path: DocumentPath): State['turns'] {
+  turns(
+    { turns }: StateDefinition,
+    kind: State['kind'],
+    flipbookSlots: FlipbookSlots,
+    path: DocumentPath,
+  ): State['turns'] {
     if (turns === undefined) return undefined;
     const { shows, least = 90 } = turns;
     const { problems, compass } = this.input;
     if (kind === 'act') problems.add('turns-act', path);
     if (compass.names.length < 2) problems.add('facing-none', path);
     if (!(least >= 0 && least <= 180)) problems.add('turns-least', [...path, 'least'], { received: least });
-    return { slot: this.between(shows, looks, [...path, 'shows']), least };
+    return { slot: this.between(shows, flipbookSlots, [...path, 'shows']), least };
   }
 }

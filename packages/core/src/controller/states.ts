@@ -11,7 +11,7 @@ import { Conditions } from './conditions.js';
 import { ranksOf } from './rank.js';
 import { isUngrouped, kindOf, saidAt, tagsOf } from './tracks.js';
 import type { PlacedState, PlacedStates } from './tracks.js';
-import { Looks } from './looks.js';
+import { FlipbookSlots } from './flipbook-slots.js';
 import { againOf, checkCount, checkEnd, checkInstant, checkSpan, leavesOf } from './state-fields.js';
 import { gaitBands, lastsOf, rateOf, scrubOf } from './motion.js';
 import { askedAs } from '../signal/scope.js';
@@ -121,17 +121,17 @@ class StatesCompiler {
     const gaits = gaitBands(definition, path, this.input);
     const variety = this.flipbooks.variety(definition, path);
     const inStep = this.inStep(placed, kind);
-    const looks = new Looks(this.variants);
+    const flipbookSlots = new FlipbookSlots(this.variants);
     const own = this.flipbooks.shown(definition, path);
-    const shown = looks.add(
+    const shown = flipbookSlots.add(
       own,
       (name) => this.flipbooks.variantFlipbook(name, false),
       gaits,
       variety?.index,
     );
-    const bridges = this.flipbooks.bridges(track, definition, looks, path);
-    const turns = this.flipbooks.turns(definition, kind, looks, [...path, 'turns']);
-    const { flipbooks, slots, slotOf } = looks;
+    const bridges = this.flipbooks.bridges(track, definition, flipbookSlots, path);
+    const turns = this.flipbooks.turns(definition, kind, flipbookSlots, [...path, 'turns']);
+    const { flipbooks, slots, slotOf } = flipbookSlots;
     const clips = [...new Set(shown.flatMap(({ drawings }) => drawings.map(({ clip }) => clip)))];
     checkEnd(definition, kind, clips, path, problems);
     const { hops = [], yields = [] } = definition;

@@ -34,7 +34,7 @@ function decideAll(rows: Rows, at: number, isDue: boolean): void {
     clearClipEvents(rows);
     switchAll(rows, at);
   }
-  if (rows.hasLooks) followFlipbooks(rows, at);
+  if (rows.hasFlipbookChoices) followFlipbooks(rows, at);
 }
 
 /** Whether something may happen although nothing is due: at the very first, and where a number says the frame. */

@@ -81,7 +81,7 @@ export class Rows {
   readonly turning: Controller['turning'];
   readonly isTurningRead: boolean;
   readonly turnTimer: number;
-  readonly hasLooks: boolean;
+  readonly hasFlipbookChoices: boolean;
   readonly lengths: number;
   readonly picks: number;
   readonly hasScrubs: boolean;
@@ -122,7 +122,7 @@ export class Rows {
     this.turning = controller.turning;
     this.isTurningRead = controller.isTurningRead;
     this.turnTimer = controller.turnTimer;
-    this.hasLooks = layout.hasLooks;
+    this.hasFlipbookChoices = layout.hasFlipbookChoices;
     this.lengths = layout.lengths;
     this.picks = layout.picks;
     this.hasScrubs = layout.hasScrubs;

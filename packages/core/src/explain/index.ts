@@ -4,7 +4,7 @@ export { keptOutSentence, lastSwitchText, partText, takerOf, whyText } from './w
 export { rankText } from '../controller/rank.js';
 export { stateIn, statesIn } from '../controller/groups.js';
 export { documentStateOf } from '../controller/document-state.js';
-export { showsOf } from '../controller/looks.js';
+export { showsOf } from '../controller/flipbook-slots.js';
 export type { PlacedGroup, DocumentState } from '../controller/groups.js';
 export { describeController } from './describe.js';
 export type { ClipFacts, ControllerFacts, SignalFacts, StateFacts } from './describe.js';

@@ -10,7 +10,7 @@ export const showsOf = ({ shows, gaits }: Pick<StateDefinition, 'shows' | 'gaits
   typeof shows === 'string' ? [shows] : (shows?.any ?? gaits?.shows ?? []);
 
 /** The flipbooks of a state, and what picks one of those that are in place of one another. */
-export class Looks {
+export class FlipbookSlots {
   readonly flipbooks: StateFlipbook[] = [];
   readonly slots: Slot[] = [];
   readonly slotOf: number[] = [];

@@ -64,7 +64,7 @@ type StateHints<
  * What an editor proposes while one writes a definition: of each kind of name those that are there. It refuses nothing. Each kind is
  * a parameter of its own, so that it can be inferred from the fields that are not being written.
  */
-export interface Proposals<
+export interface EditorHints<
   Sheet extends string,
   Part extends string,
   Clip extends string,
