@@ -199,6 +199,17 @@ describe('snapshots', () => {
       survivor.step(0);
       expect(survivor.state).toBe('walk');
     }
+    // What is true already has not become true: no act begins. A press that is remembered still counts.
+    const acts = (when: string): string => {
+      const states: Parts['states'] = { ...parts.states, act: { shows: 'skid', when, priority: 9 } };
+      const survivor = new Performer(compile({ ...parts, states }));
+      survivor.adopt(before.snapshot());
+      survivor.step(10);
+      return survivor.state;
+    };
+    expect(acts('vx > 1')).toBe('stand');
+    before.pulse('swing');
+    expect([acts('vx > 1'), acts('swing and vx > 1')]).toEqual(['swing', 'act']);
   });
 
   test('reset begins anew, with other first values if they are given', () => {

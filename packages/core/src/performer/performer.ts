@@ -63,7 +63,8 @@ export class Performer<N extends Names = Names> extends Player<N> {
 
   /**
    * Takes over a snapshot of another version of the document, by names: the state with its phase, signals, pulses and bands. What this
-   * document does not have is left out. If it does not have the state, it begins as a new performer would.
+   * document does not have is left out. If it does not have the state, it begins as a new performer would. The next step decides by what this
+   * document says; a `when` that is true already starts no act.
    *
    * @throws {DotHopError} when it is no snapshot; nothing is changed then
    */
