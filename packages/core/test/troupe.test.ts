@@ -149,6 +149,18 @@ describe('a troupe', () => {
     }
   });
 
+  test('a member that is added later has the first values of the document, and no others', () => {
+    const troupe = new Troupe(controller);
+    troupe.step(1234.5);
+    const [added, alone] = [troupe.member(troupe.add()), new Performer(controller)];
+    const valuesOf = (one: Pick<Performer, 'value'>): unknown[] =>
+      ['speed', 'wave'].map((name) => one.value(name));
+    expect(valuesOf(added)).toEqual(valuesOf(alone));
+    troupe.step(1);
+    alone.step(1);
+    expect([added.state, added.time - 1234.5]).toEqual([alone.state, alone.time]);
+  });
+
   test('tells a range what it tells one', () => {
     const troupe = new Troupe(controller, 5);
     troupe.remove(2);
