@@ -7,7 +7,7 @@ import { gzipSync } from 'node:zlib';
 import { chromium } from 'playwright-core';
 import type { Page } from 'playwright-core';
 import sharp from 'sharp';
-import { flags, needChromium } from '../scripts/chromium.js';
+import { flags, needChromium, newPage } from '../scripts/chromium.js';
 import { buildPages, servePages } from '../scripts/pages.js';
 import { build, root } from '../scripts/run.js';
 import { median } from './median.js';
@@ -89,7 +89,7 @@ async function openFiles(page: Page, files: Given[]): Promise<void> {
 async function opening(): Promise<number> {
   const times: number[] = [];
   for (let i = 0; i < 5; i++) {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const page = await newPage(browser);
     const before = performance.now();
     await page.goto(workbench.address);
     await page.waitForFunction(() => {
@@ -111,7 +111,7 @@ async function opening(): Promise<number> {
  * @param act does it once, in the page: it may use nothing else of this file
  */
 async function untilDrawn(ready: (page: Page) => Promise<void>, act: () => void): Promise<number> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage(browser);
   await page.goto(workbench.address);
   await page.waitForSelector('[data-testid=sheet]');
   await openFiles(page, [
@@ -174,7 +174,7 @@ const ranking = (): Promise<number> =>
  * anew: what this machine and browser can do at all.
  */
 async function panning(): Promise<{ readonly still: number; readonly moving: number }> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage(browser);
   await page.goto(workbench.address);
   await page.waitForSelector('[data-testid=sheet]');
   const text = `dotHop: 1\nname: vast\nsheets:\n  vast: { image: vast.png, grid: { cell: [128, 128] } }\nclips:\n  all: { cells: 0-1023, fps: 10 }\n`;
@@ -212,7 +212,7 @@ async function panning(): Promise<{ readonly still: number; readonly moving: num
   const moving = await rate();
   const { width, height } = (await page.getByTestId('sheet').boundingBox())!;
   await page.close();
-  const plain = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const plain = await newPage(browser);
   const still = await plain.evaluate(
     ([wide, high]) =>
       new Promise<number>((done) => {
@@ -242,7 +242,7 @@ async function panning(): Promise<{ readonly still: number; readonly moving: num
 
 /** The scripts that come before the first picture, gzipped. */
 async function size(): Promise<number> {
-  const page = await browser.newPage();
+  const page = await newPage(browser);
   const names = new Set<string>();
   page.on('response', (response) => {
     if (/\.(?:js|css)$/.test(response.url())) names.add(path.basename(response.url()));

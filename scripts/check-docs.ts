@@ -6,7 +6,7 @@ import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
 import type { Locator } from 'playwright-core';
-import { flags, needChromium } from './chromium.js';
+import { flags, needChromium, newPage } from './chromium.js';
 import { node, root, say, typescript } from './run.js';
 
 const base = '/handbook/';
@@ -42,7 +42,7 @@ const browser = await chromium.launch({
   chromiumSandbox: false,
 });
 try {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage(browser);
   page.setDefaultTimeout(30_000);
   page.on('console', (message) => expected(message.type() !== 'error', `${page.url()}: ${message.text()}`));
   page.on('pageerror', (error) => expected(false, `${page.url()}: ${error.message}`));

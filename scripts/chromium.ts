@@ -2,6 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import { accessSync, constants } from 'node:fs';
 import path from 'node:path';
+import type { Browser, Page } from 'playwright-core';
 
 const names = ['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable', 'chrome'];
 
@@ -57,6 +58,16 @@ export function needChromium(): string {
     'The pages are tested in a real browser, and no Chrome or Chromium was found.\n' +
       'Install one (on Debian, as root: apt-get install chromium) or set CHROMIUM to its program, then run this again.',
   );
+}
+
+/** Opens a page of 1280 x 800 on which functions of these scripts can be run. */
+export async function newPage(browser: Browser): Promise<Page> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  // By this name `tsx` has functions keep theirs; a page does not know it.
+  const helper = 'globalThis.__name ??= (one) => one';
+  await page.addInitScript(helper);
+  await page.evaluate(helper);
+  return page;
 }
 
 function isFile(file: string): boolean {

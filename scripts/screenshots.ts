@@ -5,7 +5,7 @@ import path from 'node:path';
 import { chromium } from 'playwright-core';
 import type { Page as BrowserPage } from 'playwright-core';
 import type { Game as FlownGame } from '../examples/jetty/test/pilot.js';
-import { flags, needChromium } from './chromium.js';
+import { flags, needChromium, newPage } from './chromium.js';
 import { buildPages, servePages } from './pages.js';
 import type { Page } from './pages.js';
 import { build, dotHop, root } from './run.js';
@@ -75,7 +75,7 @@ async function picture(
   at: Page,
   place = shot,
 ): Promise<void> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage(browser);
   await page.goto(served[at].address);
   await page.waitForSelector('.scene canvas');
   await act(page);
@@ -85,7 +85,7 @@ async function picture(
 
 /** A room of the workbench, with Wick in it. */
 async function room(name: string, act: (page: BrowserPage) => Promise<void>): Promise<void> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage(browser);
   await page.goto(served.workbench.address);
   await page.waitForSelector('[data-testid=sheet]');
   await page.getByRole('button', { name: 'Not now' }).click();
@@ -268,7 +268,7 @@ try {
     await page.keyboard.press('Alt+8');
     await page.getByRole('button', { name: /^Save wick-game/ }).waitFor();
   });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await newPage(browser);
   await page.goto(served.jetty.address);
   await page.waitForFunction('window.jetty');
   writeFileSync(path.join(root, moving('switches.png')), Buffer.from(await switches(page), 'base64'));
