@@ -240,7 +240,7 @@ async function panning(): Promise<{ readonly still: number; readonly moving: num
   return { still, moving };
 }
 
-/** The scripts that come before the first picture, gzipped. */
+/** The scripts that come before the first picture, gzipped, in kB; the worker that checks begins beside it. */
 async function size(): Promise<number> {
   const page = await newPage(browser);
   const names = new Set<string>();
@@ -251,7 +251,7 @@ async function size(): Promise<number> {
   await page.waitForSelector('[data-testid=sheet]');
   await page.close();
   const assets = path.join(root, 'packages/workbench/dist/assets');
-  const all = readdirSync(assets).filter((file) => names.has(file) && !file.startsWith('looking'));
+  const all = readdirSync(assets).filter((file) => names.has(file) && !file.startsWith('check-worker'));
   return all.reduce((sum, file) => sum + gzipSync(readFileSync(path.join(assets, file))).length, 0) / 1000;
 }
 
