@@ -18,18 +18,13 @@ export function node(...args: string[]): void {
   if (status !== 0) process.exit(status ?? 1);
 }
 
+/** The folders of `packages/` that the compiler compiles. */
+export const compiled = ['core', 'browser', 'three', 'vite', 'cli'];
+
 /** Compiles the packages. */
 export function build(): void {
   say('compiling the packages');
-  node(
-    'node_modules/typescript/bin/tsc',
-    '-b',
-    'packages/core',
-    'packages/browser',
-    'packages/three',
-    'packages/vite',
-    'packages/cli',
-  );
+  node('node_modules/typescript/bin/tsc', '-b', ...compiled.map((name) => `packages/${name}`));
 }
 
 /** Runs the dot-hop command as a person would. */

@@ -1,8 +1,8 @@
-// npm run stage: puts each package into out/packages as it is published: what its users need, and nothing else. Sources, maps and what only
-// this repository needs stay here. `dot-hop` takes the pages of docs/ along, the beginner's game its character.
+// npm run stage: puts each package into out/packages as it is published: what its users need, and nothing else. Sources and what only this
+// repository needs stay here. `dot-hop` takes the pages of docs/ along, the beginner's game its character.
 import { cpSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { build, node, root, say, typescript } from './run.js';
+import { build, compiled, node, root, say, typescript } from './run.js';
 
 /** The folders of `packages/` that are published. */
 const published = ['core', 'browser', 'three', 'vite', 'cli', 'workbench', 'create'] as const;
@@ -27,6 +27,10 @@ const pages = readdirSync(docs).filter((file) => file.endsWith('.md') && file !=
 
 /** Builds the packages and stages them all. @returns where each is */
 export function stagePackages(): Record<Published, string> {
+  // Anew: the compiler leaves what it has made of files that are gone.
+  for (const name of compiled)
+    for (const made of ['dist', 'tsconfig.tsbuildinfo'])
+      rmSync(path.join(root, 'packages', name, made), { recursive: true, force: true });
   build();
   node(...typescript, 'scripts/build-workbench.ts');
   say('putting the packages together as they are published');
@@ -43,7 +47,7 @@ export function stagePackages(): Record<Published, string> {
   return folders;
 }
 
-/** Copies a package without its sources and maps. @returns the folder */
+/** Copies what of a package is published. @returns the folder */
 function staged(name: Published): string {
   const from = path.join(root, 'packages', name);
   const to = path.join(stage, name);
@@ -52,7 +56,6 @@ function staged(name: Published): string {
   for (const file of [...manifest.files, 'README.md', 'LICENSE'])
     cpSync(path.join(from, file), path.join(to, file), {
       recursive: true,
-      filter: (one) => !/\.(map|tsbuildinfo)$/.test(one),
     });
   const lean = Object.fromEntries(
     Object.entries(manifest)

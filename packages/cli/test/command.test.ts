@@ -5,7 +5,7 @@ import type { ControllerDefinition } from 'dot-hop';
 import type { MeasureFinding } from 'dot-hop/pixels';
 import sharp from 'sharp';
 import { parse } from 'yaml';
-import { copyWick, root, runAlone, runIn, wickImages } from './command-line.js';
+import { copyWick, root, runIn, wickImages } from './command-line.js';
 
 let folder: string;
 
@@ -28,27 +28,6 @@ function change(file: string, from: string, to: string): void {
   expect(text).toContain(from);
   writeFileSync(path.join(folder, file), text.replace(from, to));
 }
-
-test.each([
-  [['--version'], 0],
-  [['--help'], 0],
-  [['check', 'wick.dothop.yaml'], 0],
-  [['check', 'wick.dothop.yaml', '--json'], 0],
-  [['rehearse', 'evening.rehearsal.yaml'], 0],
-  [['preview', 'wick.dothop.yaml', 'walk', '-o', 'walk.webp'], 0],
-  [['cells', 'wick.dothop.yaml', '--csv'], 0],
-  [['convert', 'half.yaml'], 2],
-  [['check', 'faulty-rules.dothop.yaml'], 1],
-  [['prewiev', 'wick.dothop.yaml'], 2],
-  [['preview', 'wick.dothop.yaml', 'wakl', '-o', 'walk.webp'], 2],
-])('%j tells the same in a process of its own and in one that has run others', (args, code) => {
-  cpSync(path.join(root, 'demo/faulty-rules.dothop.yaml'), path.join(folder, 'faulty-rules.dothop.yaml'));
-  writeFileSync(path.join(folder, 'half.yaml'), 'dotHop: 1\nclips: {');
-  const alone = runAlone(folder, args);
-  expect(alone).toMatchObject({ code });
-  expect(alone.out + alone.err).not.toBe('');
-  expect(runIn(folder, args)).toEqual(alone);
-});
 
 describe('dot-hop cells', () => {
   test('lists the cells with the clips that show them', () => {

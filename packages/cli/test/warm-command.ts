@@ -34,7 +34,7 @@ let warm: { readonly worker: Worker; readonly port: MessagePort; readonly signal
 
 /**
  * Runs the command in a folder, in a process that has run others before: of the same code, in a fifth of the time. That it tells the same
- * as a process of its own is a test of `command.test.ts`.
+ * as a process of its own is what `warm-command.test.ts` holds.
  *
  * @throws when it has not ended after three minutes
  */
