@@ -1,6 +1,7 @@
 // Wick's body: joints from a pose, then shapes from the joints, back to front. Lengths are pixels; x is forward,
 // y is down, the origin is the ground under the hip of the standing figure.
 import { along, joint, mix, point } from './bones.js';
+import type { XY } from './bones.js';
 import { crescent, ellipse, limb, polygon, ribbon, turned } from './brush.js';
 import type { Pen, Place } from './brush.js';
 
@@ -35,8 +36,6 @@ const upperArm = 5;
 const foreArm = 5;
 const torso = 9;
 
-/** To the right and down. */
-type XY = readonly [x: number, y: number];
 /** Where a foot is, and how it is tipped, in degrees. */
 type Foot = readonly [x: number, y: number, tip: number];
 /** Where a drop, star or puff is, and its size or tone. */

@@ -2,6 +2,9 @@
 
 import type { Place } from './brush.js';
 
+/** A place as poses write it: to the right and down. */
+export type XY = readonly [x: number, y: number];
+
 export const point = (x: number, y: number): Place => ({ x, y });
 export const mix = (a: Place, b: Place, t: number): Place =>
   point(a.x + (b.x - a.x) * t, a.y + (b.y - a.y) * t);

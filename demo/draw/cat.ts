@@ -3,8 +3,8 @@ import { Brush, ellipse, limb, polygon, ribbon } from './brush.js';
 import type { Place } from './brush.js';
 import { frames, wave } from './cycle.js';
 import { DrawnSheet } from './drawn-sheet.js';
-import { directionNames, directions, turned } from './person.js';
-import type { Direction, Placing, Seen } from './person.js';
+import { directionNames, directions, turned } from './from-above.js';
+import type { Direction, Placing, Seen } from './from-above.js';
 
 const cell = { width: 40, height: 40 };
 const pivot = { x: 20, y: 29 };

@@ -1,6 +1,7 @@
 // The fishwife's body: joints from a pose, then shapes from the joints, back to front. Lengths are pixels; x is forward,
 // y is down, the origin is the ground under the hip of the standing figure.
 import { along, joint, mix, point } from './bones.js';
+import type { XY } from './bones.js';
 import { ellipse, limb, polygon, ribbon, turned } from './brush.js';
 import type { Pen, Place } from './brush.js';
 
@@ -27,8 +28,6 @@ const upperArm = 4.8;
 const foreArm = 4.8;
 const torso = 8.6;
 
-/** To the right and down. */
-type XY = readonly [x: number, y: number];
 /** Where a foot is, and how it is tipped, in degrees. */
 type Foot = readonly [x: number, y: number, tip?: number];
 

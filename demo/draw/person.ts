@@ -2,126 +2,10 @@
 // to a direction, flattened onto the picture, and drawn from the farthest part to the nearest.
 import { ellipse, limb } from './brush.js';
 import type { Brush, Pen, Place, Ramp, Shape } from './brush.js';
-
-/** How much of a height and of a depth on the ground shows in the picture. */
-const height = 0.9;
-const depth = 0.5;
-
-/** A place of the body in the picture, and how near it is: larger is nearer. */
-export interface Seen extends Place {
-  readonly near: number;
-}
-
-/** Turns a place of the body, in pixels forward, to the left and up, into one of the picture. */
-export type Placing = (forward: number, left: number, up: number) => Seen;
-
-interface Hand {
-  readonly forward: number;
-  readonly aside?: number;
-  readonly up: number;
-  readonly isRaised?: boolean;
-}
-
-interface Foot {
-  readonly forward: number;
-  readonly up: number;
-}
-
-/** How a person holds itself, in pixels. */
-export interface Pose {
-  readonly left: Foot;
-  readonly right: Foot;
-  readonly rise: number;
-  readonly sway: number;
-  readonly leftHand: Hand;
-  readonly rightHand: Hand;
-  /** How far clothes are left behind. */
-  readonly drag: number;
-  readonly blink: boolean;
-  readonly nod: number;
-}
-
-/** How long the steps of a person are, how far its hands swing, and how much it bounces, in pixels. */
-interface Gait {
-  readonly step: number;
-  readonly swing: number;
-  readonly bounce: number;
-}
-
-/** What is at hand where a head is drawn. */
-export interface HeadContext {
-  readonly brush: Pen;
-  readonly head: Place;
-  /** Counted from the middle of the head. */
-  readonly at: Placing;
-  readonly direction: Direction;
-  readonly pose: Pose;
-  readonly line: string;
-}
-
-/** What is at hand where a body is drawn. */
-export interface BodyContext {
-  readonly brush: Pen;
-  readonly place: Placing;
-  readonly direction: Direction;
-}
-
-/** Who somebody is: colours, sizes in pixels, and what is worn. */
-export interface Person {
-  readonly line: string;
-  readonly eye: string;
-  readonly skin: Ramp;
-  readonly cheek?: string;
-  readonly hair: Ramp;
-  readonly beard?: Ramp | undefined;
-  readonly shoe: Ramp;
-  readonly sleeve: Ramp;
-  /** How large; 1 is grown up. */
-  readonly size?: number;
-  /** How much lower the face lies than on others. */
-  readonly faceDown?: number;
-  readonly gait: Gait;
-  readonly legs: { readonly spread?: number; readonly cloth?: Ramp; readonly sock?: Ramp };
-  readonly dress: {
-    readonly cloth: Ramp;
-    readonly top: number;
-    readonly wide: number;
-    readonly hem: number;
-    readonly bands?: readonly (readonly [up: number, wide: number, ramp: Ramp])[];
-  };
-  /** What lies on the coat. */
-  readonly front?: (context: BodyContext) => void;
-  /** What is held in a hand: 1 is the left one. */
-  readonly holds?: {
-    readonly side: number;
-    readonly hand: readonly [forward: number, aside: number, up: number];
-    readonly draw: (context: { readonly brush: Pen; readonly palm: Place }) => void;
-  };
-  /** Hair that lies over the head, and behind it. */
-  readonly locks?: (context: HeadContext) => void;
-  readonly behindHead?: (context: HeadContext) => void;
-  readonly wears?: { readonly over: (context: HeadContext) => void };
-}
-
-/** The five directions that are drawn, in degrees clockwise from east. */
-export const directions = { south: 90, southeast: 45, east: 0, northeast: -45, north: -90 };
-
-/** One of them. */
-export type Direction = keyof typeof directions;
-
-/** All of them, in the order of the rows of a sheet. */
-export const directionNames = Object.keys(directions) as Direction[];
-
-/** Turns the space of a body to a direction: what lies forward, to the left and up, to a place of the picture. */
-export function turned(degrees: number): Placing {
-  const turn = (degrees * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-  return (forward, left, up) => {
-    const east = forward * cos + left * sin;
-    const south = forward * sin - left * cos;
-    return { x: east, y: south * depth - up * height, near: south };
-  };
-}
+import { depth, directions, turned } from './from-above.js';
+import type { Direction, Placing } from './from-above.js';
+import { drawBareHead, drawHair, drawHead } from './head.js';
+import type { Foot, Gait, Hand, HeadContext, Person, Pose } from './person-definition.js';
 
 /** A coat or skirt: from one round edge to a wider one, seen from above. */
 function bell(top: Place, topRadius: number, hem: Place, hemRadius: number): Shape {
@@ -309,11 +193,17 @@ export function drawPerson(
   }
 
   const head = place(0.5, 0, 23.4 + pose.nod);
-  if (only === undefined) part(50, () => drawHead(brush, person, head, at, direction, pose));
-  if (only !== undefined) part(50, () => drawBareHead(brush, person, head, direction, pose), 'head');
-  if (only !== undefined) part(50, () => drawHair(brush, person, head, at, direction, pose), 'hair');
-  if (only !== undefined)
-    part(50, () => person.wears?.over(headContext(brush, person, head, at, direction, pose)), 'hat');
+  const fromHead: Placing = (forward, left, up) => {
+    const to = at(forward, left, up);
+    return { x: head.x + to.x, y: head.y + to.y, near: to.near };
+  };
+  const context: HeadContext = { brush, head, at: fromHead, direction, pose, line };
+  if (only === undefined) part(50, () => drawHead(person, context));
+  else {
+    part(50, () => drawBareHead(person, context), 'head');
+    part(50, () => drawHair(person, context), 'hair');
+    part(50, () => person.wears?.over(context), 'hat');
+  }
   parts.sort((a, b) => a.near - b.near);
   for (const { draw } of parts) draw();
 }
@@ -325,110 +215,6 @@ function drawBand(brush: Pen, middle: Place, radius: number, ramp: Ramp): void {
     brush.dot(middle.x + x, middle.y + depth * Math.sqrt(radius * radius - x * x), ramp[shade]);
   }
 }
-
-/** Where the face lies on the head and how wide it shows, and where the eyes are. */
-interface Face {
-  readonly x: number;
-  readonly y: number;
-  readonly rx: number;
-  readonly ry: number;
-  readonly eyes: readonly number[];
-  readonly nose?: number;
-}
-const faces: Readonly<Record<Direction, Face | undefined>> = {
-  south: { x: 0, y: 0.9, rx: 4.1, ry: 3.7, eyes: [-1.9, 1.9] },
-  southeast: { x: 1.5, y: 0.8, rx: 3.6, ry: 3.7, eyes: [0.2, 3.5] },
-  east: { x: 2.5, y: 0.5, rx: 2.7, ry: 3.7, eyes: [3.6], nose: 5.2 },
-  northeast: { x: 4, y: 0.1, rx: 1.2, ry: 2.7, eyes: [], nose: 5 },
-  north: undefined,
-};
-
-const headContext = (
-  brush: Pen,
-  { line }: Person,
-  head: Seen,
-  at: Placing,
-  direction: Direction,
-  pose: Pose,
-): HeadContext => ({
-  brush,
-  head,
-  at: (f, l, u) => offset(head, at(f, l, u)),
-  direction,
-  pose,
-  line,
-});
-
-function drawHead(
-  brush: Pen,
-  person: Person,
-  head: Seen,
-  at: Placing,
-  direction: Direction,
-  pose: Pose,
-): void {
-  const { line, hair, wears } = person;
-  const context = headContext(brush, person, head, at, direction, pose);
-  brush.fill(ellipse(head, 5.1, 4.9), hair, line);
-  person.locks?.(context);
-  drawFace(brush, person, head, direction, pose);
-  wears?.over(context);
-}
-
-/** The head for whom hair and hats are layers of their own. */
-function drawBareHead(brush: Pen, person: Person, head: Place, direction: Direction, pose: Pose): void {
-  brush.fill(ellipse(head, 4.9, 4.7), person.skin, person.line, 0.1);
-  drawFace(brush, person, head, direction, pose);
-}
-
-/** Hair alone: the face is left out. */
-function drawHair(
-  brush: Brush,
-  person: Person,
-  head: Seen,
-  at: Placing,
-  direction: Direction,
-  pose: Pose,
-): void {
-  const context = headContext(brush, person, head, at, direction, pose);
-  person.behindHead?.(context);
-  brush.fill(ellipse(head, 5.2, 5), person.hair, person.line);
-  const face = faces[direction];
-  if (face !== undefined) brush.erase(ellipse({ x: head.x + face.x, y: head.y + face.y }, face.rx, face.ry));
-  person.locks?.(context);
-}
-
-function drawFace(brush: Pen, person: Person, head: Place, direction: Direction, pose: Pose): void {
-  const { skin, beard } = person;
-  const face = faces[direction];
-  if (face !== undefined) {
-    const { x, rx, eyes, nose } = face;
-    const y = face.y + (person.faceDown ?? 0);
-    const ry = face.ry - (person.faceDown ?? 0);
-    if (nose !== undefined)
-      brush.fill(ellipse({ x: head.x + nose, y: head.y + 1.5 }, 1.05, 1), skin, undefined, 0.1);
-    brush.fill(ellipse({ x: head.x + x, y: head.y + y }, rx, ry), skin, undefined, 0.28);
-    if (beard !== undefined) {
-      const chin = { x: head.x + x * 1.05, y: head.y + 4.1 };
-      if (direction !== 'northeast') brush.fill(ellipse(chin, rx * 0.95, 2.4), beard, undefined, 0.2);
-    }
-    for (const eye of eyes) {
-      if (pose.blink) brush.dot(head.x + eye, head.y + 1.4, skin[0]);
-      else {
-        brush.dot(head.x + eye, head.y + 0.4, person.eye);
-        brush.dot(head.x + eye, head.y + 1.4, person.eye);
-      }
-    }
-    if (beard === undefined && direction === 'south') {
-      brush.dot(head.x - 3, head.y + 2.6, person.cheek);
-      brush.dot(head.x + 3, head.y + 2.6, person.cheek);
-    }
-    if (beard === undefined && direction === 'southeast') brush.dot(head.x + 1, head.y + 2.7, person.cheek);
-    if (beard === undefined && direction === 'east') brush.dot(head.x + 2.2, head.y + 2.6, person.cheek);
-  }
-}
-
-const offset = (from: Place, to: Seen): Seen => ({ x: from.x + to.x, y: from.y + to.y, near: to.near });
 
 /** Where the right hand is in a cell, in pixels from the pivot. */
 export function palmOf(person: Person, direction: Direction, column: number): Place {

@@ -1,8 +1,10 @@
 // Draws demo/townsfolk/*.png, and the starter's: the people of the quay, a row for each of five directions, standing and walking.
 import { Brush, ellipse, limb } from './brush.js';
 import { DrawnSheet } from './drawn-sheet.js';
-import { columns, directionNames as rows, drawPerson } from './person.js';
-import type { Direction, Person } from './person.js';
+import { directionNames as rows } from './from-above.js';
+import type { Direction } from './from-above.js';
+import { columns, drawPerson } from './person.js';
+import type { Person } from './person-definition.js';
 
 const cell = { width: 40, height: 48 };
 const pivot = { x: 20, y: 42 };

@@ -5,8 +5,11 @@ import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { Brush, ellipse, limb } from './brush.js';
 import type { Pen, Place, Ramp } from './brush.js';
-import { columnsWithWaving as columns, directionNames as rows, drawPerson, palmOf } from './person.js';
-import type { Direction, PartGroup, Person, Placing } from './person.js';
+import { directionNames as rows } from './from-above.js';
+import type { Direction, Placing } from './from-above.js';
+import { columnsWithWaving as columns, drawPerson, palmOf } from './person.js';
+import type { PartGroup } from './person.js';
+import type { Person } from './person-definition.js';
 
 const cell = { width: 40, height: 48 };
 const pivot = { x: 20, y: 42 };
