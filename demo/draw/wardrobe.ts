@@ -1,10 +1,8 @@
 // Draws demo/townsfolk/wardrobe/*.png: one body of the quay, and hair, coats, hats and props to put on it, cell for cell; and
 // prints where the hand is in each cell, for the document.
-import { mkdirSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
-import sharp from 'sharp';
 import { Brush, ellipse, limb } from './brush.js';
 import type { Pen, Place, Ramp } from './brush.js';
+import { DrawnSheet } from './drawn-sheet.js';
 import { directionNames as rows } from './from-above.js';
 import type { Direction, Placing } from './from-above.js';
 import { columnsWithWaving as columns, drawPerson, palmOf } from './person.js';
@@ -282,34 +280,21 @@ async function sheet(
   group: PartGroup,
   free?: (direction: Direction, column: number) => (x: number, y: number) => boolean,
 ): Promise<void> {
-  const width = cell.width * columns;
-  const pixels = Buffer.alloc(width * cell.height * rows.length * 4);
+  const drawn = new DrawnSheet(cell, columns, rows.length);
   rows.forEach((direction, row) => {
     for (let column = 0; column < columns; column++) {
       const brush = new Brush(cell.width, cell.height, pivot);
       drawPerson(brush, { ...plain, ...person }, direction, column, group);
       brush.cleanUp();
       brush.outline(() => line, free?.(direction, column));
-      copy(brush, pixels, width, column * cell.width, row * cell.height);
+      drawn.put(brush.colours, column, row);
     }
   });
-  await write(file, pixels, width, cell.height * rows.length);
+  await write(file, drawn);
 }
 
-function copy(brush: Brush, pixels: Buffer, width: number, left: number, top: number): void {
-  brush.colours.forEach((colour, place) => {
-    if (colour === undefined) return;
-    const [x, y] = [left + (place % brush.width), top + Math.floor(place / brush.width)];
-    pixels.writeUInt32BE(Number.parseInt(colour.slice(1), 16) * 256 + 255, (y * width + x) * 4);
-  });
-}
-
-const folder = fileURLToPath(new URL('../townsfolk/wardrobe/', import.meta.url));
-mkdirSync(folder, { recursive: true });
-async function write(name: string, pixels: Buffer, width: number, height: number): Promise<void> {
-  await sharp(pixels, { raw: { width, height, channels: 4 } })
-    .png({ palette: true, colours: 64, dither: 0, compressionLevel: 9 })
-    .toFile(`${folder}${name}.png`);
+async function write(name: string, drawn: DrawnSheet): Promise<void> {
+  await drawn.write(`../townsfolk/wardrobe/${name}.png`);
   console.log(`demo/townsfolk/wardrobe/${name}.png`);
 }
 
@@ -360,17 +345,16 @@ const props: readonly ((brush: Brush) => void)[] = [
     brush.fill(ellipse({ x: 0, y: 5.6 }, 3, 2.5), ['#4b4468', '#8f84a6', '#ddd3da'], line, 0.1);
   },
 ];
-const small = { width: 20, height: 28, pivot: { x: 10, y: 13 } };
-const width = small.width * props.length;
-const pixels = Buffer.alloc(width * small.height * 4);
+const small = { width: 20, height: 28 };
+const held = new DrawnSheet(small, props.length, 1);
 props.forEach((draw, i) => {
-  const brush = new Brush(small.width, small.height, small.pivot);
+  const brush = new Brush(small.width, small.height, { x: 10, y: 13 });
   draw(brush);
   brush.cleanUp();
   brush.outline(() => line);
-  copy(brush, pixels, width, i * small.width, 0);
+  held.put(brush.colours, i, 0);
 });
-await write('props', pixels, width, small.height);
+await write('props', held);
 
 console.log('\n    perCell:                       # where the hand is');
 rows.forEach((direction, row) => {
