@@ -187,7 +187,7 @@ export function byArrays(): Way<void> {
       for (let t = from, k = from * count; t < to; t++)
         for (let i = 0; i < count; i++, k++) {
           const speed = speeds[k]!;
-          if (!Number.isNaN(speed)) vx[i] = speed;
+          if (speed === speed) vx[i] = speed;
           const event = events[k]!;
           if (event !== none) tell(i, event);
           step(i, length);

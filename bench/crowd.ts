@@ -42,19 +42,6 @@ function against<Hand>(
   );
 }
 
-/** What a crowd costs: ratios, bytes of a member, and nanoseconds. */
-export interface CrowdFigures {
-  readonly calm: number;
-  readonly busy: number;
-  readonly ofMillion: number;
-  readonly bytes: number;
-  readonly asleep: number;
-  readonly save: number;
-  readonly load: number;
-  readonly saveMember: number;
-  readonly loadMember: number;
-}
-
 /** Nanoseconds of each of many calls. */
 function nanoseconds(times: number, call: () => void): number {
   for (let i = 0; i < times / 4; i++) call();
@@ -63,12 +50,8 @@ function nanoseconds(times: number, call: () => void): number {
   return ((performance.now() - begin) * 1e6) / times;
 }
 
-export function crowd<Hand>(
-  hand: Way<Hand>,
-  arrays: Way<void>,
-  troupe: Way<Troupe>,
-  controller: Controller,
-): CrowdFigures {
+/** What a crowd costs: ratios, bytes of a member, and nanoseconds. */
+export function crowd<Hand>(hand: Way<Hand>, arrays: Way<void>, troupe: Way<Troupe>, controller: Controller) {
   const calm = against(hand, troupe, 4);
   const busy = against(hand, troupe, 97);
   const ofMillion = against(arrays, troupe, 4, million);
