@@ -164,6 +164,28 @@ test('a misspelt name is an error at its place that says so', () => {
       "'pack'",
       'there is no clip or flipbook \\"pack\\"',
     ],
+    [state(`shows: 'peck', carry: { sti: 'phase' }`), 'sti', 'there is no state \\"sti\\"'],
+    [state(`shows: { any: ['peck', 'pack'] }`), "'pack'", 'there is no clip or flipbook \\"pack\\"'],
+    [state(`shows: 'peck', facing: { by: ['wx', 0] }`), "'wx'", 'derived signal or tag \\"wx\\"'],
+    [state(`shows: 'peck', facing: 'held'`), '', ''],
+    [
+      `defineController({ ...of, variants: { mood: { cross: { both: 'turn' } }, near: { both: 'turn' } } });`,
+      '',
+      '',
+    ],
+    [
+      `defineController({ ...of, variants: { mod: { cross: { both: 'turn' } } } });`,
+      'mod',
+      'no signal \\"mod\\"',
+    ],
+    [`defineController({ ...of, variants: { near: { both: 'trun' } } });`, 'both', 'flipbook \\"trun\\"'],
+    [`defineController({ ...of, cues: { tap: { any: ['tick', 'tock'] } } });`, '', ''],
+    [`defineController({ ...of, cues: { tip: { any: ['tick'] } } });`, 'tip', 'there is no cue \\"tip\\"'],
+    [
+      `defineController({ ...of, wardrobe: { layers: {}, ordr: ['body'] } });`,
+      'ordr',
+      '"ordr\\" is not known here',
+    ],
     [`defineController({ ...of, rest: 'set' });`, 'rest', 'there is no state \\"set\\"'],
     [
       `defineController({ ...of, derived: { slow: '!movign' } });`,
@@ -199,7 +221,7 @@ test('a misspelt name is an error at its place that says so', () => {
     [
       `defineController({ ...of, tracks: { wings: { states: { a: { inStep: 'body' } }, rest: 'b' } } });`,
       'rest',
-      'there is no state of this track \\"b\\"',
+      'there is no state of this track or group \\"b\\"',
     ],
     [
       `defineController({ ...of, tracks: { wings: { draws: ['feather'], states: {} } } });`,
@@ -270,36 +292,44 @@ test('a misspelt name is an error at its place that says so', () => {
   });
 }, 240_000);
 
-/** What an editor proposes at the place of `|` in a gull with one line more. */
-function proposed(line: string, beside: string): string[] {
-  const own = fileURLToPath(import.meta.url);
-  const folder = path.dirname(own);
+/** What an editor proposes, with all that does not change read once. */
+const editor = ((): ((source: string, at: number) => string[]) => {
+  const folder = path.dirname(fileURLToPath(import.meta.url));
   const file = path.join(folder, 'virtual.ts');
-  const text = ts.sys.readFile(own)!;
-  const definition = text.slice(text.indexOf('const gull'), text.indexOf("test('a definition"));
-  const source = `import { defineController } from 'dot-hop';\n${definition.replace(beside, `${line.replace('|', '')}\n${beside}`)}`;
-  const config = ts.readConfigFile(path.join(folder, '../../../tsconfig.tests.json'), (name) =>
-    ts.sys.readFile(name),
-  );
-  const { options } = ts.parseJsonConfigFileContent(config.config, ts.sys, path.join(folder, '../../..'));
+  const root = path.join(folder, '../../..');
+  const config = ts.readConfigFile(path.join(root, 'tsconfig.tests.json'), (name) => ts.sys.readFile(name));
+  const { options } = ts.parseJsonConfigFileContent(config.config, ts.sys, root);
+  let written = '';
+  let version = 0;
   const service = ts.createLanguageService({
     getCompilationSettings: () => ({ ...options, types: [] }),
     getScriptFileNames: () => [file],
-    getScriptVersion: () => '1',
+    getScriptVersion: (name) => (name === file ? String(version) : '1'),
     getScriptSnapshot: (name) => {
-      const read = name === file ? source : ts.sys.readFile(name);
+      const read = name === file ? written : ts.sys.readFile(name);
       return read === undefined ? undefined : ts.ScriptSnapshot.fromString(read);
     },
     getCurrentDirectory: () => folder,
     getDefaultLibFileName: (one) => ts.getDefaultLibFilePath(one),
     fileExists: (name) => name === file || ts.sys.fileExists(name),
-    readFile: (name) => (name === file ? source : ts.sys.readFile(name)),
+    readFile: (name) => (name === file ? written : ts.sys.readFile(name)),
     readDirectory: (...some) => ts.sys.readDirectory(...some),
     directoryExists: (name) => ts.sys.directoryExists(name),
     getDirectories: (name) => ts.sys.getDirectories(name),
   });
-  const at = source.indexOf(line.replace('|', '')) + line.indexOf('|');
-  return service.getCompletionsAtPosition(file, at, {})?.entries.map(({ name }) => name) ?? [];
+  return (source, at) => {
+    written = source;
+    version++;
+    return service.getCompletionsAtPosition(file, at, {})?.entries.map(({ name }) => name) ?? [];
+  };
+})();
+
+/** What an editor proposes at the place of `|` in a gull with one line more. */
+function proposed(line: string, beside: string): string[] {
+  const text = ts.sys.readFile(fileURLToPath(import.meta.url))!;
+  const definition = text.slice(text.indexOf('const gull'), text.indexOf("test('a definition"));
+  const source = `import { defineController } from 'dot-hop';\n${definition.replace(beside, `${line.replace('|', '')}\n${beside}`)}`;
+  return editor(source, source.indexOf(line.replace('|', '')) + line.indexOf('|'));
 }
 
 const sit = "    sit: { shows: 'both'";
@@ -316,6 +346,8 @@ test.each([
   ["far: { shows: 'peck', bridges: { | } },", sit, ['sit', 'peck']],
   ["far: { shows: 'peck', bridges: { sit: '|' } },", sit, ['both', 'turn']],
   ["far: { shows: 'peck', takes: ['|'] },", sit, ['body', 'wings']],
+  ["far: { shows: 'peck', carry: { | } },", sit, ['sit', 'peck']],
+  ["far: { shows: { any: ['|'] } },", sit, ['both', 'sit', 'peck', 'turn']],
   ["glow: { shows: 'peck', then: '|' },", '      still: {', ['still', 'flap', 'glow']],
   ["glow: { inStep: '|' },", '      still: {', ['body', 'wings']],
   ["draws: ['|'],", '      draws: [', ['feathers']],

@@ -9,6 +9,7 @@ import { compileDocument, readDocument } from 'dot-hop/document';
 import * as edit from 'dot-hop/edit';
 import type { Edit, History, Renaming } from 'dot-hop/edit';
 import { readRehearsal, runRehearsal } from 'dot-hop/rehearsal';
+import type { RehearsalDefinition } from 'dot-hop/rehearsal';
 import { often } from './often.js';
 
 const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
@@ -193,6 +194,56 @@ test.each<Renaming>([
     const { outcomes } = runRehearsal(controller, readRehearsal(renamed).definition);
     expect(outcomes.filter(({ met }) => !met)).toEqual([]);
   }
+});
+
+test('renaming follows what a rehearsal presses and expects to show, but not the buttons of its body', () => {
+  const definition = definitionOf(wick);
+  const rehearsal = {
+    dotHopRehearsal: 1,
+    document: 'wick.dothop.yaml',
+    lasts: 900,
+    script: [
+      { at: 0, press: ['swing', 'jump'] },
+      { at: 90, release: 'swing', expect: { clip: 'run' } },
+    ],
+  } as const;
+  const renamed = (kind: 'signal' | 'clip', from: string, to: string, one: RehearsalDefinition): unknown =>
+    edit.changedData(one, edit.renameInRehearsal(one, definition, { kind, from, to }));
+  expect(renamed('signal', 'swing', 'strike', rehearsal)).toMatchObject({
+    script: [{ press: ['strike', 'jump'] }, { release: 'strike' }],
+  });
+  expect(renamed('clip', 'run', 'sprint', rehearsal)).toMatchObject({
+    script: [{}, { expect: { clip: 'sprint' } }],
+  });
+  expect(renamed('signal', 'jump', 'leap', rehearsal)).toMatchObject({
+    script: [{ press: ['swing', 'leap'] }, {}],
+  });
+  expect(renamed('signal', 'jump', 'leap', { ...rehearsal, body: { platformer: {} } })).toMatchObject({
+    script: [{ press: ['swing', 'jump'] }, {}],
+    body: { platformer: { feeds: { leap: 'jump' } } },
+  });
+});
+
+test.each([
+  ['states.walk.shows', 'values', ['walk', 'run'], ['moving']],
+  ['states.walk.bridges', 'keys', ['stand', 'air'], []],
+  ['states.walk.bridges.run', 'values', ['skid'], []],
+  ['states.walk.hops.to', 'values', ['stand', 'air'], ['skid']],
+  ['states.walk.hops.at', 'values', ['now', 'end', 'whoosh'], ['follow-up']],
+  ['states.walk.hops.during', 'values', ['follow-up'], ['whoosh']],
+  ['states.walk.when', 'values', ['vx', 'moving', 'airborne'], ['walk']],
+  ['states.walk.takes', 'keys', ['body', 'arms'], []],
+  ['states.walk.facing.by', 'values', ['vx'], []],
+  ['tracks.arms.states.swing1.then', 'values', ['swing1'], ['walk']],
+  ['tracks.arms.rest', 'values', ['swing1'], ['walk']],
+  ['clips.walk.sheet', 'values', ['wick'], []],
+  ['signals.vx', 'values', [], ['vx']],
+  ['states', 'keys', [], ['walk']],
+] as const)('the names proposed at %s, %s', (path, as, some, none) => {
+  const names = edit.proposedNames(definitionOf(wick), path.split('.'))[as];
+  expect(names).toEqual(expect.arrayContaining([...some]));
+  expect(names.filter((name) => (none as readonly string[]).includes(name))).toEqual([]);
+  expect(new Set(names).size).toBe(names.length);
 });
 
 /** Edits by chance, some of which follow from what is there. */

@@ -1,5 +1,11 @@
 import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
+import { compassShape } from '../compass/shape.js';
 import { statesIn } from '../controller/groups.js';
+import { stateShape } from '../controller/state-shape.js';
+import type { DocumentPath } from '../problem/problem.js';
+import type { Shape } from '../shape/shape.js';
+import { textsIn } from '../shape/texts.js';
+import { derivedShape } from '../signal/shape.js';
 import { choiceOf } from '../signal/signals.js';
 import type { DerivedDefinition } from '../signal/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
@@ -21,34 +27,32 @@ export const optionsIn =
     return name === 'body' || Object.hasOwn(tracks, name) ? [] : undefined;
   };
 
-/** Every expression in a part of a definition: a text, or texts in lists and maps. */
-export function expressionsIn(part: unknown, optionsOf?: OptionsOf): Expression[] {
-  if (typeof part === 'string') return [parseExpression(part, optionsOf)];
-  if (typeof part !== 'object' || part === null) return [];
-  return Object.values(part).flatMap((inner) => expressionsIn(inner, optionsOf));
+/** Every expression in data, by its shape. @param isAt whether one at a path is wanted */
+function expressionsIn(
+  data: unknown,
+  shape: Shape,
+  optionsOf?: OptionsOf,
+  isAt: (path: DocumentPath) => boolean = () => true,
+): Expression[] {
+  return textsIn(data, shape)
+    .filter(({ role, path }) => role === 'expression' && isAt(path))
+    .map(({ text }) => parseExpression(text, optionsOf));
 }
 
 /** What a state asks: its conditions, and the numbers that it follows. */
-export function askedBy(
-  { while: during, when, hops, yields, rate, gaits, scrub, takes, lasts, atLeast }: StateDefinition,
-  optionsOf?: OptionsOf,
-): Expression[] {
-  const conditions = [...(hops ?? []), ...(yields ?? [])].map((one) => one.if);
-  const travel = typeof rate === 'object' ? rate.travel : rate;
-  const taking = Array.isArray(takes) ? [] : takes;
-  return expressionsIn(
-    [during, when, conditions, travel, gaits?.by, scrub?.by, taking, lasts, atLeast],
-    optionsOf,
-  );
-}
+export const askedBy = (state: StateDefinition, optionsOf?: OptionsOf): Expression[] =>
+  expressionsIn(state, stateShape, optionsOf, ([field]) => field !== 'facing');
 
 /** The parts of the vector of its own that a state faces by. */
-export const facedBy = ({ facing }: StateDefinition): Expression[] =>
-  expressionsIn(typeof facing === 'object' ? facing.by : undefined);
+export const facedBy = ({ facing }: StateDefinition): Expression[] => expressionsIn({ facing }, stateShape);
+
+/** The parts of the vector that turns a character. */
+export const turnedBy = ({ compass }: ControllerDefinition): Expression[] =>
+  expressionsIn(compass, compassShape);
 
 /** What a derived signal is made of. */
 export const madeOf = (derived: DerivedDefinition, optionsOf?: OptionsOf): Expression[] =>
-  expressionsIn(typeof derived === 'string' ? derived : Object.values(derived), optionsOf);
+  expressionsIn(derived, derivedShape, optionsOf);
 
 /** Every name that an expression reads; of `aim.x` or `arms.swing` the whole. */
 export const namesOf = (expression: Expression): string[] =>

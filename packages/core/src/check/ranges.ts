@@ -1,7 +1,7 @@
 import type { ControllerDefinition } from '../controller/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
-import { askedBy, expressionsIn, facedBy, madeOf, namesOf, saidIn } from './expressions.js';
+import { askedBy, turnedBy, facedBy, madeOf, namesOf, saidIn } from './expressions.js';
 
 /** The least and the greatest that a number can be. */
 export interface Range {
@@ -106,9 +106,9 @@ function rangeOfCall(name: string, parts: readonly Range[]): Range {
 
 /** The names that a definition takes for signed numbers. */
 function signedNames(definition: ControllerDefinition): Set<string> {
-  const { derived = {}, compass } = definition;
+  const { derived = {} } = definition;
   const states = saidIn(definition);
-  const turning = [...expressionsIn(compass?.by), ...states.flatMap(facedBy)];
+  const turning = [...turnedBy(definition), ...states.flatMap(facedBy)];
   const signed = new Set(turning.flatMap(namesOf));
   for (const one of [
     ...Object.values(derived).flatMap((one) => madeOf(one)),

@@ -3,7 +3,7 @@ import type { State } from '../controller/state.js';
 import type { ControllerDefinition } from '../controller/definition.js';
 import { parseExpression } from '../signal/expression.js';
 import { statesIn } from '../controller/groups.js';
-import { askedBy, expressionsIn, facedBy, madeOf, namesOf, optionsIn, saidIn } from './expressions.js';
+import { askedBy, turnedBy, facedBy, madeOf, namesOf, optionsIn, saidIn } from './expressions.js';
 import type { Expression } from '../signal/expression.js';
 import type { FindingList } from './finding.js';
 import { rangeOf, rangesOf } from './ranges.js';
@@ -28,10 +28,10 @@ const signalsIn = (expressions: readonly Expression[]): string[] =>
   expressions.flatMap(namesOf).map((name) => name.split('.')[0]!);
 
 function checkSignals(definition: ControllerDefinition, found: FindingList): void {
-  const { signals = {}, derived = {}, compass } = definition;
+  const { signals = {}, derived = {} } = definition;
   const optionsOf = optionsIn(definition);
   const asked = saidIn(definition).flatMap((state) => [...askedBy(state, optionsOf), ...facedBy(state)]);
-  const read = new Set(signalsIn([...expressionsIn(compass?.by), ...asked]));
+  const read = new Set(signalsIn([...turnedBy(definition), ...asked]));
   for (const name of Object.keys(definition.variants ?? {})) read.add(name);
   // What is read by what is read.
   const waiting = Object.keys(derived).filter((name) => read.has(name));
@@ -83,9 +83,7 @@ function isSaidSigned({ signals = {} }: ControllerDefinition, name: string): boo
 /** Rates that fall below 0 while their state shows, and do not look as if they were meant to. */
 function checkRates({ definition }: Controller, found: FindingList): void {
   const ranges = rangesOf(definition);
-  const turns = new Set(
-    signalsIn([...expressionsIn(definition.compass?.by), ...saidIn(definition).flatMap(facedBy)]),
-  );
+  const turns = new Set(signalsIn([...turnedBy(definition), ...saidIn(definition).flatMap(facedBy)]));
   for (const { name: state, path, definition: own, groups } of statesIn(definition)) {
     const { rate } = own;
     if (typeof rate !== 'string') continue;

@@ -1,22 +1,35 @@
-import { any, fields, fromZero, map, number, one, text, tuple } from '../shape/shape.js';
+import { any, expression, fields, fromZero, map, number, one, text, tuple } from '../shape/shape.js';
+import { typed } from '../shape/type-of.js';
+import type { DiagonalRule, DirectionsDefinition, VectorDefinition } from './definition.js';
 
-const expression = any('an expression or a number', text(), number());
+const directionsShape = any(
+  '"none", "sides", "four", "eight", "sixteen" or directions by name at degrees',
+  one('', 'none', 'sides', 'four', 'eight', 'sixteen'),
+  map(number('degrees'), 'directions by name at degrees'),
+);
 
-export const vectorShape = any(
+const length = any('an expression or a number', expression, number());
+const vector = any(
   'two expressions, such as [vx, 0], or the name of a vector',
-  text(),
-  tuple([expression, expression], 'two expressions'),
+  expression,
+  tuple([length, length], 'two expressions'),
+);
+
+export const vectorShape = typed<VectorDefinition>()(vector);
+
+const diagonalShape = one(
+  '"nearest", "keep", "horizontal" or "vertical"',
+  'nearest',
+  'keep',
+  'horizontal',
+  'vertical',
 );
 
 export const compassShape = fields(
   'compass',
   'a compass: { directions, by }',
   {
-    directions: any(
-      '"none", "sides", "four", "eight", "sixteen" or directions by name at degrees',
-      one('', 'none', 'sides', 'four', 'eight', 'sixteen'),
-      map(number('degrees'), 'directions by name at degrees'),
-    ),
+    directions: typed<DirectionsDefinition>()(directionsShape),
   },
   {
     mirror: any(
@@ -28,13 +41,7 @@ export const compassShape = fields(
     up: one('"-y" or "+y"', '-y', '+y'),
     deadZone: fromZero(),
     stick: number(),
-    diagonal: one(
-      '"nearest", "keep", "horizontal" or "vertical"',
-      'nearest',
-      'keep',
-      'horizontal',
-      'vertical',
-    ),
+    diagonal: typed<DiagonalRule>()(diagonalShape),
     through: number('milliseconds from 0 to 10000', { least: 0, most: 10_000 }),
     start: text(),
   },

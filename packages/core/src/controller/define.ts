@@ -1,6 +1,9 @@
 import type { ControllerDefinition } from './definition.js';
 import type { Field, GroupedStates, GroupsIn } from './names.js';
+import type { AnyShape, FieldsShape, ListShape, MapShape, TextShape, TupleShape } from '../shape/shape.js';
+import type { Typed } from '../shape/type-of.js';
 import type { EditorHints, StateNames } from './editor-hints.js';
+import type { controllerShape } from './shape.js';
 
 declare const fault: unique symbol;
 /** What is wrong with a name, as the compiler tells it. No value is of this type. */
@@ -9,13 +12,11 @@ interface Fault<Text extends string> {
 }
 
 /** Nothing to say of a name that is known; else that it is not, with those that are: editors complete from them. */
-type Known<Name, All, What extends string> = [Name] extends [All]
+type Name<Text, All, What extends string> = [Text] extends [All]
   ? unknown
-  : Name extends string
-    ? Fault<`there is no ${What} "${Name}"`> | All
+  : Text extends string
+    ? Fault<`there is no ${What} "${Text}"`> | All
     : unknown;
-
-type KnownList<List, All, What extends string> = { readonly [I in keyof List]: Known<List[I], All, What> };
 
 type Letter =
   | 'a'
@@ -117,204 +118,135 @@ type PartsOf<Sheets> = { [S in keyof Sheets]: Keys<Field<Sheets[S], 'parts', obj
 
 /** Every name of a definition by what it names. */
 interface All<D> {
-  readonly sheets: Keys<Field<D, 'sheets', object>>;
-  readonly clips: Keys<Field<D, 'clips', object>> | RowsOf<Field<D, 'clips', object>>;
+  readonly sheet: Keys<Field<D, 'sheets', object>>;
+  readonly part: PartsOf<Field<D, 'sheets', object>>;
+  readonly clip: Keys<Field<D, 'clips', object>> | RowsOf<Field<D, 'clips', object>>;
   readonly shown:
     Keys<Field<D, 'clips', object>> | RowsOf<Field<D, 'clips', object>> | Keys<Field<D, 'flipbooks', object>>;
-  readonly states: Enterable<D>;
-  readonly read:
-    | SignalNames<Field<D, 'signals', object>>
-    | OptionsOf<Field<D, 'signals', object>>
-    | (Keys<TracksIn<D>> extends never ? never : OfEach<StatesByTrack<D>, 'states'>)
-    | Keys<Field<D, 'derived', object>>
-    | OfEach<StatesByTrack<D>, 'tags'>
-    | OfEach<GroupsByTrack<D>, 'tags'>
-    | Keys<StatesByTrack<D>>
-    | `${Keys<StatesByTrack<D>>}.${OfEach<StatesByTrack<D>, 'states'> | OfEach<GroupsByTrack<D>, 'states'>}`;
-  readonly tracks: Keys<StatesByTrack<D>>;
-  readonly parts: PartsOf<Field<D, 'sheets', object>>;
-  readonly cues: MarksOf<Field<D, 'clips', object>, 'cues'>;
-  readonly spans: MarksOf<Field<D, 'clips', object>, 'spans'>;
+  readonly cue: MarksOf<Field<D, 'clips', object>, 'cues'>;
+  readonly span: MarksOf<Field<D, 'clips', object>, 'spans'>;
+  readonly instant: 'now' | 'end' | MarksOf<Field<D, 'clips', object>, 'cues'>;
+  readonly signal: ReadOf<D>;
+  readonly state: Enterable<D>;
+  readonly ownState: Enterable<D>;
+  readonly anyState: Enterable<D> | OfEach<StatesByTrack<D>, 'states'> | OfEach<GroupsByTrack<D>, 'states'>;
+  readonly track: Keys<StatesByTrack<D>>;
+  readonly expression: ReadOf<D>;
 }
-interface Everything {
-  readonly sheets: unknown;
-  readonly clips: unknown;
-  readonly shown: unknown;
-  readonly states: unknown;
-  readonly read: unknown;
-  readonly tracks: unknown;
-  readonly parts: unknown;
-  readonly cues: unknown;
-  readonly spans: unknown;
+type ReadOf<D> =
+  | SignalNames<Field<D, 'signals', object>>
+  | OptionsOf<Field<D, 'signals', object>>
+  | (Keys<TracksIn<D>> extends never ? never : OfEach<StatesByTrack<D>, 'states'>)
+  | Keys<Field<D, 'derived', object>>
+  | OfEach<StatesByTrack<D>, 'tags'>
+  | OfEach<GroupsByTrack<D>, 'tags'>
+  | Keys<StatesByTrack<D>>
+  | `${Keys<StatesByTrack<D>>}.${OfEach<StatesByTrack<D>, 'states'> | OfEach<GroupsByTrack<D>, 'states'>}`;
+
+/** The names that are known at a place, by the role of a text there. What is not among them is not looked up. */
+type Known = { readonly [Role in keyof All<unknown>]: unknown };
+/** What each of them is called. */
+interface Called {
+  readonly sheet: 'sheet';
+  readonly part: 'part of a sheet';
+  readonly clip: 'clip';
+  readonly shown: 'clip or flipbook';
+  readonly cue: 'cue';
+  readonly span: 'span';
+  readonly instant: 'cue or instant';
+  readonly signal: 'signal';
+  readonly state: 'state';
+  readonly ownState: 'state of this track or group';
+  readonly anyState: 'state';
+  readonly track: 'track';
 }
-/** The names that states of a track can name: of states only those of their own. */
-type Within<N extends Everything, Track> = {
-  readonly [What in keyof N]: What extends 'states' ? Enterable<Track> : N[What];
-};
 
-type AtCheck<At, N extends Everything> = At extends string
-  ? Known<At, 'now' | 'end' | N['cues'], 'cue or instant'>
-  : {
-      readonly [F in keyof At]: F extends 'start' | 'end' ? Known<At[F], N['spans'], 'span'> : unknown;
-    };
-
-type HopCheck<Hop, N extends Everything> = {
-  readonly [F in keyof Hop]: F extends 'to'
-    ? Known<Hop[F], N['states'], 'state'>
-    : F extends 'if'
-      ? Expression<Hop[F], N['read']>
-      : F extends 'during'
-        ? Known<Hop[F], N['spans'], 'span'>
-        : F extends 'at'
-          ? AtCheck<Hop[F], N>
-          : unknown;
-};
-type HopsCheck<Hops, N extends Everything> = { readonly [I in keyof Hops]: HopCheck<Hops[I], N> };
-
-type YieldCheck<Yield, N extends Everything> = {
-  readonly [F in keyof Yield]: F extends 'to'
-    ? KnownList<Yield[F], N['states'], 'state'>
-    : F extends 'if'
-      ? Expression<Yield[F], N['read']>
-      : F extends 'during'
-        ? Known<Yield[F], N['spans'], 'span'>
-        : unknown;
-};
-type YieldsCheck<Yields, N extends Everything> = { readonly [I in keyof Yields]: YieldCheck<Yields[I], N> };
-
-type GaitsCheck<Gaits, N extends Everything> = {
-  readonly [F in keyof Gaits]: F extends 'by'
-    ? Expression<Gaits[F], N['read']>
-    : F extends 'shows'
-      ? KnownList<Gaits[F], N['shown'], 'clip or flipbook'>
-      : unknown;
-};
-
-/** Of `{ by }`, `{ travel }` and the like: the expression in it. */
-type PartCheck<Part, Name extends string, N extends Everything> = Part extends string
-  ? Expression<Part, N['read']>
-  : { readonly [F in keyof Part]: F extends Name ? VectorCheck<Part[F], N> : unknown };
-type VectorCheck<Vector, N extends Everything> = Vector extends string
-  ? Expression<Vector, N['read']>
-  : { readonly [I in keyof Vector]: Expression<Vector[I], N['read']> };
-
-type BridgesCheck<Bridges, N extends Everything> = {
-  readonly [From in keyof Bridges]: From extends N['states']
-    ? Bridges[From] extends string
-      ? Known<Bridges[From], N['shown'], 'clip or flipbook'>
-      : {
-          readonly [G in keyof Bridges[From]]: Known<Bridges[From][G], N['shown'], 'clip or flipbook'>;
-        }
-    : Fault<`there is no state "${From & string}"`>;
-};
-
-type StateCheck<S, N extends Everything> = {
-  readonly [F in keyof S]: F extends 'shows'
-    ? S[F] extends { readonly any: readonly unknown[] }
-      ? { readonly any: KnownList<S[F]['any'], N['shown'], 'clip or flipbook'> }
-      : Known<S[F], N['shown'], 'clip or flipbook'>
-    : F extends 'while' | 'when'
-      ? Expression<S[F], N['read']>
-      : F extends 'then'
-        ? Known<S[F], N['states'], 'state'>
-        : F extends 'hops'
-          ? HopsCheck<S[F], N>
-          : F extends 'yields'
-            ? YieldsCheck<S[F], N>
-            : F extends 'gaits'
-              ? GaitsCheck<S[F], N>
-              : F extends 'lasts' | 'atLeast'
-                ? PartCheck<S[F], never, N>
-                : F extends 'rate'
-                  ? PartCheck<S[F], 'travel', N>
-                  : F extends 'scrub'
-                    ? PartCheck<S[F], 'by', N>
-                    : F extends 'bridges'
-                      ? BridgesCheck<S[F], N>
-                      : F extends 'leaves'
-                        ? AtCheck<S[F], N>
-                        : F extends 'turns'
-                          ? {
-                              readonly [T in keyof S[F]]: T extends 'shows'
-                                ? Known<S[F][T], N['shown'], 'clip or flipbook'>
-                                : unknown;
-                            }
-                          : F extends 'inStep'
-                            ? Known<S[F], N['tracks'], 'track'>
-                            : F extends 'takes'
-                              ? TakesCheck<S[F], N>
-                              : unknown;
-};
-type TakesCheck<Takes, N extends Everything> = Takes extends readonly unknown[]
-  ? KnownList<Takes, N['tracks'], 'track'>
-  : {
-      readonly [T in keyof Takes]: T extends N['tracks']
-        ? Expression<Takes[T], N['read']>
-        : Fault<`there is no track "${T & string}"`>;
-    };
-type StatesCheck<States, N extends Everything> = { readonly [S in keyof States]: StateCheck<States[S], N> };
-
-type GroupsCheck<Groups, N extends Everything> = {
-  readonly [G in keyof Groups]: {
-    readonly [F in keyof Groups[G]]: F extends 'states'
-      ? StatesCheck<Groups[G][F], N>
-      : F extends 'groups'
-        ? GroupsCheck<Groups[G][F], N>
-        : F extends 'while'
-          ? Expression<Groups[G][F], N['read']>
-          : F extends 'rest'
-            ? Known<Groups[G][F], Keys<Field<Groups[G], 'states', object>>, 'state of this group'>
-            : unknown;
-  };
-};
-
-type TracksCheck<Tracks, N extends Everything> = {
-  readonly [T in keyof Tracks]: {
-    readonly [F in keyof Tracks[T]]: F extends 'states'
-      ? StatesCheck<Tracks[T][F], Within<N, Tracks[T]>>
-      : F extends 'groups'
-        ? GroupsCheck<Tracks[T][F], Within<N, Tracks[T]>>
-        : F extends 'draws'
-          ? KnownList<Tracks[T][F], N['parts'], 'part of a sheet'>
-          : F extends 'rest'
-            ? Known<Tracks[T][F], Keys<Field<Tracks[T], 'states', object>>, 'state of this track'>
-            : unknown;
-  };
-};
-
-type ClipsCheck<Clips, N extends Everything> = {
-  readonly [C in keyof Clips]: {
-    readonly [F in keyof Clips[C]]: F extends 'sheet' ? Known<Clips[C][F], N['sheets'], 'sheet'> : unknown;
-  };
-};
-type FlipbooksCheck<Flipbooks, N extends Everything> = {
-  readonly [B in keyof Flipbooks]: {
-    readonly [Direction in keyof Flipbooks[B]]: Known<Flipbooks[B][Direction], N['clips'], 'clip'>;
-  };
-};
-type DerivedCheck<Derived, N extends Everything> = {
-  readonly [D in keyof Derived]: PartCheck<Derived[D], 'of' | 'linger' | 'settle', N>;
-};
-
-type VariantsCheck<Variants, N extends Everything> = {
-  readonly [S in keyof Variants]: S extends N['read']
+/** The names that are known within a track or a group: of states only those of their own. */
+type Within<N extends Known, Shape, Value> =
+  Shape extends FieldsShape<unknown, unknown, 'track'>
     ? {
-        readonly [K in keyof Variants[S]]: Variants[S][K] extends string
-          ? Known<Variants[S][K], N['shown'], 'clip or flipbook'>
-          : {
-              readonly [F in keyof Variants[S][K]]: Known<Variants[S][K][F], N['shown'], 'clip or flipbook'>;
-            };
+        readonly [Role in keyof N]: Role extends 'state'
+          ? Enterable<Value>
+          : Role extends 'ownState'
+            ? Keys<Field<Value, 'states', object>>
+            : N[Role];
       }
-    : Fault<`there is no signal "${S & string}"`>;
-};
+    : Shape extends FieldsShape<unknown, unknown, 'group'>
+      ? {
+          readonly [Role in keyof N]: Role extends 'ownState'
+            ? Keys<Field<Value, 'states', object>>
+            : N[Role];
+        }
+      : N;
+
+/** The shapes among which there is a choice, in place of that choice. */
+type Flat<Shape> = Shape extends AnyShape<readonly (infer Of)[]> ? Flat<Of> : Shape;
+type RoleOf<Shape> = Shape extends TextShape<infer Role> ? Role : never;
+type ItemOf<Shape> =
+  Shape extends ListShape<infer Of>
+    ? Of
+    : Shape extends TupleShape<infer Of extends readonly unknown[]>
+      ? Of[number]
+      : never;
+type KeyRoleOf<Shape> = Shape extends MapShape<unknown, infer Role> ? Role : never;
+type FieldOf<Shape, Name> =
+  Shape extends FieldsShape<infer Must, infer May>
+    ? Name extends keyof Must
+      ? Must[Name]
+      : Name extends keyof May
+        ? May[Name]
+        : never
+    : Shape extends MapShape<infer Of>
+      ? Of
+      : never;
 
 type Primitive = string | number | boolean | null | undefined;
+
+/** What a text with a role must be besides a text. */
+type CheckText<Text, Role, N extends Known> = [Role] extends [never]
+  ? unknown
+  : Role extends 'expression'
+    ? Expression<Text, N['expression']>
+    : Role extends keyof Called & keyof N
+      ? Name<Text, N[Role], Called[Role]>
+      : unknown;
+
+/**
+ * What a value must be besides of its shape: every name in it is one that is there, and every field is known. It follows the shape, so that a
+ * new field is checked by the role of its text.
+ *
+ * @typeParam Shape one shape, or several between which there is a choice
+ */
+type Check<Value, Shape, N extends Known> = Value extends string
+  ? CheckText<Value, RoleOf<Shape>, N>
+  : Value extends Primitive
+    ? unknown
+    : Value extends readonly unknown[]
+      ? { readonly [I in keyof Value]: Check<Value[I], Flat<ItemOf<Shape>>, N> }
+      : [Shape] extends [FieldsShape<unknown, unknown, 'worn'> & Typed<infer Worn>]
+        ? Strict<Value, Worn>
+        : CheckFields<Value, Shape, Within<N, Shape, Value>>;
+type CheckFields<Value, Shape, N extends Known> = {
+  readonly [F in keyof Value]: [FieldOf<Shape, F>] extends [never]
+    ? Fault<`"${F & string}" is not known here`>
+    : CheckKey<F, KeyRoleOf<Shape>, N> extends true
+      ? Check<Value[F], Flat<FieldOf<Shape, F>>, N>
+      : CheckKey<F, KeyRoleOf<Shape>, N>;
+};
+type CheckKey<Key, Role, N extends Known> = [Role] extends [never]
+  ? true
+  : Role extends keyof Called & keyof N
+    ? Key extends N[Role]
+      ? true
+      : Fault<`there is no ${Called[Role]} "${Key & string}"`>
+    : true;
+
 type Lists<S> = Extract<S, readonly unknown[]>;
 type Maps<S> = Exclude<S, Primitive | readonly unknown[]>;
 type KeysIn<S> = S extends unknown ? keyof S : never;
 type ValueIn<S, K> = S extends unknown ? (K extends keyof S ? S[K] : never) : never;
 
-/** Nothing to say of fields that the shape has; of any other that it is not known there. */
+/** Nothing to say of fields that a type has; of any other that it is not known there. */
 type Strict<T, S> = T extends Primitive
   ? unknown
   : T extends readonly unknown[]
@@ -324,29 +256,6 @@ type Strict<T, S> = T extends Primitive
           ? Strict<T[K], ValueIn<Maps<S>, K>>
           : Fault<`"${K & string}" is not known here`>;
       };
-
-/** What a definition must be besides of its shape: every name in it is one that it has. */
-type Check<D, N extends Everything> = {
-  readonly [F in keyof D]: F extends 'states'
-    ? StatesCheck<D[F], N>
-    : F extends 'clips'
-      ? ClipsCheck<D[F], N>
-      : F extends 'flipbooks'
-        ? FlipbooksCheck<D[F], N>
-        : F extends 'derived'
-          ? DerivedCheck<D[F], N>
-          : F extends 'compass'
-            ? PartCheck<D[F], 'by', N>
-            : F extends 'rest'
-              ? Known<D[F], N['states'], 'state'>
-              : F extends 'tracks'
-                ? TracksCheck<D[F], N>
-                : F extends 'variants'
-                  ? VariantsCheck<D[F], N>
-                  : F extends 'groups'
-                    ? GroupsCheck<D[F], N>
-                    : unknown;
-};
 
 /**
  * A character written in TypeScript. It is the same plain data as a document, and is given back as it is; the compiler
@@ -371,8 +280,7 @@ export function defineController<
   Span extends string,
 >(
   definition: D &
-    Strict<D, ControllerDefinition> &
-    Check<D, All<D>> &
+    Check<D, typeof controllerShape, All<D>> &
     EditorHints<Sheet, Part, Clip, Flipbook, State, Track, TrackState, Cue, Span> &
     StateNames<State, Track, TrackState>,
 ): D {

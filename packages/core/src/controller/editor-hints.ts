@@ -1,14 +1,9 @@
 import type { ClipDefinition } from '../clip/definition.js';
 import type { SheetDefinition } from '../sheet/definition.js';
-import type {
-  GaitsDefinition,
-  GroupDefinition,
-  HopDefinition,
-  StateDefinition,
-  TurnsDefinition,
-  VarietyDefinition,
-  YieldDefinition,
-} from './definition.js';
+import type { AnyShape, FieldsShape, ListShape, MapShape, TextShape } from '../shape/shape.js';
+import type { TypeOf } from '../shape/type-of.js';
+import type { GroupDefinition } from './definition.js';
+import type { stateShape } from './state-shape.js';
 
 /* eslint-disable @typescript-eslint/no-generated-empty-object-type, @typescript-eslint/consistent-indexed-object-style --
    a name is inferred from the keys of a mapped type, which is empty until it is, and not from those of a record */
@@ -22,14 +17,28 @@ interface MarkHints<Cue extends string, Span extends string> {
   readonly cues?: Keyed<Cue, unknown>;
   readonly spans?: Keyed<Span, unknown>;
 }
-type AtHint<Cue extends string, Span extends string> =
-  | Proposed<'now' | 'end' | Cue>
-  | { readonly start: Proposed<Span> }
-  | { readonly end: Proposed<Span> }
-  | object;
-
 /** The fields of a shape, of which some are told more exactly. */
 type Over<Shape, Told> = Omit<Shape, keyof Told> & Told;
+
+/** What an editor proposes by a shape: for a text with a role the names that are there, and for keys that refer to something. */
+type Hint<Shape, Names> =
+  Shape extends TextShape<infer Role>
+    ? Role extends keyof Names
+      ? Proposed<Names[Role] & string>
+      : string
+    : Shape extends AnyShape<readonly (infer Of)[]>
+      ? Hint<Of, Names>
+      : Shape extends ListShape<infer Of>
+        ? readonly Hint<Of, Names>[]
+        : Shape extends MapShape<infer Of, infer Role>
+          ? Role extends keyof Names
+            ? Keyed<NoInfer<Names[Role] & string>, Hint<Of, Names>>
+            : object
+          : Shape extends FieldsShape<infer Must, infer May>
+            ? { readonly [F in keyof Must]?: Hint<Must[F], Names> } & {
+                readonly [F in keyof May]?: Hint<May[F], Names>;
+              }
+            : TypeOf<Shape>;
 
 /** What an editor proposes within a state. */
 type StateHints<
@@ -38,25 +47,15 @@ type StateHints<
   Track extends string,
   Cue extends string,
   Span extends string,
-> = Over<
-  StateDefinition,
+> = Hint<
+  typeof stateShape,
   {
-    readonly shows?: Proposed<Shown> | Over<VarietyDefinition, { readonly any: readonly Proposed<Shown>[] }>;
-    readonly then?: Proposed<State>;
-    readonly hops?: readonly Over<
-      HopDefinition,
-      { readonly to?: Proposed<State>; readonly during?: Proposed<Span>; readonly at?: AtHint<Cue, Span> }
-    >[];
-    readonly yields?: readonly Over<
-      YieldDefinition,
-      { readonly to?: readonly Proposed<State>[]; readonly during?: Proposed<Span> }
-    >[];
-    readonly bridges?: Keyed<NoInfer<State>, Proposed<Shown> | object>;
-    readonly leaves?: AtHint<Cue, Span>;
-    readonly gaits?: Over<GaitsDefinition, { readonly shows?: readonly Proposed<Shown>[] }>;
-    readonly turns?: Over<TurnsDefinition, { readonly shows?: Proposed<Shown> }>;
-    readonly inStep?: Proposed<Track>;
-    readonly takes?: readonly Proposed<Track>[] | Keyed<NoInfer<Track>, string>;
+    readonly shown: Shown;
+    readonly state: State;
+    readonly anyState: State;
+    readonly track: Track;
+    readonly instant: 'now' | 'end' | Cue;
+    readonly span: Span;
   }
 >;
 

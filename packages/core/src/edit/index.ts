@@ -10,6 +10,8 @@ export { beginHistory, beside, edited, redoSays, redone, undoSays, undone, withT
 export type { Edit, History } from './history.js';
 
 // Names, with everything that refers to them.
+export { proposedNames } from './proposed.js';
+export type { ProposedNames } from './proposed.js';
 export { rename, renameInRehearsal } from './rename.js';
 export type { Renaming } from './rename.js';
 export type { NameKind } from './names.js';

@@ -4,7 +4,20 @@ import { Units } from '../controller/timeline.js';
 import { DotHopError, ProblemList } from '../problem/problem.js';
 import type { DocumentPath } from '../problem/problem.js';
 import { checkShape, isMap } from '../shape/check.js';
-import { any, fields, flag, fromZero, list, map, number, one, text, texts, tuple } from '../shape/shape.js';
+import {
+  allOf,
+  any,
+  fields,
+  flag,
+  fromZero,
+  list,
+  map,
+  number,
+  one,
+  text,
+  texts,
+  tuple,
+} from '../shape/shape.js';
 import { ruleNames } from '../controller/rule.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
 import type { PerformerSnapshot, TrackSnapshot } from './snapshot-data.js';
@@ -29,7 +42,7 @@ const trackRow = {
   segment: place,
   marks: list(one(`one of ${marks.join(', ')}`, ...marks), 'a list of marks'),
   remembered: list(
-    fields('remembered', '{ hop, to }', { hop: place, to: text() }),
+    allOf('remembered', '{ hop, to }', { hop: place, to: text() }),
     'a list of hops that are remembered',
   ),
   last: fields(
@@ -41,7 +54,7 @@ const trackRow = {
 };
 const maybe = { routeTo: text(), overAt: instant, keptUntil: instant, backwards: one('true', true) };
 
-const picked = fields('picked', '{ shows, place }', { shows: text(), place });
+const picked = allOf('picked', '{ shows, place }', { shows: text(), place });
 
 const snapshotShape = fields(
   'snapshot',
@@ -79,7 +92,7 @@ export function checkForm(snapshot: unknown): void {
   // Of anything else it would be no help to hear all that it lacks.
   const wanted = isOne
     ? snapshotShape
-    : { ...snapshotShape, must: { dotHopSnapshot: must.dotHopSnapshot! }, open: true };
+    : { ...snapshotShape, must: { dotHopSnapshot: must.dotHopSnapshot }, open: true };
   checkShape(snapshot, wanted, [], problems);
   if (problems.problems.length === 0) return;
   throw new DotHopError([{ code: 'snapshot-form', path: [], values: {} }, ...problems.problems]);

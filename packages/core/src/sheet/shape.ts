@@ -1,18 +1,45 @@
-import { any, fields, list, map, number, one, pair, text, texts, tuple } from '../shape/shape.js';
+import {
+  any,
+  fields,
+  list,
+  map,
+  name,
+  names,
+  namesOf,
+  number,
+  one,
+  pair,
+  text,
+  texts,
+  tuple,
+} from '../shape/shape.js';
+import { typed } from '../shape/type-of.js';
+import type {
+  BoxDefinition,
+  GridDefinition,
+  MarksDefinition,
+  PartDefinition,
+  PieceDefinition,
+  RectangleDefinition,
+} from './definition.js';
 
-const box = tuple([number(), number(), number(), number()], '[x, y, width, height]');
+const box = typed<BoxDefinition>()(tuple([number(), number(), number(), number()], '[x, y, width, height]'));
 
-/** Pivot, boxes and points, which sheets, cells, clips and frames may have. */
-export const marks = { pivot: pair, boxes: map(box, 'boxes by name'), points: map(pair, 'points by name') };
-export const marksByNumber = map(
-  fields('marks', 'marks: { pivot, boxes, points }', {}, marks),
-  'marks by number',
-);
+export const marks = {
+  pivot: pair,
+  boxes: namesOf('box', box, 'boxes by name'),
+  points: namesOf('point', pair, 'points by name'),
+};
+const marksShape = fields('marks', 'marks: { pivot, boxes, points }', {}, marks);
 
-const grid = fields(
+export const marksByNumber = map(typed<MarksDefinition>()(marksShape), 'marks by number');
+
+const gridShape = fields(
   'grid',
   'a grid, such as { cell: [48, 48] }',
-  { cell: pair },
+  {
+    cell: pair,
+  },
   {
     margin: number(),
     gap: any('a number or [across, down]', number(), pair),
@@ -23,24 +50,42 @@ const grid = fields(
   },
 );
 
-const rectangle = any(
+const rectangleShape = any(
   '[x, y, width, height] or { rect, trim }',
   box,
-  fields('rectangle', 'a rectangle: { rect, trim }', { rect: box }, { trim: box }),
+  fields(
+    'rectangle',
+    'a rectangle: { rect, trim }',
+    { rect: box },
+    {
+      trim: box,
+    },
+  ),
 );
 
-const piece = fields(
+const pieceShape = fields(
   'composed',
   'a piece: { cell, at, flip }',
-  { cell: number() },
-  { at: pair, flip: one('"x", "y" or "xy"', 'x', 'y', 'xy') },
+  {
+    cell: number(),
+  },
+  {
+    at: pair,
+    flip: one('"x", "y" or "xy"', 'x', 'y', 'xy'),
+  },
 );
 
-const part = fields(
+const partShape = fields(
   'part',
   'a part: an image, or { image, joint, boxes, points }',
-  { image: text() },
-  { joint: text(), boxes: texts('a list of boxes'), points: texts('a list of points') },
+  {
+    image: text(),
+  },
+  {
+    joint: name('point'),
+    boxes: names('box', 'a list of boxes'),
+    points: names('point', 'a list of points'),
+  },
 );
 
 export const sheetShape = fields(
@@ -51,11 +96,14 @@ export const sheetShape = fields(
     image: text(),
     images: texts('a list of files'),
     size: pair,
-    grid,
-    cells: list(rectangle, 'a list of rectangles'),
-    compose: list(list(piece, 'a list of pieces'), 'a list of lists of pieces'),
+    grid: typed<GridDefinition>()(gridShape),
+    cells: list(typed<RectangleDefinition>()(rectangleShape), 'a list of rectangles'),
+    compose: list(
+      list(typed<PieceDefinition>()(pieceShape), 'a list of pieces'),
+      'a list of lists of pieces',
+    ),
     ...marks,
-    parts: map(any(part.says, text(), part), 'images by part'),
+    parts: namesOf('part', any(partShape.says, text(), typed<PartDefinition>()(partShape)), 'images by part'),
     perCell: marksByNumber,
   },
 );

@@ -1,5 +1,25 @@
-import { any, fields, flag, list, map, number, text, texts } from '../shape/shape.js';
-import type { Shape } from '../shape/shape.js';
+import {
+  allOf,
+  any,
+  fields,
+  flag,
+  list,
+  map,
+  mapBy,
+  name,
+  names,
+  number,
+  text,
+  texts,
+} from '../shape/shape.js';
+import { typed } from '../shape/type-of.js';
+import type {
+  LayerDefinition,
+  LayerPieceDefinition,
+  PaletteDefinition,
+  WardrobeDefinition,
+  WhereDefinition,
+} from '../controller/wardrobe-definition.js';
 
 const paletteShape = fields(
   'palette',
@@ -8,34 +28,47 @@ const paletteShape = fields(
     drawn: text(),
     colours: map(texts('a list of colours such as "#2b6170"'), 'lists of colours by name'),
   },
-  { shared: flag, weights: map(number(), 'weights by name') },
+  {
+    shared: flag,
+    weights: map(number(), 'weights by name'),
+  },
 );
 
-const where: Readonly<Record<string, Shape>> = {
-  states: texts('a list of states'),
+const where = {
+  states: names('anyState', 'a list of states'),
   directions: texts('a list of directions'),
-  clips: texts('a list of clips'),
+  clips: names('shown', 'a list of clips'),
   frames: any('frames such as 2-3', number(), text()),
-  span: text(),
-  from: text(),
-  until: text(),
+  span: name('span'),
+  from: name('cue'),
+  until: name('cue'),
 };
+const whereShape = fields(
+  'where',
+  'a place: { states, directions, clips, frames, span, from, until }',
+  {},
+  where,
+);
 
-const piece = fields(
+const pieceShape = fields(
   'piece',
   'a piece: { sheet }',
   {
-    sheet: any('a sheet, or one for each of the body by name', text(), map(text(), 'sheets by sheet')),
+    sheet: any(
+      'a sheet, or one for each of the body by name',
+      name('sheet'),
+      mapBy('sheet', name('sheet'), 'sheets by sheet'),
+    ),
   },
   {
     cell: any('a cell, or one for each direction', number(), map(number(), 'cells by direction')),
-    at: text(),
-    clips: texts('a list of clips'),
+    at: name('point'),
+    clips: names('shown', 'a list of clips'),
     directions: texts('a list of directions'),
     otherwise: any(
       '"hide", another piece, or { clip }',
       text(),
-      fields('otherwise', '{ clip }', { clip: text() }),
+      allOf('otherwise', '{ clip }', { clip: name('shown') }),
     ),
     palettes: texts('a list of palettes'),
     weight: number(),
@@ -44,23 +77,20 @@ const piece = fields(
   },
 );
 
-const layer = fields(
+const layerShape = fields(
   'layer',
   'a layer: { pieces }',
-  { pieces: map(piece, 'pieces by name') },
+  { pieces: map(typed<LayerPieceDefinition>()(pieceShape), 'pieces by name') },
   {
     none: number(),
-    hidden: list(
-      fields('where', 'a place: { states, directions, clips, frames, span, from, until }', {}, where),
-      'a list of places',
-    ),
+    hidden: list(typed<WhereDefinition>()(whereShape), 'a list of places'),
   },
 );
 
 const wardrobeShape = fields(
   'wardrobe',
   'a wardrobe: { layers }',
-  { layers: map(layer, 'layers by name') },
+  { layers: map(typed<LayerDefinition>()(layerShape), 'layers by name') },
   {
     order: texts('a list of layers'),
     orders: list(
@@ -76,5 +106,7 @@ const wardrobeShape = fields(
   },
 );
 
-/** What of a document says what is worn. */
-export const wornShapes = { palettes: map(paletteShape, 'palettes by name'), wardrobe: wardrobeShape };
+export const wornShapes = {
+  palettes: map(typed<PaletteDefinition>()(paletteShape), 'palettes by name'),
+  wardrobe: typed<WardrobeDefinition>()(wardrobeShape),
+};

@@ -1,7 +1,6 @@
 import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
-import type { ControllerDefinition } from 'dot-hop';
 import { documentJsonSchema } from 'dot-hop/document';
-import { statesIn } from 'dot-hop/explain';
+import { proposedNames } from 'dot-hop/edit';
 import { useWorkbench } from '../character/store.js';
 import { pathAt } from './places.js';
 
@@ -49,26 +48,6 @@ function pointedTo(pointer: string): Schema {
   return keys.reduce<unknown>((inner, key) => (inner as Record<string, unknown>)[key], whole()) as Schema;
 }
 
-/** The names that may stand as the value of a field. */
-function namesFor(field: string, definition: ControllerDefinition): string[] {
-  const { clips, sheets, flipbooks = {}, signals = {}, derived = {} } = definition;
-  if (field === 'shows' || field === 'bridges') return [...Object.keys(clips), ...Object.keys(flipbooks)];
-  if (field === 'then' || field === 'to' || field === 'rest') {
-    const states = statesIn(definition);
-    const groups = states.flatMap((state) => state.groups.map(({ name }) => name));
-    return [...states.map(({ name }) => name), ...(field === 'to' ? new Set(groups) : [])];
-  }
-  if (field === 'sheet') return Object.keys(sheets);
-  if (field === 'clips') return Object.keys(clips);
-  if (/^(?:while|when|if|by|of|rate|travel)$/.test(field))
-    return [...Object.keys(signals), ...Object.keys(derived)];
-  if (field === 'at')
-    return ['now', 'end', ...new Set(Object.values(clips).flatMap(({ cues = {} }) => Object.keys(cues)))];
-  if (field === 'during')
-    return [...new Set(Object.values(clips).flatMap(({ spans = {} }) => Object.keys(spans)))];
-  return [];
-}
-
 /** Completes fields by what a document may say, and names by what this one has. */
 export function completeAt(context: CompletionContext): CompletionResult | null {
   const word = context.matchBefore(/[\w-]*/)!;
@@ -79,15 +58,17 @@ export function completeAt(context: CompletionContext): CompletionResult | null 
   const isValue = /:\s+(?:\[[^\]]*)?['"!(&|\s\w.<>=-]*$/.test(before) && !/[{,]\s*$/.test(before);
   const path = pathAt(text, word.from);
   const options: Completion[] = [];
-  if (isValue) {
-    const field = path[path.length - 1] ?? '';
-    options.push(
-      ...namesFor(field, useWorkbench.getState().definition).map((label) => ({ label, type: 'variable' })),
-    );
+  const proposed = proposedNames(useWorkbench.getState().definition, path);
+  // An item of a list is a value, or begins with a field.
+  const isItem = /^\s*- +$/.test(before);
+  if (isValue || isItem) {
+    options.push(...proposed.values.map((label) => ({ label, type: 'variable' })));
     for (const { enum: values = [], const: one } of schemasAt(path))
       for (const value of [...values, ...(one === undefined ? [] : [one])])
         options.push({ label: String(value), type: 'keyword' });
-  } else
+  }
+  if (!isValue) {
+    options.push(...proposed.keys.map((label) => ({ label, type: 'variable', apply: `${label}: ` })));
     for (const schema of schemasAt(path))
       for (const [label, { description }] of Object.entries(schema.properties ?? {}))
         options.push({
@@ -96,6 +77,7 @@ export function completeAt(context: CompletionContext): CompletionResult | null 
           apply: `${label}: `,
           ...(description === undefined ? {} : { info: description }),
         });
+  }
   const seen = new Set<string>();
   const unique = options.filter(({ label }) => !seen.has(label) && seen.add(label));
   return unique.length === 0 ? null : { from: word.from, options: unique };
