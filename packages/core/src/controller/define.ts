@@ -129,7 +129,8 @@ interface All<D> {
   readonly signal: ReadOf<D>;
   readonly state: Enterable<D>;
   readonly ownState: Enterable<D>;
-  readonly anyState: Enterable<D> | OfEach<StatesByTrack<D>, 'states'> | OfEach<GroupsByTrack<D>, 'states'>;
+  readonly stateAnywhere:
+    Enterable<D> | OfEach<StatesByTrack<D>, 'states'> | OfEach<GroupsByTrack<D>, 'states'>;
   readonly track: Keys<StatesByTrack<D>>;
   readonly expression: ReadOf<D>;
 }
@@ -157,7 +158,7 @@ interface Called {
   readonly signal: 'signal';
   readonly state: 'state';
   readonly ownState: 'state of this track or group';
-  readonly anyState: 'state';
+  readonly stateAnywhere: 'state';
   readonly track: 'track';
 }
 

@@ -52,7 +52,7 @@ type StateHints<
   {
     readonly shown: Shown;
     readonly state: State;
-    readonly anyState: State;
+    readonly stateAnywhere: State;
     readonly track: Track;
     readonly instant: 'now' | 'end' | Cue;
     readonly span: Span;

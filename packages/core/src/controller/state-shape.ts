@@ -78,7 +78,7 @@ const carryRule = one('"none", "phase" or "frame"', 'none', 'phase', 'frame');
 const carry = any(
   '"none", "phase" or "frame", or these by the state that is left',
   typed<CarryRule>()(carryRule),
-  mapBy('anyState', typed<CarryRule>()(carryRule), 'carries by state'),
+  mapBy('stateAnywhere', typed<CarryRule>()(carryRule), 'carries by state'),
 );
 
 const againShape = one('"ignore", "restart" or "queue"', 'ignore', 'restart', 'queue');
@@ -189,7 +189,7 @@ export const stateShape = fields(
     rate: typed<RateDefinition>()(rateShape),
     scrub: typed<ScrubDefinition>()(scrubShape),
     bridges: mapBy(
-      'anyState',
+      'stateAnywhere',
       any('a clip, or clips by gait', name('shown'), mapBy('shown', name('shown'), 'clips by gait')),
       'clips by the state that is left',
     ),

@@ -37,7 +37,7 @@ const kindsOf: Readonly<Partial<Record<TextRole, readonly NameKind[]>>> = {
   pressed: ['signal'],
   state: ['state'],
   ownState: ['state'],
-  anyState: ['state'],
+  stateAnywhere: ['state'],
   tag: ['tag'],
   expression: ['signal', 'tag', 'state'],
 };

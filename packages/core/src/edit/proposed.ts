@@ -88,7 +88,7 @@ function namesOf(definition: ControllerDefinition, role: TextRole, path: readonl
       return enterable(definition, path[0] === 'tracks' ? path[1] : 'body');
     case 'ownState':
       return keysOf(valueAt(definition, [...path.slice(0, -1), 'states']));
-    case 'anyState':
+    case 'stateAnywhere':
       return ['body', ...Object.keys(tracks)].flatMap((track) => enterable(definition, track));
     case 'tag':
       return tagsOf(definition);

@@ -39,7 +39,7 @@ export type TextRole =
   /** A state that stands in the same map of states. */
   | 'ownState'
   /** A state of any track. */
-  | 'anyState'
+  | 'stateAnywhere'
   | 'tag'
   | 'track'
   | 'expression'

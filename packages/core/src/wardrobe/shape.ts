@@ -35,7 +35,7 @@ const paletteShape = fields(
 );
 
 const where = {
-  states: names('anyState', 'a list of states'),
+  states: names('stateAnywhere', 'a list of states'),
   directions: texts('a list of directions'),
   clips: names('shown', 'a list of clips'),
   frames: any('frames such as 2-3', number(), text()),
