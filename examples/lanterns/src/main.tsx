@@ -3,6 +3,7 @@ import folkDocument from '../../../demo/townsfolk/folk.dothop.yaml';
 import { bindings } from '../../common/bindings.js';
 import { runPage } from '../../common/run-page.js';
 import { Page } from './panel/Page.js';
+import { Closer } from './scene/closer.js';
 import { Game, firstPeople } from './scene/game.js';
 import { followHands } from './scene/hands.js';
 import '../../common/controls.css';
@@ -17,6 +18,7 @@ runPage('Dressing the people of the quay', async ({ progress }) => {
   const game = await Game.open(folk, new Controls(bindings), count, progress);
   let scene: HTMLCanvasElement | null = null;
   let light: HTMLCanvasElement | null = null;
+  let closer: Closer | undefined;
   const fit = (): void => {
     if (scene === null) return;
     const ratio = window.devicePixelRatio;
@@ -37,15 +39,21 @@ runPage('Dressing the people of the quay', async ({ progress }) => {
   return {
     stepsPerSecond: 60,
     started: (loop) => {
+      closer = new Closer(game, folk, loop);
       // For the page's own tests, and for whoever opens the browser's console.
       Object.assign(window, { lanterns: { game, loop } });
     },
     step: (ms) => game.step(ms),
-    draw: () => game.draw(),
+    draw: () => {
+      game.draw();
+      closer?.follow();
+    },
     page: (pause) => (
       <Page
         pause={pause}
         game={game}
+        isCloser={closer?.isOpen === true}
+        lookCloser={() => void closer?.toggle()}
         mount={(canvas) => {
           scene = canvas;
           begin();

@@ -13,6 +13,7 @@ interface Game {
     readonly look: Uint8Array;
     readonly drawn: DrawnMembers;
     readonly troupe: Troupe;
+    lead(one: number): void;
   };
   draw(): void;
   lookAt(x: number, y: number): void;
@@ -93,6 +94,32 @@ test('somebody is taken by the hand, walks by keys, waves, and says why', async 
   await browser.says('state', 'stand');
   await page.getByTestId('let-go').click();
   await page.waitForSelector('[data-testid=lead-any]');
+});
+
+test('whoever is led is looked at closer: the last seconds of one in the crowd, in what it wears', async () => {
+  await open();
+  const { page } = browser;
+  await page.getByTestId('lead-any').click();
+  await page.getByTestId('closer').click();
+  const overlay = page.locator('[data-overlay]');
+  await overlay.locator('canvas[aria-label*="folk"]').waitFor();
+  await page.keyboard.down('ArrowRight');
+  await overlay.locator('[data-shows]', { hasText: 'walk' }).waitFor();
+  await page.keyboard.up('ArrowRight');
+  await overlay.locator('[data-shows]', { hasText: 'stand' }).waitFor();
+  // Back to where it walked: the game goes on meanwhile.
+  const past = overlay.getByRole('slider', { name: 'instant looked at' });
+  await past.focus();
+  const shows = overlay.locator('[data-shows]');
+  for (let i = 0; i < 60 && (await shows.innerText()) !== 'walk'; i++) await past.press('ArrowLeft');
+  expect(await shows.innerText()).toBe('walk');
+  await page.getByTestId('closer').click();
+  await overlay.waitFor({ state: 'detached' });
+  // It goes with whom it is of.
+  await page.getByTestId('closer').click();
+  await overlay.waitFor({ state: 'attached' });
+  await page.evaluate(() => window.lanterns.game.crowd.lead(-1));
+  await overlay.waitFor({ state: 'detached' });
 });
 
 test('a tap leads whom it meets, a drag looks elsewhere', async () => {

@@ -31,6 +31,21 @@ function actOn(troupe: Troupe, member: number, deed: Deed): boolean | undefined 
 const withoutPace = (story: readonly Scene[]): Scene[] =>
   story.map(({ deeds, wait }) => ({ deeds: deeds.filter((deed) => !('pace' in deed)), wait }));
 
+/** What an observer of a performer hears. @param first which of its reports must be the first of a step */
+function watched(performer: Performer, first: (from: number) => number): unknown[] {
+  const heard: unknown[] = [];
+  performer.observe({
+    input: (input) => heard.push(input),
+    step: (count, from) => {
+      expect(from).toBe(first(from));
+      const { reports } = performer;
+      heard.push([performer.time, ...Array.from({ length: count }, (_, i) => reports.name(from + i))]);
+    },
+    moved: () => heard.push('moved'),
+  });
+  return heard;
+}
+
 const isCircle = (error: unknown): boolean => String(error).includes('without taking any time');
 
 test('members of a troupe tell and show what performers do, whatever else the troupe does', () => {
@@ -41,6 +56,7 @@ test('members of a troupe tell and show what performers do, whatever else the tr
       const stories = [bearable(controller, one, other), other];
       const performers = stories.map(() => new Performer(controller));
       const troupe = new Troupe(controller, 2);
+      const seen = [watched(performers[0]!, () => 0), watched(troupe.member(0), (from) => from)];
       for (const [i, { wait }] of stories[0]!.entries()) {
         for (const [member, performer] of performers.entries())
           for (const deed of stories[member]![i]?.deeds ?? []) {
@@ -65,6 +81,7 @@ test('members of a troupe tell and show what performers do, whatever else the tr
         const expected = performers.map((performer) => [lastTold(performer), shownBy(performer)]);
         const found = performers.map((_, member) => [toldOf(troupe, member), shownBy(troupe.member(member))]);
         agree(found, expected);
+        agree(seen[1], seen[0]);
       }
     }),
     { numRuns },

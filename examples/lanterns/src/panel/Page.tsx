@@ -9,6 +9,9 @@ interface PageProps {
   /** The button that stops time. */
   readonly pause: ReactNode;
   readonly game: Game;
+  /** Whether the one that is led is looked at closer. */
+  readonly isCloser: boolean;
+  readonly lookCloser: () => void;
   readonly mount: MountCanvas;
   readonly mountLight: MountCanvas;
   readonly mountOverview: MountCanvas;
@@ -18,7 +21,7 @@ const number = new Intl.NumberFormat('en');
 const time = (ms: number): string => `${ms.toFixed(ms < 10 ? 1 : 0)} ms`;
 
 /** The quay, how many are on it, what that costs, and the one that is led. */
-export function Page({ pause, game, mount, mountLight, mountOverview }: PageProps) {
+export function Page({ pause, game, isCloser, lookCloser, mount, mountLight, mountOverview }: PageProps) {
   const { crowd, zoom } = game;
   return (
     <main>
@@ -27,6 +30,17 @@ export function Page({ pause, game, mount, mountLight, mountOverview }: PageProp
           Lantern night <small>Dot Hop</small>
         </h1>
         {pause}
+        {crowd.led >= 0 && (
+          <button
+            type="button"
+            className="plain"
+            aria-pressed={isCloser}
+            onClick={lookCloser}
+            data-testid="closer"
+          >
+            {isCloser ? 'close the overlay' : 'look closer'}
+          </button>
+        )}
         <ul className="keys">
           <li>
             <kbd>← ↑ ↓ →</kbd> {crowd.led < 0 ? 'look around' : 'walk'}

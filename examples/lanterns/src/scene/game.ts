@@ -54,7 +54,7 @@ export class Game {
 
   private constructor(
     folk: Folk,
-    private readonly looks: Looks,
+    readonly looks: Looks,
     private readonly controls: Controls,
     count: number,
     lookCount: number,

@@ -1,6 +1,6 @@
 import { dyeImages } from '@dot-hop/browser';
 import { stampsOf } from 'dot-hop';
-import type { Pose } from 'dot-hop';
+import type { Outfit, Pose } from 'dot-hop';
 import { randomCrowd, wardrobeOf } from 'dot-hop/wardrobe';
 
 import type { Folk } from './folk.js';
@@ -74,6 +74,11 @@ export class Looks {
       await new Promise((done) => setTimeout(done));
       begun = performance.now();
     }
+  }
+
+  /** The clothes of a look. */
+  outfitOf(look: number): Outfit {
+    return this.outfits[look]!;
   }
 
   /** Which drawing somebody shows. */

@@ -50,6 +50,8 @@ export interface Crowd {
   tell(index: number): void;
   /** Is told that a member may be due at another instant than before. */
   file(index: number): void;
+  /** Is told that somebody watches a member, or that nobody does any more. */
+  watch(index: number, isWatched: boolean): void;
 }
 
 /**

@@ -9,9 +9,12 @@ export interface Observer {
   readonly holds?: (signal: string) => boolean;
   /** Is told of what the game has told: of a signal after it was set, of a request before it is decided upon. */
   readonly input?: (input: Input) => void;
-  /** Is told after each step and each request, with how many reports there are. */
-  readonly step?: (reports: number) => void;
-  /** Is told when the performer was put elsewhere: by `restore`, `adopt` or `reset`. */
+  /**
+   * Is told after each step and each request, with how many reports there are and which of the performer's reports is the first of them: 0, but for a
+   * member of a troupe, whose reports stand among those of all.
+   */
+  readonly step?: (reports: number, from: number) => void;
+  /** Is told when the performer was put elsewhere: by `restore`, `adopt`, `reset` or `load`. */
   readonly moved?: () => void;
 }
 
@@ -51,6 +54,7 @@ export function addObserver(rows: Rows, at: number, observer: Observer): () => b
 watchBy({
   holds: (rows, at, signal) => of(rows, at).some(({ holds }) => holds?.(signal) === true),
   input: (rows, at, input) => of(rows, at).forEach((observer) => observer.input?.(input)),
-  step: (rows, at, reports) => of(rows, at).forEach((observer) => observer.step?.(reports)),
+  step: (rows, at, reports, from) => of(rows, at).forEach((observer) => observer.step?.(reports, from)),
   moved: (rows, at) => of(rows, at).forEach((observer) => observer.moved?.()),
+  gone: (rows, at) => observers.get(rows)?.delete(at),
 });

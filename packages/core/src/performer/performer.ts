@@ -32,18 +32,22 @@ export class Performer<N extends Names = Names> extends Player<N> {
 
   /**
    * Calls an observer with everything that the game tells this performer, and with what comes of it. Without an observer, this costs one
-   * comparison a step.
+   * comparison a step. For a member of a troupe it ends when the member is removed.
    *
    * @returns what ends it
    */
   observe(observer: Observer): () => void {
-    this.checkAlone();
-    const attention = 2 * this.at + Row.attention;
-    this.rows.ints[attention]! |= Attention.watched;
-    stopWaiting(this.rows, this.at);
-    const end = addObserver(this.rows, this.at, observer);
+    const { rows, at } = this;
+    const attention = 2 * at + Row.attention;
+    const index = rows.firstIndex + this.index;
+    rows.ints[attention]! |= Attention.watched;
+    if (rows.crowd === null) stopWaiting(rows, at);
+    else rows.crowd.watch(index, true);
+    const end = addObserver(rows, at, observer);
     return () => {
-      if (!end()) this.rows.ints[attention]! &= ~Attention.watched;
+      if (end()) return;
+      rows.ints[attention]! &= ~Attention.watched;
+      rows.crowd?.watch(index, false);
     };
   }
 

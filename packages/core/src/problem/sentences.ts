@@ -280,7 +280,7 @@ const sentences = {
   'saved-other': () =>
     'what was saved is of another controller; load it where it was saved, or take a snapshot, which goes by names',
   'step-member': () =>
-    'a member of a troupe is not stepped, slowed, saved, put elsewhere or observed by itself; call step(), save() or load() of the troupe',
+    'a member of a troupe is not stepped, slowed, saved or put elsewhere by itself; call step(), save() or load() of the troupe',
   'pace-range': (v: Has<'most' | 'received'>) =>
     `a pace is a number from 0 (it stands still) to ${v.most}, not ${shown(v.received)}`,
   'step-time': (v: Has<'most' | 'received'>) =>

@@ -20,8 +20,8 @@ type Deed =
   | { readonly at: number; readonly kind: 'pulse' | 'ask' | 'cut' | 'route'; readonly name: string };
 
 /**
- * Records the last seconds of a performer in a game, to look at them again or to keep them as a rehearsal. A performer may have several
- * recordings. All instants are in the performer's own time, so a slowed-down performer is recorded at its usual speed.
+ * Records the last seconds of a performer in a game, or of a member of a troupe, to look at them again or to keep them as a rehearsal. A performer
+ * may have several recordings. All instants are in the performer's own time, so a slowed-down performer is recorded at its usual speed.
  */
 export class Recording {
   private readonly stood: { readonly at: number; readonly snapshot: PerformerSnapshot }[] = [];
@@ -43,8 +43,8 @@ export class Recording {
         if (input.kind === 'set') this.noteSet(input.name, input.value);
         else this.note(input.kind, input.name);
       },
-      step: (count) => {
-        this.hear(count);
+      step: (count, from) => {
+        this.hear(count, from);
         if (performer.time - this.stood[this.stood.length - 1]!.at >= keptEvery) this.keep();
       },
       // Whatever puts it elsewhere begins the recording anew: what was before does not lead to what comes.
@@ -135,12 +135,9 @@ export class Recording {
   }
 
   /** Writes down what a step or a request reported. */
-  private hear(count: number): void {
-    if (count === 0) return;
+  private hear(count: number, from: number): void {
     const { reports } = this.performer;
-    for (let i = 0; i < count; i++) {
-      this.told.push(entryOf(reports, i, reports.at(i)));
-    }
+    for (let i = from; i < from + count; i++) this.told.push(entryOf(reports, i, reports.at(i)));
   }
 
   /** Keeps where it stands, and lets go what lies too far back. */

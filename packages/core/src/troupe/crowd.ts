@@ -2,6 +2,7 @@ import { Row } from '../controller/layout.js';
 import { pass, passUntil } from '../engine/pass.js';
 import { Attention } from '../engine/rows.js';
 import type { Crowd, Rows } from '../engine/rows.js';
+import { watch } from '../performer/watch.js';
 import { IntList, Wheel } from './wheel.js';
 
 /** How many members share a block of rows, as a power of two. A block is never moved. */
@@ -16,6 +17,8 @@ export class TroupeCrowd implements Crowd {
   readonly wheel = new Wheel();
   /** The members that were told something since the last step. */
   private readonly told = new IntList();
+  /** The members that somebody watches, each with which of the reports of the present step are its own. */
+  readonly watched = new Map<number, { from: number; count: number }>();
   /** What went wrong first in the present step. */
   private failed: Error | undefined = undefined;
 
@@ -33,11 +36,18 @@ export class TroupeCrowd implements Crowd {
     this.wheel.file(index, doubles, (index & (blockSize - 1)) * this.size + Row.due);
   }
 
+  watch(index: number, isWatched: boolean): void {
+    if (!isWatched) this.watched.delete(index);
+    else if (!this.watched.has(index)) this.watched.set(index, { from: 0, count: 0 });
+  }
+
   /** Has nothing happen to a member any more. */
   remove(index: number): void {
-    const { ints } = this.blocks[index >> blockBits]!;
-    ints[2 * (index & (blockSize - 1)) * this.size + Row.attention] = 0;
+    const rows = this.blocks[index >> blockBits]!;
+    const at = (index & (blockSize - 1)) * this.size;
+    rows.ints[2 * at + Row.attention] = 0;
     this.wheel.remove(index);
+    if (this.watched.delete(index)) watch.gone(rows, at);
   }
 
   /**
@@ -53,6 +63,7 @@ export class TroupeCrowd implements Crowd {
     told.length = 0;
     this.wheel.pass(this.until, this);
     clock[0] = this.until[0]!;
+    if (this.watched.size > 0) this.tellWatchers();
     const { failed } = this;
     this.failed = undefined;
     if (failed !== undefined) throw failed;
@@ -69,6 +80,8 @@ export class TroupeCrowd implements Crowd {
     // It may have been told something and removed after that.
     if ((rows.ints[2 * at + Row.attention]! & Attention.member) === 0) return;
     passUntil[0] = this.until[0]!;
+    const watched = this.watched.size === 0 ? undefined : this.watched.get(index);
+    const before = watched === undefined ? 0 : rows.reportsOf(at).count;
     try {
       pass(rows, at);
     } catch (error) {
@@ -77,11 +90,32 @@ export class TroupeCrowd implements Crowd {
       rows.doubles[at + Row.now] = this.until[0]!;
       rows.doubles[at + Row.due] = this.until[0]! + 1;
     }
+    // Who was told something and is due besides is visited twice; the second time there is nothing left to do.
+    if (watched !== undefined && rows.reportsOf(at).count > before) {
+      watched.from = before;
+      watched.count = rows.reportsOf(at).count - before;
+    }
     this.wheel.file(index, rows.doubles, at + Row.due);
   }
 
-  /** Files everybody anew. */
-  begin(isMember: Uint8Array, end: number): void {
+  /** Tells those who watch members that a step is over, also of members for whom there was nothing to do. */
+  private tellWatchers(): void {
+    for (const [index, watched] of this.watched) {
+      const { from, count } = watched;
+      watched.from = watched.count = 0;
+      watch.step(this.blocks[index >> blockBits]!, (index & (blockSize - 1)) * this.size, count, from);
+    }
+  }
+
+  /**
+   * Files everybody anew, where all rows come from a copy.
+   *
+   * @param wereWatched who was watched when it was made: the bit for it is in the rows
+   */
+  begin(isMember: Uint8Array, end: number, wereWatched: readonly number[]): void {
+    this.changeWatched(wereWatched, false);
+    for (const index of [...this.watched.keys()]) if (isMember[index] !== 1) this.remove(index);
+    this.changeWatched([...this.watched.keys()], true);
     this.wheel.clear(this.clock[0]!);
     this.told.length = 0;
     for (let index = 0; index < end; index++) {
@@ -90,6 +124,16 @@ export class TroupeCrowd implements Crowd {
       const attention = ints[2 * (index & (blockSize - 1)) * this.size + Row.attention]!;
       if ((attention & Attention.decide) !== 0) this.told.push(index);
       else this.file(index);
+    }
+    for (const index of this.watched.keys())
+      watch.moved(this.blocks[index >> blockBits]!, (index & (blockSize - 1)) * this.size);
+  }
+
+  private changeWatched(members: readonly number[], isWatched: boolean): void {
+    for (const index of members) {
+      const { ints } = this.blocks[index >> blockBits]!;
+      const place = 2 * (index & (blockSize - 1)) * this.size + Row.attention;
+      ints[place] = isWatched ? ints[place]! | Attention.watched : ints[place]! & ~Attention.watched;
     }
   }
 }

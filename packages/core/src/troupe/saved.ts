@@ -14,6 +14,8 @@ export interface SavedTroupe {
   isMember: Uint8Array;
   readonly free: { items: Int32Array; length: number };
   readonly clock: Float64Array;
+  /** Who was watched. */
+  watched: readonly number[];
 }
 
 /** The parts of a troupe that are copied. */
@@ -25,10 +27,15 @@ interface Parts {
 }
 
 export function copyTroupe(
-  from: Parts & { readonly owner: object; readonly end: number; readonly count: number },
+  from: Parts & {
+    readonly owner: object;
+    readonly end: number;
+    readonly count: number;
+    readonly watched: ReadonlyMap<number, unknown>;
+  },
   into?: SavedTroupe,
 ): SavedTroupe {
-  const { blocks, isMember, end, count, free, clock, owner } = from;
+  const { blocks, isMember, end, count, free, clock, owner, watched } = from;
   const saved =
     into?.owner === owner
       ? into
@@ -40,9 +47,11 @@ export function copyTroupe(
           isMember: new Uint8Array(0),
           free: { items: new Int32Array(0), length: 0 },
           clock: new Float64Array(1),
+          watched: [],
         };
   saved.end = end;
   saved.count = count;
+  if (watched.size > 0 || saved.watched.length > 0) saved.watched = [...watched.keys()];
   saved.clock[0] = clock[0]!;
   if (saved.isMember.length !== isMember.length) saved.isMember = new Uint8Array(isMember.length);
   saved.isMember.set(isMember);

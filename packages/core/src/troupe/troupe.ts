@@ -156,7 +156,10 @@ export class Troupe<N extends Names = Names> {
     value: Settable<S, N['values']>,
   ): void {
     const one = this.signal(signal);
-    this.each(which, (rows, at) => setSignal(rows, at, one, value as SignalValue));
+    this.each(which, (rows, at, index) => {
+      if (this.isWatched(rows, at)) this.tellWatched(index, one, value as SignalValue);
+      else setSignal(rows, at, one, value as SignalValue);
+    });
   }
 
   /**
@@ -174,6 +177,7 @@ export class Troupe<N extends Names = Names> {
     this.checkRange(from, from + length);
     const { isMember, blocks, size } = this;
     const { place } = one;
+    const isAnyWatched = this.crowd.watched.size > 0;
     for (let i = 0; i < length; i++) {
       const value = values[i]!;
       // NaN is no value to be set.
@@ -184,7 +188,8 @@ export class Troupe<N extends Names = Names> {
       const slot = at + place;
       // Most of a crowd go on as they did.
       if (value === doubles[slot]!) continue;
-      if (value >= doubles[slot + 1]! && value < doubles[slot + 2]!) doubles[slot] = value;
+      if (!isAnyWatched && value >= doubles[slot + 1]! && value < doubles[slot + 2]!) doubles[slot] = value;
+      else if (isAnyWatched && this.isWatched(rows, at)) this.tellWatched(from + i, one, value);
       else setNumber(rows, at, one, value);
     }
   }
@@ -197,7 +202,10 @@ export class Troupe<N extends Names = Names> {
   pulse(which: number | MemberRange, signal: N['pulses'] | Signal<never>): void {
     const one = this.signal(signal);
     if (one.kind !== 'pulse') throw wrongKind(one, 'a pulse');
-    this.each(which, (rows, at) => writePulse(rows, at, one));
+    this.each(which, (rows, at, index) => {
+      if (this.isWatched(rows, at)) this.member(index).pulse(one as Signal<never>);
+      else writePulse(rows, at, one);
+    });
   }
 
   /**
@@ -260,7 +268,7 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * A member as a performer: read it, set its signals, ask for states, ask why. It is stepped with all others. It is the same object each time.
+   * A member as a performer: read it, set its signals, ask for states, ask why, watch it. It is stepped with all others. It is the same object each time.
    *
    * @throws {DotHopError} when there is none with this index
    */
@@ -281,10 +289,9 @@ export class Troupe<N extends Names = Names> {
    */
   save(into?: SavedTroupe): SavedTroupe {
     const { blocks, isMember, end, count, free, crowd, controller } = this;
-    return copyTroupe(
-      { owner: controller.tables.owner, blocks, isMember, end, count, free, clock: crowd.clock },
-      into,
-    );
+    const { clock, watched } = crowd;
+    const { owner } = controller.tables;
+    return copyTroupe({ owner, blocks, isMember, end, count, free, clock, watched }, into);
   }
 
   /**
@@ -302,7 +309,16 @@ export class Troupe<N extends Names = Names> {
     this.count = saved.count;
     this.performers.clear();
     this.reports.clear();
-    crowd.begin(isMember, this.end);
+    crowd.begin(isMember, this.end, saved.watched);
+  }
+
+  private isWatched(rows: Rows, at: number): boolean {
+    return (rows.ints[2 * at + Row.attention]! & Attention.watched) !== 0;
+  }
+
+  /** Sets a signal of a member that somebody watches, who may keep it from the member. */
+  private tellWatched(index: number, signal: Signal, value: SignalValue): void {
+    (this.member(index) as Performer).set(signal.name, value);
   }
 
   private get drawings(): Drawings {
@@ -335,16 +351,16 @@ export class Troupe<N extends Names = Names> {
   }
 
   /** @throws {DotHopError} for an index that is no member's, and for a range past the last one */
-  private each(which: number | MemberRange, visit: (rows: Rows, at: number) => void): void {
+  private each(which: number | MemberRange, visit: (rows: Rows, at: number, index: number) => void): void {
     if (typeof which === 'number') {
       this.check(which);
-      visit(this.rowsOf(which), this.placeOf(which));
+      visit(this.rowsOf(which), this.placeOf(which), which);
       return;
     }
     const { from, to } = which;
     this.checkRange(from, to);
     for (let index = from; index < to; index++)
-      if (this.isMember[index] === 1) visit(this.rowsOf(index), this.placeOf(index));
+      if (this.isMember[index] === 1) visit(this.rowsOf(index), this.placeOf(index), index);
   }
 
   private checkRange(from: number, to: number): void {
