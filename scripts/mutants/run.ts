@@ -65,8 +65,15 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
     'variants',
     'variety',
     'refused-states',
+    'just-refused',
     'mistakes',
     'hard-cases',
+    'compass',
+    'clip',
+    'rates',
+    'lengths',
+    'backwards',
+    'many',
   ],
 };
 /** A mutant that runs longer goes round for ever, which a test would notice. */
