@@ -74,10 +74,12 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
     'lengths',
     'backwards',
     'many',
+    'rules-of-tracks',
+    'agreement',
   ],
 };
 /** A mutant that runs longer goes round for ever, which a test would notice. */
-const longest = 90_000;
+const longest = 240_000;
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,

@@ -136,7 +136,8 @@ test('what just happened is copied as a rehearsal that passes the same without a
   const passed = trace.flatMap((one) =>
     one.kind === 'switch' && one.track === trackOf(one.name) && one.name !== 'with-body' ? [one.name] : [],
   );
-  expect(passed.slice(0, 3)).toEqual(['go', 'takeoff', 'fall']);
+  // How high he leaps depends on how long the key was down, and that on the machine.
+  expect(passed.slice(0, 3).join(' ')).toMatch(/^go takeoff (rise|fall)$/);
   const shown = samples
     .at(-1)!
     .tracks.filter(({ state }, i) => trackOf(state) === controller.tracks[i]!.name && state !== 'with-body')

@@ -70,6 +70,12 @@ test.each<readonly [string, string, Parts, Parts]>([
     state({ shows: 'walk', rate: { travel: 'vx', least: 0, most: 64 } }),
   ],
   [
+    'expression-syntax',
+    'states.one.rate',
+    state({ shows: 'loop', rate: 'vx +' }),
+    state({ shows: 'loop', rate: 'vx + 1' }),
+  ],
+  [
     'rate-stride',
     'states.one.rate',
     state({ gaits: { ...gaits, shows: ['walk', 'loop'] }, rate: { travel: 'vx' } }),

@@ -17,6 +17,53 @@ const twoTracks = (body: States, arms: States, more: Partial<ControllerDefinitio
     ...more,
   });
 
+test('what leaves a state of another track that has taken it goes on from there, as carry says', () => {
+  const performer = twoTracks(
+    { dive: { shows: 'loop', while: 'go', priority: 1, takes: ['arms'] } },
+    { wave: { shows: 'loop', while: 'fast', priority: 2, carry: { dive: 'phase', hang: 'none' } } },
+  );
+  const arms = (): unknown[] => [performer.showing('arms').state, performer.showing('arms').phase];
+  performer.step(70);
+  performer.set('go', true);
+  performer.step(130);
+  expect(arms()).toEqual(['dive', 130 / 400]);
+  performer.set('fast', true);
+  performer.step(0);
+  expect(arms()).toEqual(['wave', 130 / 400]);
+  performer.set('go', false);
+  performer.set('fast', false);
+  performer.step(70);
+  performer.set('fast', true);
+  performer.step(0);
+  expect(arms()).toEqual(['wave', 0]);
+});
+
+test('a state that faces by a vector of its own turns by that alone, also where there are two sides', () => {
+  const performer = perform({
+    clips,
+    signals: { ...signals, aim: { vector: [0, 0] } },
+    compass: { directions: 'sides', mirror: { west: 'east' }, by: ['vx', 0] },
+    states: {
+      rest: { shows: 'loop' },
+      aiming: { shows: 'loop', while: 'go', facing: { by: 'aim' } },
+    },
+  });
+  performer.set('vx', 50);
+  performer.set('aim', [-9, 0]);
+  performer.step(10);
+  expect(performer.facing).toBe('east');
+  performer.set('go', true);
+  performer.step(10);
+  expect(performer.facing).toBe('west');
+  performer.set('aim', [9, 0]);
+  performer.set('vx', -50);
+  performer.step(10);
+  expect(performer.facing).toBe('east');
+  performer.set('go', false);
+  performer.step(10);
+  expect(performer.facing).toBe('west');
+});
+
 describe('tracks at one instant', () => {
   test('first all go over their borders in the order of the document, then all decide', () => {
     const performer = twoTracks(
