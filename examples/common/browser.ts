@@ -3,6 +3,34 @@ import { chromium } from 'playwright-core';
 import type { Browser, Page } from 'playwright-core';
 import { flags } from '../../scripts/chromium.js';
 
+/**
+ * Gives a page a slow display, which shows one picture for so many of the browser's: without a graphics card pictures are most of what the tests
+ * of pages cost. It runs in the page.
+ */
+function showSlowly(each: number): void {
+  const next = window.requestAnimationFrame.bind(window);
+  const cancel = window.cancelAnimationFrame.bind(window);
+  /** The requests that are under way, by the number that the page knows. */
+  const waiting = new Map<number, number>();
+  window.requestAnimationFrame = (draw) => {
+    let left = each;
+    const wait = (now: number): void => {
+      if (--left > 0) waiting.set(id, next(wait));
+      else {
+        waiting.delete(id);
+        draw(now);
+      }
+    };
+    const id = next(wait);
+    waiting.set(id, id);
+    return id;
+  };
+  window.cancelAnimationFrame = (id) => {
+    cancel(waiting.get(id) ?? id);
+    waiting.delete(id);
+  };
+}
+
 /** A page in a real browser for the tests of one file. Whatever it complains of on its console fails the test. */
 export class TestBrowser {
   page!: Page;
@@ -28,6 +56,7 @@ export class TestBrowser {
       this.page = await this.browser.newPage({ viewport: { width: 1280, height: 800 } });
       // Less than a test may take, so that what was waited for is told.
       this.page.setDefaultTimeout(Number(process.env.WAIT_MS ?? 120_000));
+      await this.page.addInitScript(showSlowly, 3);
       this.page.on('console', (message) => {
         const isNoise = message.text().includes('GPU stall due to ReadPixels');
         if ((message.type() === 'error' || message.type() === 'warning') && !isNoise)
