@@ -155,6 +155,12 @@ test('text and rooms: one history, the same problems, what is selected in one is
   await page.locator('.cm-line', { hasText: /^ {2}land:/ }).click({ position: { x: 130, y: 8 } });
   await page.keyboard.type('fp');
   await page.locator('.cm-tooltip-autocomplete', { hasText: 'fps' }).waitFor();
+  // So are names where they fit: of the other states, for what is carried from them.
+  await page.keyboard.type(': 6, ');
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('states: { dive: { carry: { swi');
+  await page.locator('.cm-tooltip-autocomplete', { hasText: 'swing1' }).waitFor();
 });
 
 test('the stage plays the selected clip, and the whole character by keys, in the same state after an edit', async () => {

@@ -41,7 +41,7 @@ type Difference<A, B> = [KeysIn<A>] extends [KeysIn<B>]
         : { readonly differs: A }
       : { readonly differs: A }
     : { readonly lacks: Exclude<KeysIn<B>, KeysIn<A>> }
-  : { readonly isAlone: Exclude<KeysIn<A>, KeysIn<B>> };
+  : { readonly adds: Exclude<KeysIn<A>, KeysIn<B>> };
 
 /** A shape that is tied to the type of its data, or what keeps it from being so, which is no shape. */
 type Tied<S, T> = [Difference<TypeOf<S>, T>] extends [never] ? S & Typed<T> : Difference<TypeOf<S>, T>;
