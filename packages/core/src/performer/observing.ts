@@ -54,7 +54,7 @@ export function addObserver(rows: Rows, at: number, observer: Observer): () => b
 watchBy({
   holds: (rows, at, signal) => of(rows, at).some(({ holds }) => holds?.(signal) === true),
   input: (rows, at, input) => of(rows, at).forEach((observer) => observer.input?.(input)),
-  step: (rows, at, reports, from) => of(rows, at).forEach((observer) => observer.step?.(reports, from)),
+  step: (rows, at, reports, from = 0) => of(rows, at).forEach((observer) => observer.step?.(reports, from)),
   moved: (rows, at) => of(rows, at).forEach((observer) => observer.moved?.()),
   gone: (rows, at) => observers.get(rows)?.delete(at),
 });

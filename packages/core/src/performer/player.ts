@@ -361,7 +361,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
     passUntil[0] = wait > 0 ? doubles[at + Row.due]! - wait + time : doubles[at + Row.now]! + time;
     pass(rows, at);
     const count = (ints[place]! & Attention.told) === 0 ? 0 : rows.reports[index]!.count;
-    if ((attention & Attention.watched) !== 0) watch.step(rows, at, count, 0);
+    if ((attention & Attention.watched) !== 0) watch.step(rows, at, count);
     return count;
   }
 
@@ -372,7 +372,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
     if (this.isWatched) watch.input(rows, at, { kind, name: controller.states[state]!.name });
     this.clearReports();
     // Those of all members of a troupe stand together.
-    const before = rows.crowd === null ? 0 : rows.reportsOf(at).count;
+    const before = rows.crowd ? rows.reportsOf(at).count : 0;
     try {
       decideNow(rows, at);
       return asked();

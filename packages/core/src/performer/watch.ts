@@ -12,7 +12,7 @@ export interface Watch {
   /** Whether a signal is kept from the character. */
   readonly holds: (rows: Rows, at: number, signal: string) => boolean;
   readonly input: (rows: Rows, at: number, input: Input) => void;
-  readonly step: (rows: Rows, at: number, reports: number, from: number) => void;
+  readonly step: (rows: Rows, at: number, reports: number, from?: number) => void;
   readonly moved: (rows: Rows, at: number) => void;
   /** There is no such character any more. */
   readonly gone: (rows: Rows, at: number) => void;
