@@ -74,6 +74,8 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
     'lengths',
     'backwards',
     'many',
+    'rules-of-time',
+    'rules-of-deciding',
     'rules-of-tracks',
     'agreement',
   ],

@@ -242,8 +242,9 @@ describe('a rehearsal is made shorter', () => {
         expect(length).toBeLessThanOrEqual(before);
         if (length < before) rounded++;
       }),
-      { numRuns: often(60) },
+      // So many that some more than twenty can be rounded, whatever chance brings.
+      { numRuns: often(90) },
     );
-    expect(rounded).toBeGreaterThan(8);
+    expect(rounded).toBeGreaterThan(20);
   });
 });

@@ -362,3 +362,31 @@ describe('carry', () => {
     expect(stepTold(performer, 320)).toEqual(['0 rest > swing', '100 hit', '200 swing > up', '300 hit']);
   });
 });
+
+test('what a hop remembers is its own press, and not the one that let the state in', () => {
+  const performer = perform({
+    clips: {
+      stand: { cells: 0 },
+      act: { cells: '0-3', ms: 50, loop: 'once', spans: { early: '0-1' } },
+      next: { cells: '4-7', ms: 50, loop: 'once' },
+    },
+    signals: { tap: { pulse: true }, press: { pulse: true } },
+    states: {
+      stand: { shows: 'stand' },
+      act: { shows: 'act', when: 'tap', hops: [{ to: 'next', if: 'press', during: 'early', at: 'end' }] },
+      next: { shows: 'next' },
+    },
+    rest: 'stand',
+  });
+  const afterTap = (press: boolean): string => {
+    performer.reset();
+    performer.pulse('tap');
+    performer.step(60);
+    if (press) performer.pulse('press');
+    performer.step(10);
+    expect(performer.why().last).toMatchObject({ from: 'stand', used: ['tap'] });
+    performer.step(140);
+    return performer.state;
+  };
+  expect([afterTap(false), afterTap(true)]).toEqual(['stand', 'next']);
+});

@@ -224,3 +224,17 @@ test('a document without states has a bare state for each clip, and rests in the
   performer.cut('act');
   expect(stepTold(performer, 300)).toEqual(['100 hit', '200 act > loop']);
 });
+
+test('a character whose only state follows a number follows it', () => {
+  const performer = perform({
+    clips: { dial: { cells: '0-3', ms: 100 } },
+    signals: { load: { number: 0 } },
+    states: { dial: { shows: 'dial', scrub: { by: 'load', from: 0, to: 100 } } },
+  });
+  const frames = [0, 30, 60, 99, 10].map((load) => {
+    performer.set('load', load);
+    performer.step(10);
+    return performer.frameIndex;
+  });
+  expect(frames).toEqual([0, 1, 2, 3, 0]);
+});

@@ -285,48 +285,6 @@ describe('rate, gaits and scrub', () => {
   });
 });
 
-test('a character whose only state follows a number follows it', () => {
-  const performer = perform({
-    clips: { dial: { cells: '0-3', ms: 100 } },
-    signals: { load: { number: 0 } },
-    states: { dial: { shows: 'dial', scrub: { by: 'load', from: 0, to: 100 } } },
-  });
-  const frames = [0, 30, 60, 99, 10].map((load) => {
-    performer.set('load', load);
-    performer.step(10);
-    return performer.frameIndex;
-  });
-  expect(frames).toEqual([0, 1, 2, 3, 0]);
-});
-
-test('what a hop remembers is its own press, and not the one that let the state in', () => {
-  const performer = perform({
-    clips: {
-      stand: { cells: 0 },
-      act: { cells: '0-3', ms: 50, loop: 'once', spans: { early: '0-1' } },
-      next: { cells: '4-7', ms: 50, loop: 'once' },
-    },
-    signals: { tap: { pulse: true }, press: { pulse: true } },
-    states: {
-      stand: { shows: 'stand' },
-      act: { shows: 'act', when: 'tap', hops: [{ to: 'next', if: 'press', during: 'early', at: 'end' }] },
-      next: { shows: 'next' },
-    },
-    rest: 'stand',
-  });
-  const afterTap = (press: boolean): string => {
-    performer.reset();
-    performer.pulse('tap');
-    performer.step(60);
-    if (press) performer.pulse('press');
-    performer.step(10);
-    expect(performer.why().last).toMatchObject({ from: 'stand', used: ['tap'] });
-    performer.step(140);
-    return performer.state;
-  };
-  expect([afterTap(false), afterTap(true)]).toEqual(['stand', 'next']);
-});
-
 test('tags: other states test what shows, and an act can start by it', () => {
   const performer = stage({
     rise: { shows: 'rise', while: 'vy < 0', priority: 3, tags: ['airborne'] },

@@ -188,8 +188,8 @@ export class Troupe<N extends Names = Names> {
       const slot = at + place;
       // Most of a crowd go on as they did.
       if (value === doubles[slot]!) continue;
-      if (!isAnyWatched && value >= doubles[slot + 1]! && value < doubles[slot + 2]!) doubles[slot] = value;
-      else if (isAnyWatched && this.isWatched(rows, at)) this.tellWatched(from + i, one, value);
+      if (isAnyWatched && this.isWatched(rows, at)) this.tellWatched(from + i, one, value);
+      else if (value >= doubles[slot + 1]! && value < doubles[slot + 2]!) doubles[slot] = value;
       else setNumber(rows, at, one, value);
     }
   }
