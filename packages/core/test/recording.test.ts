@@ -7,7 +7,7 @@ import { controller as ferryman } from './ferryman.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import type { Parts } from './reference-signals.js';
-import { often } from './often.js';
+import { lawThatMeets } from './often.js';
 
 /** What a performer reported, without what was set. */
 const reported = (trace: readonly TraceEntry[]): string[] =>
@@ -35,7 +35,7 @@ const parts: Parts = {
 
 test('a recording played as a rehearsal passes the same again, wherever it begins', () => {
   let compared = 0;
-  fc.assert(
+  lawThatMeets(
     fc.property(characters, scenes, fc.nat(3), (made, story, after) => {
       const controller = compile(made);
       const performer = new Performer(controller);
@@ -66,9 +66,8 @@ test('a recording played as a rehearsal passes the same again, wherever it begin
         if (!String(error).includes('without taking any time')) throw error;
       }
     }),
-    { numRuns: often(60) },
+    { usual: 60, met: () => compared, moreThan: 500 },
   );
-  expect(compared).toBeGreaterThan(500);
 }, 240_000);
 
 test('any instant of it can be seen again', () => {
@@ -212,7 +211,7 @@ describe('a rehearsal is made shorter', () => {
 
   test('made-up characters do the same by it, in the same order, and it is never longer', () => {
     let rounded = 0;
-    fc.assert(
+    lawThatMeets(
       fc.property(characters, scenes, (made, story) => {
         const one = new Performer(compile(made));
         const recording = new Recording(one, 60_000);
@@ -243,8 +242,7 @@ describe('a rehearsal is made shorter', () => {
         if (length < before) rounded++;
       }),
       // So many that some more than twenty can be rounded, whatever chance brings.
-      { numRuns: often(90) },
+      { usual: 90, met: () => rounded, moreThan: 20 },
     );
-    expect(rounded).toBeGreaterThan(20);
   });
 });
