@@ -63,7 +63,7 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await light.filter({ hasText: '1 met' }).waitFor();
 }, 240_000);
 
-test('what a hand holds, and whom it asks about, stays over an edit; what is begun anew lets go', async () => {
+test('what a hand holds, and whom it asks about, stays over an edit; what is begun anew lets go; a held key stays held', async () => {
   const { page } = bench;
   await bench.begin();
   await bench.room('Time');
@@ -85,6 +85,29 @@ test('what a hand holds, and whom it asks about, stays over an edit; what is beg
   expect(await field.inputValue()).toBe('2.5');
   await page.getByRole('button', { name: 'begin anew' }).click();
   await overlay.locator('.free.held').waitFor({ state: 'detached' });
+  // A key that is held stays so while the other hand presses a button elsewhere, however slowly, and a letter goes into a field.
+  const runs = overlay.locator('[data-signal=vx]').filter({ hasText: /^120/ });
+  const stands = overlay.locator('[data-signal=vx]').filter({ hasText: /^0/ });
+  await page.getByTestId('try-stage').focus();
+  await page.keyboard.down('ArrowRight');
+  await runs.waitFor();
+  await overlay.locator('[title="stop time"]').hover();
+  await page.mouse.down();
+  await page.waitForTimeout(200);
+  await page.mouse.up();
+  await runs.waitFor();
+  await overlay.locator('[title="let time run"]').click();
+  await field.focus();
+  await runs.waitFor();
+  await page.keyboard.up('ArrowRight');
+  await stands.waitFor();
+  // Nobody tells the page of keys when its window has lost the focus.
+  await page.getByTestId('try-stage').focus();
+  await page.keyboard.down('ArrowRight');
+  await runs.waitFor();
+  await page.evaluate(() => window.dispatchEvent(new FocusEvent('blur')));
+  await stands.waitFor();
+  await page.keyboard.up('ArrowRight');
 }, 240_000);
 
 test('what keeps a character from being tried is told there, and leads to its place', async () => {

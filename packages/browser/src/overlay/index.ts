@@ -46,6 +46,13 @@ const toldFor = 2000;
 const every = 100;
 /** One press of the buttons that go frame by frame, in milliseconds: a picture of a usual display. */
 const frameTime = 1000 / 60;
+/** How fast the game's time can go. */
+const paces = [
+  { pace: 0, label: 'stop', title: 'stop time' },
+  { pace: 0.1, label: '1/10', title: 'time runs at a tenth of its speed' },
+  { pace: 0.25, label: '1/4', title: 'time runs at a quarter of its speed' },
+  { pace: 1, label: 'run', title: 'let time run' },
+] as const;
 const stage = { width: 132, height: 128, scale: 2 };
 
 /** An overlay that is mounted. */
@@ -249,22 +256,13 @@ class Panel implements Overlay, HeldSignals {
   private paces(): HTMLButtonElement[] {
     const { loop } = this.options;
     if (loop === undefined) return [];
-    const buttons = [
-      [0, 'stop'],
-      [0.1, '1/10'],
-      [0.25, '1/4'],
-      [1, 'run'],
-    ].map(([pace, label]) => {
-      const one = button(
-        String(label),
-        pace === 0 ? 'stop time' : `time goes ${String(label)} as fast`,
-        () => {
-          loop.pace = Number(pace);
-          if (pace !== 0) this.look(undefined);
-          for (const [i, other] of buttons.entries())
-            other.setAttribute('aria-pressed', String([0, 0.1, 0.25, 1][i] === loop.pace));
-        },
-      );
+    const buttons = paces.map(({ pace, label, title }) => {
+      const one = button(label, title, () => {
+        loop.pace = pace;
+        if (pace !== 0) this.look(undefined);
+        for (const [i, other] of buttons.entries())
+          other.setAttribute('aria-pressed', String(paces[i]!.pace === loop.pace));
+      });
       one.setAttribute('aria-pressed', String(loop.pace === pace));
       return one;
     });

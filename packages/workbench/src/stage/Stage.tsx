@@ -11,6 +11,7 @@ import { sizesOf, useWorkbench } from '../character/store.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
 import { showingOnly, isThere } from './single.js';
 import { bodyOf } from './body.js';
+import { useHeldKeys } from './held-keys.js';
 import { live } from './live.js';
 import { CharacterPlay, ClipPlay } from './play.js';
 import { drawQuay } from './quay.js';
@@ -117,13 +118,13 @@ export function Stage() {
     if (kind === 'clip') clipPlay.current?.step(1000 / 24);
     else wholePlay.current?.step(1000 / 60);
   }, [kind]);
-  const press = (event: React.KeyboardEvent, isDown: boolean): void => {
-    const button = keys[event.code];
-    if (button === undefined || kind !== 'character') return;
-    event.preventDefault();
+  const keyDown = useHeldKeys((code, isDown) => {
+    const button = keys[code];
+    if (button === undefined || (isDown && kind !== 'character')) return false;
     if (isDown) wholePlay.current?.press(button);
     else wholePlay.current?.release(button);
-  };
+    return true;
+  });
   return (
     <section className="stage" aria-label="stage">
       <StageHead
@@ -139,9 +140,7 @@ export function Stage() {
         aria-label={
           kind === 'character' ? 'arrow keys move the character, space is jump' : 'the clip plays here'
         }
-        onKeyDown={(event) => press(event, true)}
-        onKeyUp={(event) => press(event, false)}
-        onBlur={() => Object.values(keys).forEach((button) => wholePlay.current?.release(button))}
+        onKeyDown={keyDown}
       >
         <canvas ref={canvas} width={width} height={height} className="crisp" data-testid="stage" />
         <output data-testid="stage-says">{controller === undefined ? '' : says}</output>

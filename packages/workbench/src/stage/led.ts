@@ -50,10 +50,6 @@ export class LedCharacter {
     if (this.held.delete(button)) this.pending.push({ button, isDown: false });
   }
 
-  letGoOfAll(): void {
-    for (const button of [...this.held]) this.release(button);
-  }
-
   /** Goes on with an edited character, in the same state, at the same phase and place. */
   exchange(controller: Controller): void {
     this.performer = continueAfterEdit(this.performer, controller);

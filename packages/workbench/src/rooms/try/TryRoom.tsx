@@ -15,6 +15,7 @@ import { controlsFor, keyName, targetsOf, useControls } from '../../character/co
 import type { KnownControls, Target } from '../../character/controls.js';
 import { bodyOf } from '../../stage/body.js';
 import type { BodyKind } from '../../stage/body.js';
+import { useHeldKeys } from '../../stage/held-keys.js';
 import { levelGround, rubbedOut, withStroke } from './ground.js';
 import type { Stroke } from './ground.js';
 import { GroundPanel } from './GroundPanel.js';
@@ -163,12 +164,11 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
       setStroke(undefined);
     },
   };
-  const press = (event: React.KeyboardEvent, isDown: boolean): void => {
-    const target = byKey.get(event.code);
-    if (target === undefined || event.ctrlKey || event.altKey || event.metaKey) return;
-    event.preventDefault();
-    if (!event.repeat && trial.current !== undefined) turn(trial.current, target, isDown);
-  };
+  const keyDown = useHeldKeys((code, isDown) => {
+    const target = byKey.get(code);
+    if (target !== undefined && trial.current !== undefined) turn(trial.current, target, isDown);
+    return target !== undefined;
+  });
   return (
     <div className="try">
       <div className="middle">
@@ -205,9 +205,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
           role="application"
           data-testid="try-stage"
           aria-label="arrow keys move the character, space is jump; letters press pulses"
-          onKeyDown={(event) => press(event, true)}
-          onKeyUp={(event) => press(event, false)}
-          onBlur={() => trial.current?.letGoOfAll()}
+          onKeyDown={keyDown}
         >
           <canvas
             ref={canvas}

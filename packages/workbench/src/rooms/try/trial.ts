@@ -50,8 +50,6 @@ export class Trial {
   private readonly script: ScriptLine[] = [];
   private places: { readonly at: number; readonly x: number; readonly y: number }[] = [];
   private steps = 0;
-  /** Flags that are changed because something is held. */
-  private readonly flags = new Set<string>();
   private endWatch: () => void;
 
   constructor(
@@ -100,17 +98,9 @@ export class Trial {
 
   /** Has a flag be what it is not at first, as long as something is held. */
   hold(flag: string, isDown: boolean): void {
-    if (isDown) this.flags.add(flag);
-    else this.flags.delete(flag);
     const signal = this.performer.controller.definition.signals?.[flag];
     const isOnAtFirst = signal !== undefined && 'flag' in signal && signal.flag;
     this.performer.set(flag, isDown !== isOnAtFirst);
-  }
-
-  /** Lets go of everything: nobody is told of keys that go up elsewhere. */
-  letGoOfAll(): void {
-    this.led.letGoOfAll();
-    for (const flag of [...this.flags]) this.hold(flag, false);
   }
 
   step(ms: number): void {
