@@ -204,6 +204,33 @@ describe('a troupe', () => {
     expect(toldOf(troupe, 1)).toEqual(['1010 step']);
   });
 
+  test('the performer of a removed member goes on alone, and has nothing to do with the next of its index', () => {
+    const troupe = new Troupe(controller, 2);
+    troupe.set(1, 'speed', 50);
+    const shown = [troupe.step(1130), troupe.member(1).phase];
+    const saved = troupe.save();
+    const gone = troupe.member(1);
+    troupe.remove(1);
+    expect(troupe.add()).toBe(1);
+    troupe.step(10);
+    gone.set('speed', 60);
+    gone.observe({});
+    expect(troupe.step(1000)).toBe(0);
+    expect([troupe.member(1).state, troupe.member(1) === gone]).toEqual(['stand', false]);
+    // It stands where it stood, and is stepped like any other.
+    expect([gone.state, gone.time, gone.phase]).toEqual(['walk', 1130, shown[1]]);
+    gone.step(1000);
+    expect([gone.time, gone.reports.count > 0]).toEqual([2130, true]);
+    // The same for one that a copy of the troupe does not have; one that it has stays the same.
+    const [zeroth, second] = [troupe.member(0), troupe.member(troupe.add({ speed: 50 }))];
+    troupe.step(20);
+    troupe.load(saved);
+    troupe.add();
+    second.step(5);
+    expect([second.state, second.time, troupe.member(2).time]).toEqual(['walk', 2165, 1130]);
+    expect(troupe.member(0)).toBe(zeroth);
+  });
+
   test('a member with a faulty first value is not added', () => {
     const troupe = new Troupe(controller, 1);
     expect(() => troupe.add({ speed: NaN })).toThrow('a finite number');

@@ -6,6 +6,7 @@ import { findFirstStates } from '../engine/begin.js';
 import { writePulse } from '../engine/write-signals.js';
 import { poseOf, segmentNow } from '../engine/inspect.js';
 import { Attention, Rows, catchUp, timelineOf } from '../engine/rows.js';
+import { giveOwnRow } from '../performer/own-row.js';
 import { Performer } from '../performer/performer.js';
 import { setNumber, setSignal, signalOf, wrongKind } from '../performer/set-signal.js';
 import { lengthOfStep } from '../performer/step-length.js';
@@ -130,7 +131,8 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Removes a member. Its index is free then. Do not use its performer any more.
+   * Removes a member. Its index is free then. If you have its performer, that goes on alone from where it stands, and you step it
+   * yourself. Those who watched the member are told nothing more.
    *
    * @throws {DotHopError} when there is none with this index
    */
@@ -138,8 +140,10 @@ export class Troupe<N extends Names = Names> {
     this.check(index);
     this.isMember[index] = 0;
     this.count--;
-    this.crowd.remove(index);
+    const performer = this.performers.get(index);
+    if (performer !== undefined) giveOwnRow(performer);
     this.performers.delete(index);
+    this.crowd.remove(index);
     this.free.push(index);
   }
 
@@ -295,7 +299,7 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Goes back to a copy of this troupe, or of another one of the same controller.
+   * Goes back to a copy of this troupe, or of another one of the same controller. Members that the copy does not have are removed.
    *
    * @throws {DotHopError} for a copy of another controller; nothing is changed then
    */
@@ -303,11 +307,15 @@ export class Troupe<N extends Names = Names> {
     if (saved.owner !== this.controller.tables.owner) throw callError('saved-other', {});
     while (this.blocks.length < saved.blocks.length || this.isMember.length < saved.isMember.length)
       this.addBlock();
-    const { blocks, isMember, free, crowd } = this;
+    const { blocks, isMember, free, crowd, performers } = this;
+    for (const [index, performer] of performers) {
+      if (saved.isMember[index] === 1) continue;
+      giveOwnRow(performer);
+      performers.delete(index);
+    }
     pasteTroupe(saved, { blocks, isMember, free, clock: crowd.clock });
     this.end = saved.end;
     this.count = saved.count;
-    this.performers.clear();
     this.reports.clear();
     crowd.begin(isMember, this.end, saved.watched);
   }
