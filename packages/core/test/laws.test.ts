@@ -110,14 +110,14 @@ describe('laws of time', () => {
           for (const [name, { states, rest = Object.keys(states)[0] }] of Object.entries(all)) {
             const { state } = performer.showing(name);
             const shot = performer.snapshot();
-            const { marks } = name === 'body' ? shot : shot.tracks![name]!;
+            const { progress } = name === 'body' ? shot : shot.tracks![name]!;
             const { when, while: during, inStep, lasts } = states[state] ?? { while: 'taken' };
             // What lasts a given time may stay on its last frame until then.
             const ends =
               (when !== undefined || during === undefined) && inStep === undefined && lasts === undefined;
             const { holding } = performer.why(name);
             const kept = holding === 'atLeast';
-            if (ends && !kept && state !== rest) expect(marks).not.toContain('ended');
+            if (ends && !kept && state !== rest) expect(progress).not.toContain('ended');
           }
         }
       }),

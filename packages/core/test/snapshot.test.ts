@@ -89,7 +89,7 @@ describe('snapshots', () => {
     const snapshot = performer.snapshot();
     expect(throughJson(snapshot)).toEqual(snapshot);
     expect(snapshot).toMatchObject({
-      dotHopSnapshot: 1,
+      dotHopSnapshot: 2,
       time: 130,
       signals: { vx: 40, mode: 'ladder', aim: [3, -4], swing: true },
       timers: { swing: 330 },
@@ -111,12 +111,37 @@ describe('snapshots', () => {
     expect([other.state, other.time]).toEqual(['stand', 10]);
   });
 
+  test('of version 1, in which three fields had other names, is restored all the same', () => {
+    const performer = new Performer(
+      compile({ ...parts, tracks: { arms: { states: { hang: { shows: 'walk' } } } } }),
+    );
+    performer.set('vx', -40);
+    performer.step(90);
+    performer.pulse('swing');
+    performer.step(20);
+    const now = performer.snapshot();
+    const formerly = (fields: object): unknown =>
+      JSON.parse(
+        JSON.stringify(fields)
+          .replaceAll('"slot":', '"book":')
+          .replaceAll('"pointsTo":', '"toward":')
+          .replaceAll('"progress":', '"marks":')
+          .replaceAll('"dotHopSnapshot":2', '"dotHopSnapshot":1'),
+      );
+    const other = new Performer(performer.controller);
+    other.restore(formerly(now) as PerformerSnapshot);
+    expect(other.snapshot()).toEqual(now);
+    expect(now.tracks!.arms!.pointsTo).toBe(now.pointsTo);
+    // A name of version 1 in version 2 is refused.
+    expect(() => other.restore({ ...now, ...{ book: 0 } })).toThrow('"book"');
+  });
+
   test.each([
     ['no object', null, 'expected a snapshot of a performer, not null'],
     ['another thing', { dotHop: 1 }, 'dotHopSnapshot: "dotHopSnapshot" is missing'],
     [
       'a part of one',
-      { dotHopSnapshot: 1, time: 1 },
+      { dotHopSnapshot: 2, time: 1 },
       'since: "since" is missing; expected milliseconds from 0',
     ],
   ])('%s is refused', (_, data, message) => {
@@ -240,7 +265,7 @@ test('two gaits of one clip, one of them a bridge away, come back as the one tha
     const again = new Performer(controller);
     again.restore(throughJson(one.snapshot()));
     expect(again.snapshot()).toStrictEqual(one.snapshot());
-    expect(one.snapshot().book).toBe(vx === 0 ? 0 : vx === 7 ? 1 : 2);
+    expect(one.snapshot().slot).toBe(vx === 0 ? 0 : vx === 7 ? 1 : 2);
   }
 });
 

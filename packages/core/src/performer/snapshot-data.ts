@@ -9,19 +9,20 @@ export interface TrackSnapshot {
   readonly since: number;
   /** The clip or flipbook that shows, and whether it is a bridge; empty for what shows its part of another track's. */
   readonly shows: string;
-  /** Its place among those that the state can show, from 0: two gaits may show the same. */
-  readonly book: number;
+  /** Which of the flipbooks that the state can show, from 0: two gaits may show the same. */
+  readonly slot: number;
   readonly bridging: boolean;
   /** Whether the clip plays backwards: its place and segment count from the clip's end then. */
   readonly backwards?: true;
   readonly facing: string;
   /** Where the compass points; a state that holds its direction may face elsewhere. */
-  readonly toward: string;
+  readonly pointsTo: string;
   /** From 0 to 1, and exactly in 4096ths of a microsecond. */
   readonly phase: number;
   readonly place: number;
   readonly segment: number;
-  readonly marks: readonly MarkName[];
+  /** How far the state has come: whether its clip has ended, whether a press of it is queued. */
+  readonly progress: readonly ProgressName[];
   readonly remembered: readonly { readonly hop: number; readonly to: string }[];
   readonly routeTo?: string;
   /** When the state is over, if it says how long it lasts; and until when it is kept, if that was read when it was entered. */
@@ -36,7 +37,7 @@ export interface TrackSnapshot {
 
 /** Where a performer stands, as plain data: it goes through JSON unchanged. Of its own it says what the track `body` plays. */
 export interface PerformerSnapshot extends TrackSnapshot {
-  readonly dotHopSnapshot: 1;
+  readonly dotHopSnapshot: 2;
   /** The character's name and the version of its document. */
   readonly controller: string;
   readonly version: string;
@@ -106,7 +107,7 @@ export interface DecodedSnapshot {
 }
 
 /** The bits of a track by the names that a snapshot has for them. */
-export const markBits = {
+export const progressBits = {
   ended: StateBit.ended,
   begun: StateBit.begun,
   queued: StateBit.queued,
@@ -114,7 +115,7 @@ export const markBits = {
   anew: StateBit.anew,
 };
 
-export type MarkName = keyof typeof markBits;
+export type ProgressName = keyof typeof progressBits;
 
 /** What a state has picked last, or by which name a cue was told last, and its place among those to pick from, from 0: a name may be there twice. */
 export interface Picked {

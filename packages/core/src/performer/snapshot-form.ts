@@ -20,6 +20,8 @@ import {
 } from '../shape/shape.js';
 import { ruleNames } from '../controller/rule.js';
 import type { Signal, SignalValue } from '../signal/definition.js';
+import { own } from './picked.js';
+import { progressBits } from './snapshot-data.js';
 import type { PerformerSnapshot, TrackSnapshot } from './snapshot-data.js';
 
 /** The latest instant, in milliseconds: whole microseconds up to here are exact. */
@@ -27,20 +29,20 @@ const latest = 2 ** 53 / 4096 / 1000;
 
 const instant = number('milliseconds from 0', { least: 0, most: latest });
 const place = number('a whole number from 0', { least: 0, whole: true });
-const marks = ['ended', 'begun', 'queued', 'underway', 'anew'];
+const progress = Object.keys(progressBits);
 
 const trackRow = {
   state: text(),
   since: instant,
   shows: text(),
-  book: place,
+  slot: place,
   bridging: flag,
   facing: text(),
-  toward: text(),
+  pointsTo: text(),
   phase: number('a number from 0 to 1', { least: 0, most: 1 }),
   place: fromZero(),
   segment: place,
-  marks: list(one(`one of ${marks.join(', ')}`, ...marks), 'a list of marks'),
+  progress: list(one(`one of ${progress.join(', ')}`, ...progress), 'a list of how far it has come'),
   remembered: list(
     allOf('remembered', '{ hop, to }', { hop: place, to: text() }),
     'a list of hops that are remembered',
@@ -60,7 +62,7 @@ const snapshotShape = fields(
   'snapshot',
   'a snapshot of a performer',
   {
-    dotHopSnapshot: one('1, the version of its form', 1),
+    dotHopSnapshot: one('1 or 2, the version of its form', 2),
     controller: text(),
     version: text(),
     time: instant,
@@ -84,17 +86,44 @@ const snapshotShape = fields(
   },
 );
 
-/** @throws {DotHopError} naming each field in which it is no snapshot */
-export function checkForm(snapshot: unknown): void {
+/** The fields of a track by the names that they had in version 1. */
+const formerly = { book: 'slot', toward: 'pointsTo', marks: 'progress' } as const;
+
+/** A snapshot in the present version. Only version 1 is changed: three fields of each track had other names in it. */
+function brought(snapshot: unknown): unknown {
+  if (!isMap(snapshot) || snapshot.dotHopSnapshot !== 1) return snapshot;
+  const renamed = (fields: unknown): unknown =>
+    isMap(fields)
+      ? Object.fromEntries(
+          Object.entries(fields).map(([name, value]) => [own(formerly, name) ?? name, value]),
+        )
+      : fields;
+  const { tracks } = snapshot;
+  return {
+    ...(renamed(snapshot) as object),
+    dotHopSnapshot: 2,
+    ...(isMap(tracks) && {
+      tracks: Object.fromEntries(Object.entries(tracks).map(([name, track]) => [name, renamed(track)])),
+    }),
+  };
+}
+
+/**
+ * A snapshot in the present version of its form.
+ *
+ * @throws {DotHopError} naming each field in which it is no snapshot
+ */
+export function inPresentForm(given: unknown): PerformerSnapshot {
   const problems = new ProblemList();
+  const snapshot = brought(given);
   const { must } = snapshotShape;
-  const isOne = isMap(snapshot) && snapshot.dotHopSnapshot === 1;
+  const isOne = isMap(snapshot) && snapshot.dotHopSnapshot === 2;
   // Of anything else it would be no help to hear all that it lacks.
   const wanted = isOne
     ? snapshotShape
     : { ...snapshotShape, must: { dotHopSnapshot: must.dotHopSnapshot }, open: true };
   checkShape(snapshot, wanted, [], problems);
-  if (problems.problems.length === 0) return;
+  if (problems.problems.length === 0) return snapshot as PerformerSnapshot;
   throw new DotHopError([{ code: 'snapshot-form', path: [], values: {} }, ...problems.problems]);
 }
 
@@ -177,7 +206,7 @@ function checkTrack(
   const state = named(saved.state, 'state');
   named(saved.routeTo, 'routeTo');
   named(saved.last.from, 'last.from');
-  for (const field of ['facing', 'toward'] as const)
+  for (const field of ['facing', 'pointsTo'] as const)
     if (!compass.names.includes(saved[field]))
       problems.add('direction-unknown', [...path, field], { name: saved[field], known: compass.names });
   for (const name of saved.last.used)
@@ -193,8 +222,8 @@ function checkTrack(
     if (way === undefined || way.memory < 0 || states[way.to]!.name !== to)
       wrong(problems, [...path, 'remembered', i], 'a hop that remembers', { hop, to });
   });
-  const timeline = state.flipbooks[saved.book]?.[Math.max(0, compass.names.indexOf(saved.facing))];
-  if (timeline?.bridge !== saved.bridging || state.flipbookNames[saved.book] !== saved.shows) {
+  const timeline = state.flipbooks[saved.slot]?.[Math.max(0, compass.names.indexOf(saved.facing))];
+  if (timeline?.bridge !== saved.bridging || state.flipbookNames[saved.slot] !== saved.shows) {
     const expected = `one of the flipbooks of "${state.name}"`;
     wrong(problems, [...path, 'shows'], expected, saved.shows);
     return;
@@ -205,7 +234,7 @@ function checkTrack(
     return;
   }
   const { ends, length } = shown;
-  const ended = saved.marks.includes('ended');
+  const ended = saved.progress.includes('ended');
   const fits =
     saved.segment < ends.length &&
     saved.place >= (ends[saved.segment - 1] ?? 0) &&

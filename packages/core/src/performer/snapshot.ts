@@ -11,16 +11,16 @@ import { placeOf } from '../signal/program.js';
 import { gamePace } from '../engine/pace.js';
 import { StateBit } from '../engine/rows.js';
 import { own, pickedNames, pickedNow, toldNames, toldNow } from './picked.js';
-import { checkFit, checkForm } from './snapshot-form.js';
+import { checkFit, inPresentForm } from './snapshot-form.js';
 import type {
-  MarkName,
   TrackSnapshot,
   PerformerSnapshot,
   DecodedTrack,
   DecodedSnapshot,
+  ProgressName,
 } from './snapshot-data.js';
-import { markBits } from './snapshot-data.js';
-const markNames = Object.keys(markBits) as MarkName[];
+import { progressBits } from './snapshot-data.js';
+const progressNames = Object.keys(progressBits) as ProgressName[];
 
 /** Names what has names, so that a snapshot can be read by people and by another version. */
 export function writeSnapshot(
@@ -34,7 +34,7 @@ export function writeSnapshot(
     .map(({ name, timer }) => [name, still.timers[timer]! / 1000] as const);
   const [first, ...others] = still.tracks.map((decoded) => writeTrack(controller, decoded));
   return {
-    dotHopSnapshot: 1,
+    dotHopSnapshot: 2,
     controller: controller.name,
     version: versionOf(controller),
     time: still.time / 1000,
@@ -62,15 +62,15 @@ function writeTrack({ tables, states, compass }: Controller, decoded: DecodedTra
     state: state.name,
     since: decoded.entered / 1000,
     shows: state.flipbookNames[decoded.flipbook]!,
-    book: decoded.flipbook,
+    slot: decoded.flipbook,
     bridging: timeline.bridge,
     ...(decoded.backwards && { backwards: true }),
     facing: compass.names[decoded.direction]!,
-    toward: compass.names[decoded.targetDirection]!,
+    pointsTo: compass.names[decoded.targetDirection]!,
     phase: decoded.backwards ? 1 - passed : passed,
     place: decoded.place,
     segment: decoded.segment,
-    marks: markNames.filter((name) => (decoded.stateBits & markBits[name]) !== 0),
+    progress: progressNames.filter((name) => (decoded.stateBits & progressBits[name]) !== 0),
     remembered: decoded.remembered.map((hop) => ({ hop, to: states[state.hops[hop]!.to]!.name })),
     ...(decoded.goal >= 0 && { routeTo: states[decoded.goal]!.name }),
     ...(decoded.over !== undefined && { overAt: decoded.over / 1000 }),
@@ -90,10 +90,10 @@ function writeTrack({ tables, states, compass }: Controller, decoded: DecodedTra
  */
 export function readSnapshot(
   controller: Controller,
-  snapshot: PerformerSnapshot,
+  given: PerformerSnapshot,
   adopt: boolean,
 ): DecodedSnapshot & { readonly unknown: readonly number[] } {
-  checkForm(snapshot);
+  const snapshot = inPresentForm(given);
   const version = versionOf(controller);
   if (!adopt && snapshot.version !== version) {
     const received = `${snapshot.controller} (version ${snapshot.version})`;
@@ -176,8 +176,8 @@ function readTrack(controller: Controller, track: number, saved: TrackSnapshot |
   const isMeant = (flipbook: number): boolean =>
     state.flipbooks[flipbook]?.[0]!.bridge === saved.bridging &&
     state.flipbookNames[flipbook] === saved.shows;
-  const flipbook = isMeant(saved.book)
-    ? saved.book
+  const flipbook = isMeant(saved.slot)
+    ? saved.slot
     : Math.max(
         0,
         state.flipbooks.findIndex((_, i) => isMeant(i)),
@@ -192,7 +192,7 @@ function readTrack(controller: Controller, track: number, saved: TrackSnapshot |
   const isSame = fits && Math.abs(saved.place / timeline.length - phase) < 1e-9;
   const place = isSame ? saved.place : Math.floor(phase * timeline.length);
   // What a clip without end has no more is an end.
-  const ended = saved.marks.includes('ended') && !timeline.loops && known !== undefined;
+  const ended = saved.progress.includes('ended') && !timeline.loops && known !== undefined;
   const indexOf = (name: string | undefined): number => stateOf(controller, track, name)?.index ?? -1;
   const used = new Int32Array(tables.words);
   for (const pulse of tables.pulses) if (saved.last.used.includes(pulse.name)) putBit(used, pulse, true);
@@ -201,12 +201,12 @@ function readTrack(controller: Controller, track: number, saved: TrackSnapshot |
     entered: microseconds(saved.since),
     flipbook,
     direction,
-    targetDirection: Math.max(0, compass.names.indexOf(saved.toward)),
+    targetDirection: Math.max(0, compass.names.indexOf(saved.pointsTo)),
     place: ended ? timeline.length : Math.min(place, timeline.length - 1),
     backwards,
     segment: ended ? ends.length - 1 : isSame ? saved.segment : indexAt(ends, place),
-    stateBits: saved.marks.reduce(
-      (bits, name) => bits | (name === 'ended' && !ended ? 0 : markBits[name]),
+    stateBits: saved.progress.reduce(
+      (bits, name) => bits | (name === 'ended' && !ended ? 0 : progressBits[name]),
       0,
     ),
     remembered: saved.remembered.flatMap(({ hop, to }) =>

@@ -114,7 +114,7 @@ export interface RehearsalDefinition {
   /** How long it runs, in milliseconds. */
   readonly lasts: number;
   /** A snapshot to begin from. Default: the character as it is at first. */
-  readonly begins?: { readonly dotHopSnapshot: 1; readonly [field: string]: unknown } | undefined;
+  readonly begins?: { readonly dotHopSnapshot: 1 | 2; readonly [field: string]: unknown } | undefined;
   readonly body?: BodyDefinition | undefined;
   readonly steps?: StepsDefinition | undefined;
   readonly script: readonly ScriptLine[];

@@ -173,7 +173,7 @@ const rehearsalFields = fields(
   {
     $schema: text(),
     begins: untied<NonNullable<RehearsalDefinition['begins']>>()(
-      fields('begins', 'a snapshot of a performer', { dotHopSnapshot: one('1', 1) }, {}, true),
+      fields('begins', 'a snapshot of a performer', { dotHopSnapshot: one('1 or 2', 1, 2) }, {}, true),
     ),
     body: typed<BodyDefinition>()(body),
     steps: typed<StepsDefinition>()(steps),
