@@ -103,6 +103,25 @@ test('a threshold between states that cannot meet there is none', () => {
   ).toEqual([]);
 });
 
+test('an act is there for a moment: it covers nothing for good, and what it starts at is no threshold between states', () => {
+  const text = `clips: { sit: { cells: 0 }, hop: { cells: 1-3, fps: 8, loop: once } }
+signals: { vx: { number: 0 }, wet: { flag: false } }
+derived: { moving: { of: abs(vx), above: 9, below: 5 } }
+states:
+  sit: { shows: sit }
+  go: { shows: sit, while: 'moving && !wet', priority: 1 }
+  hop: { shows: hop, when: 'moving && wet', priority: 2 }\n`;
+  expect(codes(text)).toEqual(['rest-while-moving']);
+  const postures = cuts('vx < 5', 'vx > 5').replace(
+    '{ sit',
+    '{ hop: { cells: 1-3, fps: 8, loop: once }, sit',
+  );
+  expect(codes(postures)).toContain('threshold-gap');
+  const isAct = postures.replace("shows: sit, while: 'vx > 5'", "shows: hop, when: 'vx > 5'");
+  expect(isAct).not.toBe(postures);
+  expect(codes(isAct)).not.toContain('threshold-gap');
+});
+
 test('several situations in which only the rest shows are told, each once', () => {
   const text = `clips: { sit: { cells: 0 } }
 signals: { vx: { number: 0 }, wet: { flag: false }, low: { flag: false } }

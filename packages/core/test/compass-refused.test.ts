@@ -18,6 +18,10 @@ describe('what is wrong with directions is told', () => {
       'the mirror image of "east" looks towards 180 degrees',
     ],
     [
+      { directions: 'four', mirror: { east: 'south' } },
+      'the mirror image of "south" looks towards 90 degrees',
+    ],
+    [
       { directions: { a: 0, b: 100 }, mirror: 'west' },
       '"b" has no opposite to be mirrored from: no direction lies at 80',
     ],

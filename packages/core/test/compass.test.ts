@@ -143,6 +143,20 @@ describe('compasses', () => {
     expect(turned).toEqual(faced);
   });
 
+  test.each([
+    ['horizontal', ['east', 'west', 'west', 'east']],
+    ['vertical', ['south', 'south', 'north', 'north']],
+  ] as const)('%s means the same in all four corners', (diagonal, faced) => {
+    const controller = character({ directions: 'four', diagonal });
+    const corners = [
+      [9, 8],
+      [-8, 9],
+      [-9, -8],
+      [8, -9],
+    ] as const;
+    expect(corners.map(([x, y]) => new Performer(controller, { x, y }).facing)).toEqual(faced);
+  });
+
   test('exactly on a border it stays as it faces; facing neither, it takes the first named', () => {
     const performer = new Performer(character({ directions: 'four' }));
     expect(face(performer, 0, 9)).toBe('south');
@@ -168,6 +182,18 @@ describe('compasses', () => {
     expect([performer.facing, performer.pointsTo]).toEqual(['south', 'east']);
     performer.set('x', -9);
     expect(stepTold(performer, 200)).toEqual(['500 turns southwest', '550 turns west']);
+  });
+
+  test.each([
+    [9, -9, ['northeast']],
+    [0, -9, ['northeast', 'north']],
+    [-9, -9, ['northeast', 'north', 'northwest']],
+    [-9, 9, ['southeast', 'south', 'southwest']],
+  ])('of two ways it takes the shorter one: from east to (%d, %d) by %j', (x, y, by) => {
+    const performer = new Performer(character({ directions: 'eight', through: 50 }));
+    performer.set('x', x);
+    performer.set('y', y);
+    expect(stepTold(performer, 400)).toEqual(by.map((direction, i) => `${50 * i} turns ${direction}`));
   });
 
   test('of two equal ways by no nearer side, it turns clockwise', () => {
