@@ -54,8 +54,8 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
     'decision',
   ],
   troupe: ['troupe', 'many'],
-  wardrobe: ['wardrobe', 'wardrobe-chance', 'worn-parts', 'refused-fields', 'mistakes'],
-  check: ['rates', 'winners', 'remedy', 'check'],
+  wardrobe: ['wardrobe', 'wardrobe-chance', 'wardrobe-where', 'worn-parts', 'refused-fields', 'mistakes'],
+  check: ['rates', 'bounds', 'drawn-parts', 'winners', 'remedy', 'check'],
   signal: ['signal', 'rates', 'bounds', 'decision', 'hard-cases', 'refused-fields', 'mistakes'],
   controller: [
     'decision',

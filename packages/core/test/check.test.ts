@@ -103,6 +103,15 @@ test('a threshold between states that cannot meet there is none', () => {
   ).toEqual([]);
 });
 
+test('the name of a state that a track is compared with is no signal that is read', () => {
+  const text = `clips: { sit: { cells: 0 } }
+signals: { along: { flag: false } }
+states: { sit: { shows: sit }, nod: { shows: sit, while: arms == along, priority: 1 } }
+tracks: { arms: { states: { hang: { shows: sit }, along: { shows: sit, while: 'SAID', priority: 1 } } } }\n`;
+  expect(codes(text.replace('SAID', 'along'))).toEqual([]);
+  expect(codes(text.replace('SAID', 'false'))).toContain('signal-unused');
+});
+
 test('an act is there for a moment: it covers nothing for good, and what it starts at is no threshold between states', () => {
   const text = `clips: { sit: { cells: 0 }, hop: { cells: 1-3, fps: 8, loop: once } }
 signals: { vx: { number: 0 }, wet: { flag: false } }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { compileController } from 'dot-hop';
 import type { ControllerDefinition } from 'dot-hop';
+import { checkController } from 'dot-hop/check';
 import { measureParts } from 'dot-hop/pixels';
 import type { PartFinding, Picture } from 'dot-hop/pixels';
 
@@ -55,6 +56,22 @@ function found(
 ): PartFinding[] {
   return measureParts(compileController(define(pivot, waist)), (image) => images[image]!);
 }
+
+test('a drawing without the point by which a part hangs is told, of the body and of the track that draws the part', () => {
+  const told = (...cells: readonly number[]): unknown[] => {
+    const { sheets, ...rest } = define([4, 8], [4, 4]);
+    const points = { waist: [4, 4] as const };
+    const perCell = Object.fromEntries(cells.map((cell) => [cell, { points }]));
+    const w = { ...sheets.w!, points: {}, perCell };
+    return checkController(compileController({ ...rest, sheets: { w } }))
+      .findings.filter(({ code }) => code === 'joint-missing')
+      .map(({ path, values }) => [path.join('.'), values.clips]);
+  };
+  expect(told(0, 1, 2)).toEqual([]);
+  expect(told(0, 1)).toEqual([['sheets.w.parts.arms', ['swing']]]);
+  expect(told(0, 2)).toEqual([['sheets.w.parts.arms', ['walk']]]);
+  expect(told()).toEqual([['sheets.w.parts.arms', ['stand', 'walk', 'swing']]]);
+});
 
 test('parts that make up the drawing and touch are not found, wherever the pivot is', () => {
   expect(found(sound)).toEqual([]);
