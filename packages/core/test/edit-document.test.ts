@@ -180,6 +180,8 @@ test.each<Renaming>([
   { kind: 'tag', from: 'airborne', to: 'aloft' },
   { kind: 'point', from: 'waist', to: 'belt' },
   { kind: 'box', from: 'strike', to: 'hit' },
+  { kind: 'track', from: 'arms', to: 'upper' },
+  { kind: 'part', from: 'legs', to: 'lower' },
 ])('rename: a $kind with all that refers to it, there and back', (renaming) => {
   const definition = definitionOf(wick);
   const now = edit.changedText(wick, edit.rename(definition, renaming).changes);
@@ -309,6 +311,34 @@ test('steps that join are one, typing and edits share one history, and it says w
   expect(edit.withText(now, now.text, 'nothing')).toBe(now);
 });
 
+test('what accepts a finding deep in groups and tracks is renamed along, wherever the name stands in its place', () => {
+  const text = `dotHop: 1
+sheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }
+clips: { c: { cells: 0 } }
+signals: { up: { flag: false } }
+states: { stand: { shows: c } }
+tracks:
+  arms:
+    states: { hang: { shows: c } }
+    groups: { high: { while: up, rest: wave, states: { wave: { shows: c } } } }
+accept: [{ finding: flicker, at: "tracks.arms.groups.high.states.wave.hops[0]", because: so }]
+`;
+  const placeAfter = (renaming: Renaming): string =>
+    definitionOf(edit.changedText(text, edit.rename(definitionOf(text), renaming).changes)).accept![0]!.at!;
+  expect(placeAfter({ kind: 'track', from: 'arms', to: 'upper' })).toBe(
+    'tracks.upper.groups.high.states.wave.hops[0]',
+  );
+  expect(placeAfter({ kind: 'state', from: 'high', to: 'aloft' })).toBe(
+    'tracks.arms.groups.aloft.states.wave.hops[0]',
+  );
+  expect(placeAfter({ kind: 'state', from: 'wave', to: 'hail' })).toBe(
+    'tracks.arms.groups.high.states.hail.hops[0]',
+  );
+  expect(placeAfter({ kind: 'clip', from: 'c', to: 'states' })).toBe(
+    'tracks.arms.groups.high.states.wave.hops[0]',
+  );
+});
+
 test('times of frames are the ones that then play', () => {
   const text = after((one) => edit.timeFrames(one, 'knocked', size, { 0: 333, 15: 44 }));
   const played = durationsOf(compiled(text).clips.get('knocked')!);
@@ -336,4 +366,6 @@ tracks:
   );
   expect(renamed({ kind: 'state', from: 'stand', to: 'stand-by' })).toContain("body != 'stand-by' and");
   expect(renamed({ kind: 'state', from: 'swing', to: 'big_swing' })).toContain("'big_swing' != arms");
+  expect(renamed({ kind: 'track', from: 'arms', to: 'upper' })).toContain("'swing' != upper");
+  expect(renamed({ kind: 'track', from: 'arms', to: 'upper' })).toContain('  upper:\n    states:');
 });

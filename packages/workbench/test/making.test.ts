@@ -166,10 +166,16 @@ test('a chain of blows in a group, hurt, death, a bridge, a variant and a track 
   await page.getByRole('region', { name: 'the track arms' }).waitFor();
   await page.getByRole('row', { name: 'fallen', exact: true }).click();
   await bench.choose('the track arms', 'shows this too');
+  // It is called otherwise, also where a state takes it.
+  await page.getByRole('row', { name: 'arms', exact: true }).click();
+  await bench.put('name of the track', 'moving');
+  await bench.told(/There is a signal moving already/);
+  await bench.put('name of the track', 'upper');
+  await page.getByRole('region', { name: 'the track upper' }).waitFor();
   expect(await bench.document()).toBe(`${fighter}states:
   stand: { shows: stand, bridges: { go: skid } }
   hurt: { shows: hurt, priority: 20, when: blow }
-  fallen: { shows: fallen, priority: 30, when: not alive, final: true, takes: [arms] }
+  fallen: { shows: fallen, priority: 30, when: not alive, final: true, takes: [upper] }
 variants:
   tired: { walk: run }
 groups:
@@ -183,7 +189,7 @@ groups:
       swing2: { shows: swing2, priority: 10 }
     tags: [busy]
 tracks:
-  arms:
+  upper:
     states:
       arms-along: { inStep: body }
 `);

@@ -11,7 +11,10 @@ import { parseExpression, partsOf } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
 
 /** The kinds of names that can be renamed with all their references. */
-export type NameKind = 'sheet' | 'clip' | 'cue' | 'span' | 'box' | 'point' | 'signal' | 'state' | 'tag';
+export type NameKind =
+  'sheet' | 'part' | 'clip' | 'cue' | 'span' | 'box' | 'point' | 'signal' | 'state' | 'tag' | 'track';
+/** The kinds of names that an expression speaks of. */
+export type SpokenKind = 'signal' | 'tag' | 'state' | 'track';
 
 /** A place where a name stands. */
 export interface NameSite {
@@ -22,9 +25,10 @@ export interface NameSite {
   readonly as: 'key' | 'value' | 'expression' | 'dotted';
 }
 
-/** The kinds of names that a text with a role can be. An expression speaks of signals, of tags and of states with their tracks. */
+/** The kinds of names that a text with a role can be. A state may stand behind its track: `arms.swing`. */
 const kindsOf: Readonly<Partial<Record<TextRole, readonly NameKind[]>>> = {
   sheet: ['sheet'],
+  part: ['part'],
   clip: ['clip'],
   shown: ['clip'],
   cue: ['cue'],
@@ -35,16 +39,17 @@ const kindsOf: Readonly<Partial<Record<TextRole, readonly NameKind[]>>> = {
   point: ['point'],
   signal: ['signal'],
   pressed: ['signal'],
-  state: ['state'],
+  state: ['state', 'track'],
   ownState: ['state'],
-  stateAnywhere: ['state'],
+  stateAnywhere: ['state', 'track'],
   tag: ['tag'],
-  expression: ['signal', 'tag', 'state'],
+  track: ['track'],
+  expression: ['signal', 'tag', 'state', 'track'],
 };
 
 const sitesOf = (texts: readonly PlacedText[]): NameSite[] =>
   texts.flatMap(({ path, role, as, text }) => {
-    if (role === 'place') return dottedSite(path, text);
+    if (role === 'place') return placeKinds.map((kind): NameSite => ({ path, kind, as: 'dotted' }));
     if (role === 'instant' && (text === 'now' || text === 'end')) return [];
     return (kindsOf[role] ?? []).map((kind) => ({ path, kind, as: role === 'expression' ? role : as }));
   });
@@ -60,20 +65,30 @@ export function namesIn(definition: ControllerDefinition): NameSite[] {
   return sites;
 }
 
-/** What the first name of a dotted path such as `states.rise.hops` is. */
-function dottedSite(path: DocumentPath, text: string): NameSite[] {
-  const head = /^(?:(?:tracks|groups)\.[^.]+\.)*(sheets|clips|flipbooks|states|signals|derived)\./.exec(
-    text,
-  )?.[1];
-  const kinds: Record<string, NameKind> = {
-    sheets: 'sheet',
-    clips: 'clip',
-    flipbooks: 'clip',
-    states: 'state',
-    signals: 'signal',
-    derived: 'signal',
-  };
-  return head === undefined ? [] : [{ kind: kinds[head]!, path, as: 'dotted' }];
+/** What the keys of the maps are that a place such as `tracks.arms.states.swing.hops` leads through. */
+const mapKinds: Readonly<Record<string, NameKind>> = {
+  sheets: 'sheet',
+  clips: 'clip',
+  flipbooks: 'clip',
+  states: 'state',
+  groups: 'state',
+  signals: 'signal',
+  derived: 'signal',
+  tracks: 'track',
+};
+const placeKinds = [...new Set(Object.values(mapKinds))];
+
+/** A place with a name in it exchanged: `groups.high.states.rise.hops[0]` leads by two names of states. */
+export function renamedPlace(text: string, kind: NameKind, renamed: (name: string) => string): string {
+  const steps = text.split('.');
+  for (let i = 0; i + 1 < steps.length; i += 2) {
+    const map = mapKinds[steps[i]!];
+    if (map === undefined) break;
+    if (map === kind) steps[i + 1] = steps[i + 1]!.replace(/^[^[]+/, renamed);
+    // Below these there are maps again.
+    if (map !== 'track' && steps[i] !== 'groups') break;
+  }
+  return steps.join('.');
 }
 
 /** Every place of a rehearsal where a name of its character's stands. */
@@ -98,7 +113,7 @@ interface Word {
  */
 export function renamedExpression(
   text: string,
-  kind: 'signal' | 'tag' | 'state',
+  kind: SpokenKind,
   from: string,
   to: string,
   tracks: readonly string[],
@@ -117,7 +132,9 @@ export function renamedExpression(
     if (part.kind === 'name') {
       const [head, tail] = part.name.split('.') as [string, string | undefined];
       const { at, end } = part;
-      if (kind !== 'state' && head === from)
+      if (kind === 'track') {
+        if (head === from) words.push({ at, end, come: tail === undefined ? to : `${to}.${tail}` });
+      } else if (kind !== 'state' && head === from)
         words.push({ at, end, come: tail === undefined ? to : `${to}.${tail}` });
       if (kind === 'state' && tail === from && tracks.includes(head))
         words.push({ at, end, come: /^\w+$/.test(to) ? `${head}.${to}` : `${head} == '${to}'` });

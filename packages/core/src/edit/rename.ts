@@ -6,8 +6,8 @@ import type { RehearsalDefinition } from '../rehearsal/definition.js';
 import { movingOf } from '../rehearsal/feeds.js';
 import type { Change } from './change.js';
 import type { Edit } from './history.js';
-import { namesIn, namesInRehearsal, renamedExpression } from './names.js';
-import type { NameKind, NameSite } from './names.js';
+import { namesIn, namesInRehearsal, renamedExpression, renamedPlace } from './names.js';
+import type { NameKind, NameSite, SpokenKind } from './names.js';
 
 /** An old name and the new one. */
 export interface Renaming {
@@ -60,8 +60,9 @@ function changesOf(
   const renamed = (name: string): string => {
     if (name === from) return to;
     // A rehearsal may name a state with its track.
-    const track = kind === 'state' ? tracks.find((one) => name === `${one}.${from}`) : undefined;
-    if (track !== undefined) return `${track}.${to}`;
+    const track = tracks.find((one) => name.startsWith(`${one}.`));
+    if (track !== undefined && kind === 'track') return track === from ? to + name.slice(from.length) : name;
+    if (track !== undefined && kind === 'state') return name === `${track}.${from}` ? `${track}.${to}` : name;
     const direction = rows.find((one) => name === `${from}-${one}`);
     return direction === undefined ? name : `${to}-${direction}`;
   };
@@ -80,11 +81,8 @@ function changesOf(
       as === 'value'
         ? renamed(value)
         : as === 'dotted'
-          ? value.replace(
-              /^((?:tracks\.[^.]+\.)?\w+\.)([^.[]+)/,
-              (_, head: string, name: string) => head + renamed(name),
-            )
-          : renamedExpression(value, kind as 'signal' | 'tag' | 'state', from, to, tracks, choices);
+          ? renamedPlace(value, kind, renamed)
+          : renamedExpression(value, kind as SpokenKind, from, to, tracks, choices);
     if (now !== value) values.push({ op: 'set', path, value: now });
   }
   // Keys last, and the inner ones first: the paths of all others lead through the old ones.

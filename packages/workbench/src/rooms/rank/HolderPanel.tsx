@@ -125,6 +125,19 @@ export function TrackPanel({
       ],
     });
   const draws = track.draws ?? [];
+  const rename = (to: string): void => {
+    if (to === '') return;
+    const { tracks = {}, signals = {}, derived = {} } = definition;
+    if (to === 'body' || Object.hasOwn(tracks, to)) tell(`There is a track ${to} already.`, true);
+    else if (Object.hasOwn(signals, to) || Object.hasOwn(derived, to))
+      tell(`There is a signal ${to} already, and conditions could not tell it from the track.`, true);
+    else if (!/^[A-Za-z_]\w*$/.test(to))
+      tell(`“${to}” could not be read in a condition: letters, digits and _ make a name.`, true);
+    else
+      void renameEverywhere({ kind: 'track', from: name, to }).then(() =>
+        select({ holder: { kind: 'track', name: to } }),
+      );
+  };
   return (
     <Holder
       term="track"
@@ -136,6 +149,7 @@ export function TrackPanel({
       }`}
     >
       <div className="fieldset">
+        <TextBox label="name of the track" value={name} onChange={rename} />
         <Choice
           label="at rest shows"
           value={track.rest ?? own[0]?.name ?? ''}
