@@ -2,9 +2,18 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import fc from 'fast-check';
 import { compileController } from 'dot-hop';
-import type { ControllerDefinition } from 'dot-hop';
+import type { ControllerDefinition, StateDefinition } from 'dot-hop';
 import { readDocument } from 'dot-hop/document';
-import { addTrack, changedData, groupIn, groupState, groupsOf, setGroup, setVariant } from 'dot-hop/edit';
+import {
+  addTrack,
+  changedData,
+  groupIn,
+  groupState,
+  groupsOf,
+  removeTrack,
+  setGroup,
+  setVariant,
+} from 'dot-hop/edit';
 import type { Edit } from 'dot-hop/edit';
 import { stateIn, statesIn } from 'dot-hop/explain';
 import { sheets } from './characters.js';
@@ -112,6 +121,24 @@ test('a new track goes along with the body until it is told more', () => {
   const made = done(swimmer, (now) => addTrack(now, 'arms'));
   expect(made.tracks).toEqual({ arms: { states: { 'arms-along': { inStep: 'body' } } } });
   expect(compileController(made).tracks.map(({ name }) => name)).toEqual(['body', 'arms']);
+});
+
+test('a track is deleted, also where other states take it, and leaves nothing empty behind', () => {
+  const armed = done(swimmer, (now) => addTrack(now, 'arms'));
+  const two = done(armed, (now) => addTrack(now, 'tail'));
+  const taking = (takes: StateDefinition['takes']): ControllerDefinition => ({
+    ...two,
+    states: { ...two.states, stand: { ...two.states!.stand!, takes } },
+  });
+  const without = (takes: StateDefinition['takes'], name: string): unknown => {
+    const left = done(taking(takes), (now) => removeTrack(now, name));
+    return [left.states!.stand!.takes, Object.keys(left.tracks ?? {})];
+  };
+  expect(without(['arms', 'tail'], 'arms')).toEqual([['tail'], ['tail']]);
+  expect(without({ arms: 'cold', tail: '!cold' }, 'tail')).toEqual([{ arms: 'cold' }, ['arms']]);
+  expect(without(['arms'], 'arms')).toEqual([undefined, ['tail']]);
+  expect(without(['arms'], 'body')).toEqual([['arms'], ['arms', 'tail']]);
+  expect(done(armed, (now) => removeTrack(now, 'arms'))).toEqual(swimmer);
 });
 
 test('groups of the demo are found with those around them, tracks too', () => {

@@ -193,6 +193,12 @@ tracks:
     states:
       arms-along: { inStep: body }
 `);
+  await page.getByRole('row', { name: 'upper', exact: true }).click();
+  await page.getByRole('button', { name: 'delete this track' }).click();
+  await page.getByRole('row', { name: 'upper', exact: true }).waitFor({ state: 'detached' });
+  expect(await bench.document()).not.toMatch(/takes|tracks/);
+  await page.keyboard.press('Control+z');
+  await bench.told(/^undone/);
   const passed = await rehearsed(`dotHopRehearsal: 1
 document: keeper.dothop.yaml
 lasts: 4000

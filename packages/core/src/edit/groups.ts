@@ -133,6 +133,29 @@ export function addTrack(definition: ControllerDefinition, wanted: string): Edit
   return { says: `make track ${name}`, changes: [{ op: 'set', path: ['tracks', name], value }] };
 }
 
+/** Removes a track with its states, also where others take it. Whatever else names it becomes a problem of the document. */
+export function removeTrack(definition: ControllerDefinition, name: string): Edit {
+  const { tracks = {} } = definition;
+  if (!Object.hasOwn(tracks, name)) return nothing;
+  const changes: Change[] = [];
+  for (const { path, definition: state, track } of statesIn(definition)) {
+    const { takes } = state;
+    if (track === name || takes === undefined) continue;
+    const left: StateDefinition['takes'] = Array.isArray(takes)
+      ? takes.filter((one) => one !== name)
+      : Object.fromEntries(Object.entries(takes).filter(([one]) => one !== name));
+    const [before, now] = [Object.keys(takes).length, Object.keys(left).length];
+    const at = [...path, 'takes'];
+    if (now === before) continue;
+    changes.push(now === 0 ? { op: 'remove', path: at } : { op: 'set', path: at, value: left });
+  }
+  const isLast = Object.keys(tracks).length === 1;
+  return {
+    says: `delete track ${name}`,
+    changes: [...changes, { op: 'remove', path: isLast ? ['tracks'] : ['tracks', name] }],
+  };
+}
+
 /**
  * Sets the flipbook that shows in place of another while a signal says so.
  *

@@ -64,7 +64,7 @@ export { conditionText, conditionTree } from './conditions.js';
 export type { ConditionTree } from './conditions.js';
 
 // Step 5: states.
-export { addTrack, groupIn, groupState, groupsOf, setGroup, setVariant } from './groups.js';
+export { addTrack, groupIn, groupState, groupsOf, removeTrack, setGroup, setVariant } from './groups.js';
 export { acceptFinding, acceptNoMore, remedyOf } from './remedy.js';
 export type { FindingData } from './remedy.js';
 export { addState, rankState, removeState, setHop, setState } from './states.js';

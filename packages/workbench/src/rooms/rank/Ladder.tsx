@@ -1,5 +1,5 @@
 import type { ControllerDefinition, DocumentPath } from 'dot-hop';
-import { addState, addTrack, groupIn, rankState, removeState } from 'dot-hop/edit';
+import { addState, addTrack, groupIn, rankState, removeState, removeTrack } from 'dot-hop/edit';
 import { ChevronDown, ChevronUp, Layers, Plus, Trash2 } from 'lucide-react';
 import { stateIn } from 'dot-hop/explain';
 import { memo, useDeferredValue, useMemo, useRef } from 'react';
@@ -29,6 +29,8 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
   const box = useRef<HTMLDivElement>(null);
   useShown(box);
   const current = rungs.find(({ id, kind }) => kind === 'state' && id === selected);
+  // The body is what the document's own states show, and cannot be deleted.
+  const track = holder?.kind === 'track' && holder.name !== 'body' ? holder.name : undefined;
   const siblings = (one: Rung): Rung[] =>
     rungs.filter(({ state }) => state !== undefined && besideOf(state) === besideOf(one.state!));
   const move = (one: Rung, by: number): void => {
@@ -113,10 +115,11 @@ const Rungs = memo(function Rungs({ definition }: { readonly definition: Control
             <ChevronDown size={15} />
           </IconButton>
           <IconButton
-            label="delete this state"
-            isDisabled={current === undefined}
+            label={track === undefined ? 'delete this state' : 'delete this track'}
+            isDisabled={current === undefined && track === undefined}
             onPress={() => {
-              act(removeState(useWorkbench.getState().definition, selected!));
+              const { definition: now } = useWorkbench.getState();
+              act(track === undefined ? removeState(now, selected!) : removeTrack(now, track));
               select({ state: undefined });
             }}
           >
