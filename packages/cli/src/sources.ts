@@ -314,8 +314,9 @@ async function readApng(file: string): Promise<Decoded | undefined> {
 }
 
 /**
- * What an animated PNG says of itself: how many frames, how many of them are there, how often it is played; `undefined` for a
- * PNG that does not move, or is none. (PNG third edition, 5.3 for chunks, 11.3.6 for those of animations)
+ * What the header of an animated PNG says: how many frames it has, how many of them are in the file, and how often it is
+ * played. `undefined` for a PNG that does not move, and for anything that is no PNG. (PNG third edition, 5.3 for chunks, 11.3.6
+ * for those of animations)
  */
 function apngControl(bytes: Buffer): { frames: number; found: number; passes: number } | undefined {
   let control: { frames: number; passes: number } | undefined;

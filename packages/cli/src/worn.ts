@@ -20,7 +20,7 @@ export function checkWorn({ out, wear, bare }: WornOptions & { readonly out?: st
   throw new Misuse(`--${wear === undefined ? 'bare' : 'wear'} is for the picture; it needs -o`);
 }
 
-/** What is told in one list, as pieces of layers and colours of palettes. */
+/** Splits one list of choices into pieces of layers and colours of palettes. */
 export function toldOf({ layers }: Wardrobe, wear: Readonly<Record<string, string>>): OutfitDefinition {
   const some = (isPiece: boolean): Record<string, string> =>
     Object.fromEntries(Object.entries(wear).filter(([name]) => layers.has(name) === isPiece));

@@ -24,8 +24,8 @@ export type Pivot = 'feet' | 'own-feet';
 const cutFields = ['image', 'images', 'size', 'grid', 'cells'] as const;
 
 /**
- * A document with a gathered sheet and its clips, or an existing one brought up to date: the sheet is cut anew, clips that
- * are not there are added; everything else, comments too, stays as it is.
+ * Writes a document with a gathered sheet and its clips, or brings an existing one up to date. The sheet is cut anew, and new
+ * clips are added. Everything else stays as it is, comments too.
  *
  * @param pivot where pivots are put; by default nowhere
  * @throws {DocumentError} when clips of the document name cells that are no longer there

@@ -67,9 +67,10 @@ export interface Overlay {
 }
 
 /**
- * Puts a panel beside a game: signals to be set by hand while it runs, the ladder with lit terms, the last seconds to be looked
- * at again frame by frame, slow motion, and what just happened as a rehearsal to be copied. It lives in an element of its
- * own (a shadow root), asks nothing of the page, and costs nothing when it is not there.
+ * Shows a panel beside a game. In it you set signals by hand while the game runs, read the ladder with its lit terms, slow time
+ * down, look at the last seconds again frame by frame, and copy what just happened as a rehearsal.
+ *
+ * The panel lives in a shadow root of its own. It needs nothing of the page, and costs nothing while it is not mounted.
  */
 export function mountOverlay(options: OverlayOptions, into: HTMLElement = document.body): Overlay {
   const panel = new Panel(options);

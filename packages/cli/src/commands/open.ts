@@ -98,8 +98,8 @@ async function isNew(place: string): Promise<boolean> {
 }
 
 /**
- * The folder that is served: that of the document; where it builds on documents that lie elsewhere, the nearest one around all of them
- * and their images, as long as that is below the one in which the command works.
+ * The folder that is served: the folder of the document. If the document builds on documents elsewhere, it is the nearest
+ * folder that contains all of them and their images, as long as that lies in the folder where the command runs.
  */
 async function rootOf(home: string, document: string): Promise<string> {
   const file = path.join(home, document);

@@ -67,7 +67,7 @@ export function moveAll(moves: readonly Move[]): void {
   rmSync(list, { force: true });
 }
 
-/** Gives a file a name that nobody else has, and waits for whoever has it. */
+/** Gives a file a name that no other process uses. Waits while another process uses it. */
 function takeName(draft: string, list: string): void {
   for (let tries = 0; ; tries++)
     try {

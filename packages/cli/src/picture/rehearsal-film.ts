@@ -218,7 +218,7 @@ function drawGround(
       );
 }
 
-/** The floor of one who is seen from above: dots at even distances. */
+/** The floor of a character seen from above: dots at even distances. */
 function drawFloor(
   canvas: Canvas,
   across: (x: number) => number,

@@ -47,7 +47,7 @@ export class ChartStates extends ChartInput {
     return node('transition', attributes, ...uses);
   }
 
-  /** Rule 1: whoever ranks higher takes over at once. */
+  /** Rule 1: a state of higher rank takes over at once. */
   private byRank(state: State): Node[] {
     if (state.final) return [];
     const isRest = state.index === state.rest;
@@ -76,7 +76,7 @@ export class ChartStates extends ChartInput {
     });
   }
 
-  /** Rule 3: whoever wants in when it ends, no longer stands, or yields; else the rest. */
+  /** Rule 3: when the state ends, no longer stands, or yields, the highest state that wants in follows, else the rest. */
   private givingWay(state: State, definition: StateDefinition): Node[] {
     const rest = this.controller.states[state.rest]!;
     if (state === rest) return [];

@@ -32,7 +32,7 @@ const policy = [
 
 /** A workbench that is being served. */
 export interface Serving {
-  /** The address with its token; whoever has it may read and write the folder. */
+  /** The address with its token. Anyone who has the token may read and write the folder. */
   readonly address: string;
   close(): Promise<void>;
 }
@@ -96,7 +96,7 @@ interface Served {
   readonly page: string;
   readonly folder: ServedFolder;
   readonly token: string;
-  /** Who is told of changes, each with the folder as it sees it. */
+  /** The open connections that are told of changes, each with the folder as it sees it. */
   readonly listeners: Map<ServerResponse, ServedFolder>;
   readonly server: Server;
 }

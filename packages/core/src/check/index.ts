@@ -50,9 +50,8 @@ function placeOf({ clips }: Controller, { subject, frames }: MeasureFinding): (s
 /**
  * Checks a controller without running it: finds what is never used, what can never show, what flickers and what gets stuck.
  *
- * Every situation that the conditions can tell apart is taken into account: intervals of each number between its
- * thresholds, and the thresholds themselves; flags, choices, pulses, tags; numbers that are read together. Whatever does not
- * matter to a question is not gone through.
+ * It considers every situation that the conditions can tell apart: the thresholds of each number and the intervals between
+ * them, flags, choices, pulses, tags, and numbers that are read together. It skips whatever does not matter to a question.
  */
 export function checkController(
   controller: Controller,

@@ -171,9 +171,9 @@ function narrowed(condition: Expression, known: Map<string, Range>): void {
 }
 
 /**
- * The ranges of the names in a definition, as far as it shows them. A number counts as never negative unless the definition itself
- * takes it for signed: by its first value, by `abs`, `sign`, `hypot` or a minus, by a comparison with what is below 0, or by
- * turning the character. A part of a vector is always signed.
+ * The ranges of the names in a definition, as far as the definition shows them. A number counts as never negative unless the
+ * definition treats it as signed: its first value is below 0, it stands in `abs`, `sign` or `hypot` or behind a minus, it is
+ * compared with something below 0, or it turns the character. A part of a vector is always signed.
  *
  * @returns the range of a name, while some conditions hold
  */

@@ -61,8 +61,8 @@ export function needs(condition: Condition, count: number): { on: BitWords; off:
 const some = (parts: readonly Condition[]): Condition => not(all(parts.map(not)));
 
 /**
- * A condition of which all parts must hold. Most are terms joined by `and`, or the opposite of that: they are told by a few
- * bits, where going down the tree took most of the time of a check of hundreds of states.
+ * A condition whose parts must all hold. Most parts are terms joined by `and`, or the negation of that. These are tested with a
+ * few bits: walking down the tree took most of the time of a check of hundreds of states.
  */
 interface Part {
   readonly condition: Condition;

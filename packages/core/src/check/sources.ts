@@ -44,8 +44,8 @@ const mostCombinations = 30_000;
 /**
  * What a situation of a controller is put together from.
  *
- * @param wide `true` takes what several numbers are read for together (`hypot(vx, vy) > 5`) as on or off whatever the
- *   numbers: more than can be, so what is not found so can not be. `false` tries numbers out: what is found so can be.
+ * @param wide `true` lets a comparison of several numbers (`hypot(vx, vy) > 5`) be on or off whatever the numbers are. That
+ *   allows more than is possible, so what is not found is impossible. `false` tries numbers out, so what is found is possible.
  */
 export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   const { tables, states, tracks } = controller;

@@ -57,9 +57,9 @@ export class Thresholds extends Questions {
   }
 
   /**
-   * Whether there is a situation in which something holds that speaks of several sides of a threshold at once, the
-   * comparisons put in as they are there; and in which each of these sides can be met. The second has to be asked, since
-   * what else reads the same numbers was left free: faster than 150 to the side, no whole speed is 100.
+   * Whether something that speaks of several sides of a threshold at once can hold, and each of these sides can be met. The
+   * second question is needed because other comparisons of the same numbers were left free in the first: at more than 150 to
+   * the side, the whole speed is never 100.
    */
   private meets(condition: Condition, sides: readonly Side[], shows?: State): boolean {
     let terms: readonly Term[] | undefined;

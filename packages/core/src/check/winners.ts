@@ -12,7 +12,7 @@ export interface Winner {
   /** Its priority; of a state in groups, which are named from the outermost, among the states of the last of them. */
   readonly rank: number | 'rest';
   readonly groups: readonly string[];
-  /** What has to be on or off; whatever is not named does not matter. None for the rest, who is left. */
+  /** What has to be on or off. What is not named does not matter. Empty for the rest, which is left over. */
   readonly terms: readonly { readonly text: string; readonly on: boolean }[];
   /** Whether it does so only at the moment at which this becomes true. */
   readonly once: boolean;

@@ -102,8 +102,8 @@ const enum Found {
 }
 
 /**
- * Finds the place of a vector on the circle, from 0 to under 4: for each quarter one more, and within it the part of the second
- * coordinate in the sum of both ("diamond angle"). The vector must not be 0.
+ * Finds the place of a vector on the circle, from 0 to under 4. Each quarter of the circle adds 1. Within a quarter, it is the
+ * second coordinate divided by the sum of both (the "diamond angle"). The vector must not be 0.
  */
 function findPlace(vector: Float64Array): void {
   let x = vector[0]!;
@@ -154,8 +154,8 @@ export function pickDirection(
 const rounding = 1e-12;
 
 /**
- * How far both parts of a vector may change without the compass pointing elsewhere: half the side of a square about it that
- * lies within what its direction keeps, or within the dead zone.
+ * How far both parts of a vector may change before the compass could point elsewhere. It is half the side of a square around
+ * the vector. The square lies within the sector of the direction, or within the dead zone.
  *
  * @param direction where it points to
  * @param out is given the length; 0 where any change must be looked at

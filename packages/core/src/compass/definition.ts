@@ -28,8 +28,8 @@ export interface CompassDefinition {
    */
   stick?: number | undefined;
   /**
-   * What a vector nearer to the middle between two directions than to either means: the nearest (default), the one it
-   * faces if it is one of the two, or the more horizontal or vertical of them.
+   * What a vector means that is nearer to the middle between two directions than to either of them: the nearest direction
+   * (default), the one of the two that the character faces already, or the more horizontal or vertical one.
    */
   diagonal?: DiagonalRule | undefined;
   /** Milliseconds each direction shows at least, so that a far turn passes through those in between. Default 0: at once. */

@@ -87,8 +87,8 @@ export const segmentLists = [
 export type SegmentList = (typeof segmentLists)[number];
 
 /**
- * Where segments show: state, direction, flipbook, segments; whether it is a bridge (1), mirrored (2), played backwards (4), or several of these; and the
- * timeline of the same the other way round, if there is one.
+ * Where segments show: state, direction, flipbook and segments. Then a sum of 1 for a bridge, 2 for mirrored and 4 for
+ * backwards. Last, if there is one, the timeline of the same in the other direction of time.
  */
 export type CompiledTimeline = readonly [
   state: number,
@@ -131,7 +131,10 @@ export interface CompiledState extends Omit<
   readonly bridges: readonly (readonly [state: number, slots: readonly number[]])[];
   readonly carry: readonly (readonly [state: number, rule: CarryRule])[];
   readonly facesBy: CompiledTurning | null;
-  /** For each place the first of its flipbooks, and what picks one: how far from one to the next, how (1 what rises by conditions, 0 the first that holds, 2 the variety of the state), the conditions. */
+  /**
+   * For each slot its first flipbook, then what picks one: the step from one to the next, how (1 for conditions that rise, 0
+   * for the first that holds, 2 for the variety of the state), and the conditions.
+   */
   readonly slots: readonly (readonly [
     first: number,
     ...axes: (readonly [step: number, how: 0 | 1 | 2, ...conditions: CompiledCondition[]])[],

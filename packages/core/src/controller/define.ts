@@ -193,9 +193,9 @@ type Strict<T, S> = T extends Primitive
       };
 
 /**
- * A character written in TypeScript. It is the same plain data as a document, and is given back as it is; the compiler
- * looks its names up: a field, state, clip, cue, span, sheet or signal that is misspelt, also inside a condition, is an error
- * at its place that says so, and editors complete them. What it compiles to knows its names too: `performer.set('vx', 60)`.
+ * Defines a character in TypeScript. The argument is the same plain data as a document, and is returned unchanged. The compiler
+ * checks its names: a misspelt field, state, clip, cue, span, sheet or signal is an error at its place, also inside a
+ * condition. Editors complete names. The compiled controller knows the names too: `performer.set('vx', 60)`.
  *
  * ```ts
  * const gull = defineController({ dotHop: 1, sheets: { ... }, clips: { ... }, states: { ... }, rest: 'sit' });

@@ -200,7 +200,7 @@ export interface AcceptDefinition {
   finding: string;
   /** The path at which it is accepted, or the beginning of one, such as `states.rise`. Default: everywhere. */
   at?: string | undefined;
-  /** The reason, for whoever reads the document next. */
+  /** The reason. It is for the next reader of the document. */
   because: string;
 }
 

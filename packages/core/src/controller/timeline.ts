@@ -67,7 +67,7 @@ export interface Timeline extends Omit<Segments, 'poses'> {}
  * the engine then keeps the fields outside of it.
  */
 export class Timeline {
-  /** Its state, which is made when all its timelines are: whoever plays it asks for that at every turn. */
+  /** Its state. It is set after all timelines are made. It is a field because playing asks for it all the time. */
   state!: State;
   /** The same the other way round, where the state's time may run backwards. */
   reverse: Timeline | undefined = undefined;

@@ -21,9 +21,9 @@ export interface Turning {
 }
 
 /**
- * Reads what turns the character. A compass of two sides over one signal is cut into that number's regions, so that
- * turning costs nothing until a border is passed; any other vector is read when a part of it has left the box in which the
- * compass would stay (see `stillFor`).
+ * Compiles what turns the character. A compass of two sides over one signal is cut into the regions of that number, so turning
+ * costs nothing until a border is passed. Any other vector is read again when a part of it has left the square in which the
+ * compass cannot point elsewhere (see `safeRadius`).
  *
  * @param states all that may take vectors of their own
  * @returns `undefined` for a character that never turns

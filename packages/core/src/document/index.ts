@@ -50,8 +50,8 @@ export const gatherBases = (
 ): Promise<Bases> => gatherWith(readerOf, text, file, readText);
 
 /**
- * Reads what of a character's document has the right shape, and leaves out what has not: for whoever shows a document while it
- * is being written.
+ * Reads what has the right shape in a document, and leaves out the rest. It is for tools that show a document while it is being
+ * written.
  *
  * @param bases the documents that it builds on; see {@link readDocument}
  * @throws {DocumentError} when the text is no YAML or JSON at all, or of another version, or a document that it builds on is missing

@@ -83,7 +83,7 @@ function timedLike(
 const said = <T extends object>(fields: T): T =>
   Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as T;
 
-/** The changes that make a flipbook of a clip: whoever showed the clip shows the flipbook. */
+/** The changes that make a flipbook of a clip. What showed the clip then shows the flipbook. */
 function asFlipbook({ clips, flipbooks = {} }: ControllerDefinition, clip: string, first: string): Change[] {
   const name = freeName(`${clip}-${first}`, clips);
   // What another flipbook shows is a clip.

@@ -15,7 +15,7 @@ export interface ProposedNames {
 }
 
 /**
- * The names of a character that may stand at a place, for whoever writes there.
+ * The names of a character that may stand at a place, so that an editor can propose them.
  *
  * @param path the names under which the place stands, outermost first; items of lists are not counted
  */

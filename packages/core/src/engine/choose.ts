@@ -187,8 +187,8 @@ function hopNow(
 }
 
 /**
- * The next state of a route, if its way there is open now: at the hop's instant, whatever its condition; from a state
- * on the way whose hop has none, at the end of its clip's pass, so that each state is played.
+ * The next state of a route, if its hop is open now. The hop is taken at its own instant, whatever its condition. A hop without
+ * an instant, from a state on the way, is taken at the end of a pass, so that each state of the way is played.
  */
 function routeStepNow(
   rows: Rows,

@@ -78,8 +78,8 @@ export function partText({ text, on, terms }: WhyPart): string {
 }
 
 /**
- * The answer of `performer.why()` in words: what shows and how it came to, then every state by rank with its terms,
- * `+` for what is true as it stands in its condition, and `-` for what is false.
+ * The answer of `performer.why()` in words. First what shows and which rule led there. Then every state by rank with its terms:
+ * `+` for what is true as the condition has it, `-` for what is false.
  *
  * @param placeOf where a state of a track stands, such as `wick.dothop.yaml:30`; by default no place is told
  */

@@ -10,8 +10,8 @@ export interface Observer {
   /** Is told of what the game has told: of a signal after it was set, of a request before it is decided upon. */
   readonly input?: (input: Input) => void;
   /**
-   * Is told after each step and each request, with how many reports there are and which of the performer's reports is the first of them: 0, but for a
-   * member of a troupe, whose reports stand among those of all.
+   * Called after each step and each request, with the number of reports and the index of the first one. That index is 0, except
+   * for a member of a troupe, because the reports of all members stand in one list.
    */
   readonly step?: (reports: number, from: number) => void;
   /** Is told when the performer was put elsewhere: by `restore`, `adopt`, `reset` or `load`. */

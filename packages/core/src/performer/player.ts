@@ -26,8 +26,8 @@ import { lengthOfStep } from './step-length.js';
 import { unobserved, watch } from './watch.js';
 
 /**
- * The length of the latest step, in milliseconds as it was said and in whole microseconds: whoever steps many performers
- * steps them alike, and a comparison takes less than a conversion. (A double in a field would be looked up.)
+ * The length of the latest step, in milliseconds as it was given and in whole microseconds. A game usually steps many
+ * performers by the same time, and a comparison is faster than a conversion. (A double in a field would be boxed.)
  */
 const latest = { time: 0 };
 const latestMs = new Float64Array(1);

@@ -18,7 +18,10 @@ export interface Watch {
   readonly gone: (rows: Rows, at: number) => void;
 }
 
-/** Who is told: see `observing.ts`, without which nobody can watch. Is asked for only where `Attention.watched` is on. */
+/**
+ * The functions that are called for watched performers: see `observing.ts`, which sets them. They are used only where
+ * `Attention.watched` is on.
+ */
 export let watch: Watch;
 
 /** Has all that players tell go to somebody. */

@@ -217,8 +217,8 @@ export function whyOf(rows: Rows, at: number, track: number): Why {
 }
 
 /**
- * The parts of a condition with what each was compiled to. Text and compiled condition are gone through side by side, so that
- * what is told of a part is what was decided by.
+ * The parts of a condition, each with what it was compiled to. The text and the compiled condition are walked side by side, so
+ * that the answer names exactly what decided.
  */
 function partsAsWritten(text: string, whole: Condition): [string, Condition][] {
   const found: [string, Condition][] = [];

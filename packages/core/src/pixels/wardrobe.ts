@@ -21,9 +21,8 @@ export interface WardrobeFinding {
 }
 
 /**
- * Looks at the drawings of a wardrobe: pieces without a drawing where the body has one, pivots that drift from the body's,
- * pieces whose parts are not what they are as a whole,
- * palettes with colours that nothing has, and colours of dyed drawings that no palette names.
+ * Measures the drawings of a wardrobe. It finds pieces without a drawing where the body has one, pivots that differ from the
+ * body's, pieces whose parts do not make up the whole piece, palettes with unused colours, and colours that no palette names.
  *
  * @param pictureOf gives the pixels of an image by its file
  */

@@ -5,8 +5,9 @@ export { pathText } from '../problem/problem.js';
 export { problemText };
 
 /**
- * Has errors of `dot-hop/play` say in sentences what is wrong and what to do: for whoever develops a game. Without it they say the code of
- * the problem and its values. Whatever else compiles or explains brings the sentences along by itself.
+ * Makes errors of `dot-hop/play` say in sentences what is wrong and what to do. Use it during development. Without it, an error
+ * says the code of the problem and its values. If a game also loads the compiler or `dot-hop/explain`, it has the sentences
+ * already.
  *
  * ```ts
  * if (import.meta.env.DEV) (await import('dot-hop/words')).wordErrors();

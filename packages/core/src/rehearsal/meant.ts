@@ -11,8 +11,8 @@ export interface Meant {
 const namesOf = ({ name, groups }: State): string[] => [name, ...groups.map((group) => group.name)];
 
 /**
- * What a rehearsal means by a name: `swing1` the state of its own track, `body.swing1` what shows in the track that it has taken, and the
- * name of a group each of its states.
+ * What a name in a rehearsal means. `swing1` is the state in its own track, and `body.swing1` is the same state in the body,
+ * when it has taken the body. The name of a group means each of its states.
  *
  * @returns `undefined` for a name that is not there
  */

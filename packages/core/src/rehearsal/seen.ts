@@ -9,8 +9,8 @@ import { tellsCue } from './trace.js';
 const brief = 60;
 
 /**
- * Runs a rehearsal and turns what was seen into expectations: the states of each track in order, the states of the first track also at the
- * middle of their time, and how often each cue was told. A run that differs only a little in its times meets them too.
+ * Runs a rehearsal and turns what happened into expectations: the states of each track in order, the states of the first track
+ * at the middle of their time, and how often each cue was told. A run whose times differ only a little meets them too.
  *
  * @throws {DotHopError} as {@link runRehearsal} does
  */

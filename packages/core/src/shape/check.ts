@@ -112,8 +112,8 @@ function checkFields(value: Data, shape: FieldsShape, path: DocumentPath, proble
 }
 
 /**
- * Which of several shapes was meant, so that the fault is told at its exact place: the only list among them for a list; for a
- * map the fields whose required ones are all there, or the only shape that maps can have.
+ * Which of several shapes was meant, so that the fault is reported at its exact place. For a list it is the only list shape.
+ * For a map it is the fields shape whose required fields are all there, or the only shape that a map can have.
  */
 function meantOf(value: unknown, shapes: readonly Shape[]): Shape | undefined {
   if (Array.isArray(value)) {

@@ -73,9 +73,9 @@ const stack = new Float64Array(1024);
 export const programValue: Float64Array = stack;
 
 /**
- * Runs a program; its value is in {@link programValue} then. A flag is 1 or 0. Wherever a result is no finite number (a division
- * by 0, the root of a negative number, one past the largest) it counts as 0, also inside an expression: so a number means the
- * same in a condition as read by itself, and no comparison ever meets `NaN`.
+ * Runs a program. Its value is then in {@link programValue}; a flag is 1 or 0. A result that is not a finite number counts as
+ * 0, also inside an expression: a division by 0, the root of a negative number, an overflow. So a number means the same in a
+ * condition and when it is read, and no comparison meets `NaN`.
  *
  * @param numbers where the numbers of signals are kept
  * @param base the place of the first slot there
@@ -142,7 +142,7 @@ export function runProgram(
   }
 }
 
-/** The value of a program, for whoever asks now and then. */
+/** The value of a program as a plain number. It is for callers outside the step, because it may allocate. */
 export function valueOf(
   program: Program,
   numbers: Float64Array,

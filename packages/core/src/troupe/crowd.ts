@@ -9,7 +9,9 @@ import { IntList, Wheel } from './wheel.js';
 export const blockBits = 10;
 export const blockSize = 1 << blockBits;
 
-/** What the rows of a troupe have in common: the time, who was told something, and who is due when. */
+/**
+ * What the rows of a troupe share: the clock, the members that were told something, and the instants at which members are due.
+ */
 export class TroupeCrowd implements Crowd {
   readonly clock = new Float64Array(1);
   /** Up to when the present step goes. */
@@ -98,7 +100,7 @@ export class TroupeCrowd implements Crowd {
     this.wheel.file(index, rows.doubles, at + Row.due);
   }
 
-  /** Tells those who watch members that a step is over, also of members for whom there was nothing to do. */
+  /** Tells the observers of members that a step is over, even if nothing happened to their member. */
   private tellWatchers(): void {
     for (const [index, watched] of this.watched) {
       const { from, count } = watched;

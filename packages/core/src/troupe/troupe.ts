@@ -33,10 +33,10 @@ export interface MemberRange {
 }
 
 /**
- * Many characters of one controller that are stepped together. Each does exactly what a {@link Performer} would do. But a step looks
- * only at members whose signals were set and at those for whom something is due. A member that sleeps costs nothing.
+ * Many characters of one controller that are stepped together. Each behaves exactly like a {@link Performer}. A step visits
+ * only members whose signals were set and members for whom something is due. A member for whom nothing happens costs nothing.
  *
- * A member is named by its index, from 0. When a member is removed, the next one that is added gets its index.
+ * A member is named by its index, from 0. The index of a removed member is given to the next member that is added.
  *
  * ```ts
  * const troupe = new Troupe(controller, 20_000);

@@ -39,8 +39,8 @@ const enum Filed {
 }
 
 /**
- * Who is due when: a wheel of slots, each with those whose instant lies in it, and a list of those who are due after a whole turn. So
- * nobody who sleeps is looked at. A member that is filed anew stays in its old slot too, and is passed over there.
+ * Which members are due when: a wheel of slots for the instants of one turn, and a list for all later instants. So no sleeping
+ * member is visited. A member that is filed again also stays in its old slot, and is skipped there.
  */
 export class Wheel {
   private readonly slots = Array.from({ length: slotCount }, () => new IntList());

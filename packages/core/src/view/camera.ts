@@ -18,12 +18,12 @@ const rightHands: Readonly<Record<WorldAxes, 1 | -1>> = {
 };
 
 /**
- * The vector a compass reads for a drawn character in a 3D world: the world's velocity, or the way a body faces, as this
- * viewer sees it. To the viewer's right is east, towards the viewer is south.
+ * The vector that a compass reads for a drawn character in a 3D world: the velocity, or the direction in which a body faces, as
+ * this viewer sees it. East is to the viewer's right. South is towards the viewer.
  *
- * It is the viewer's camera that counts, the one the picture is drawn for, whoever leads the character: a character led by
- * another player, or by the game, is seen from here too. Near the edge of a wide view pass the way from the camera to the
- * character instead of the camera's own; then the side is right wherever the character stands.
+ * Pass the camera for which the picture is drawn, also for characters that another player or the game moves. Near the edge of a
+ * wide view, pass the way from the camera to the character instead of the camera's own direction. Then the side is right
+ * wherever the character stands.
  *
  * With the up axis u and the viewing direction f flattened to the ground and of length 1, the right hand is f × u in a
  * right-handed world (u × f in a left-handed one), and the result is `[v · right, -(v · f)]`: the ground coordinates of the

@@ -43,7 +43,7 @@ export interface CrowdOptions {
 }
 
 /**
- * Outfits for many people of whom no two look alike.
+ * Draws outfits for many people so that no two look alike.
  *
  * @param count from 1
  * @throws {DotHopError} when not that many can be found
