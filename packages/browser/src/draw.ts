@@ -62,7 +62,7 @@ interface Flat {
   readonly top: number;
 }
 
-/** So many dressed poses are kept as one picture each: of the size of the demo's people about 30 MB. */
+/** How many dressed poses are kept as one picture each. At the size of the people of the demo, these are about 30 MB. */
 const mostFlats = 4096;
 const flats = new Map<Pose, Flat>();
 
@@ -79,7 +79,7 @@ function flatOf(images: Readonly<Record<string, CanvasImageSource>>, pose: Pose)
   drawStamps(canvas.getContext('2d')!, images, pose, -left, -top);
   const made = { canvas, left, top };
   flats.set(pose, made);
-  // The oldest goes first; who still needs it has it made anew.
+  // The oldest goes first; who still needs it has it made again.
   if (flats.size > mostFlats) flats.delete(flats.keys().next().value!);
   return made;
 }

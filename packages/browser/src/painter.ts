@@ -35,7 +35,7 @@ export interface PaintedView {
   readonly height: number;
 }
 
-/** What is on the graphics card; made anew when the card was lost. */
+/** What is on the graphics card; made again when the card was lost. */
 interface Card {
   readonly gl: WebGL2RenderingContext;
   readonly program: WebGLProgram;

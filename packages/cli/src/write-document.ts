@@ -24,7 +24,7 @@ export type Pivot = 'feet' | 'own-feet';
 const cutFields = ['image', 'images', 'size', 'grid', 'cells'] as const;
 
 /**
- * Writes a document with a gathered sheet and its clips, or brings an existing one up to date. The sheet is cut anew, and new
+ * Writes a document with a gathered sheet and its clips, or brings an existing one up to date. The sheet is cut again, and new
  * clips are added. Everything else stays as it is, comments too.
  *
  * @param pivot where pivots are put; by default nowhere

@@ -89,7 +89,7 @@ export class Picture {
     return { texture, left, bottom: -(top + height), width, height };
   }
 
-  /** A picture at least so large. It only grows: a texture of another size is made anew. */
+  /** A picture at least so large. It only grows: a texture of another size is made again. */
   private roomFor(width: number, height: number): NonNullable<Picture['own']> {
     const { own } = this;
     if (own !== undefined && own.canvas.width >= width && own.canvas.height >= height) return own;

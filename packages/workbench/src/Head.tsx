@@ -61,7 +61,7 @@ export function Head() {
   );
 }
 
-/** What the character is called; pressed, it can be written anew. */
+/** What the character is called; pressed, it can be written again. */
 function CharacterName({ name }: { readonly name: string }) {
   const [written, setWritten] = useState<string | undefined>();
   if (written === undefined)

@@ -12,7 +12,7 @@ export function element<K extends keyof HTMLElementTagNameMap>(
   return made;
 }
 
-/** Sets a text only where it differs, so that a reader of the screen is not told the same anew. */
+/** Sets a text only where it differs, so that a reader of the screen is not told the same again. */
 export function say(part: HTMLElement, text: string): void {
   if (part.textContent !== text) part.textContent = text;
 }

@@ -39,7 +39,7 @@ function sweepOnSignal(): void {
  * call has read, never a file of another kind than its ending says, never a folder or a device.
  *
  * @param files in the order in which they take their places
- * @param edited a file that is read in order to be written anew, such as a document that is brought up to date
+ * @param edited a file that is read in order to be written again, such as a document that is brought up to date
  * @throws {Misuse} when one may not or cannot be written; no file is left behind then
  */
 export async function writeFiles(files: readonly NewFile[], edited?: string): Promise<void> {

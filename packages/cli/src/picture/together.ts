@@ -5,7 +5,7 @@ import type { Showing } from './motion.js';
 
 const lengthOf = ({ ends }: Clip): number => ends[ends.length - 1]!;
 
-/** Every instant of a pass at which either clip shows another frame, in microseconds; the other begins anew as often as it must. */
+/** Every instant of a pass at which either clip shows another frame, in microseconds; the other begins again as often as it must. */
 function bordersOf(own: Clip, under: Clip): number[] {
   const length = lengthOf(own);
   const borders = new Set(own.ends);

@@ -37,7 +37,7 @@ export class ChartInput extends ChartReader {
     ];
   }
 
-  /** Everything that follows from signals, computed anew in the order in which it depends on itself. */
+  /** Everything that follows from signals, computed again in the order in which it depends on itself. */
   protected update(
     isMeant: (derived: string) => boolean = () => true,
     isWatched: (state: StateDefinition) => boolean = () => true,

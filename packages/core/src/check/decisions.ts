@@ -14,7 +14,7 @@ import { outranks } from './structure.js';
 /** Longer circles of hops are not followed; the check says that it gave them up. */
 const longestCircle = 8;
 
-/** So many situations of a kind are told. */
+/** How many situations of one kind are told. */
 const mostSituations = 3;
 
 /** What follows from going through every situation that conditions can tell apart. */

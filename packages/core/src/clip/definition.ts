@@ -7,7 +7,7 @@ export type LoopDefinition =
   | 'once'
   /** 0 1 2 1 0 1 ..., without end. */
   | 'back-and-forth'
-  /** So many passes, then it stays on its last frame. */
+  /** How many passes are played. Then the clip stays on its last frame. */
   | number
   /** Plays all, then goes on from this frame for ever. */
   | { from: number };

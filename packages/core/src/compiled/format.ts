@@ -14,7 +14,7 @@ import type { Term } from '../signal/condition.js';
 
 // A compiled document: a controller as plain data, with numbers where objects name one another. `docs/compiled.md` describes it.
 
-/** The version of this format. Files of another one are refused: they are written anew from their documents. */
+/** The version of this format. Files of another one are refused: they are written again from their documents. */
 export const formatVersion = 4;
 
 /** A condition: a term's number, true or false, one that is turned about, or two of which both (0) or either (1) must hold. */

@@ -37,7 +37,7 @@ export interface YieldDefinition {
   if?: string | undefined;
 }
 
-/** What a switch keeps of the place in the clip: nothing; the phase, from 0 to 1; or the frame, which begins anew. */
+/** What a switch keeps of the place in the clip: nothing; the phase, from 0 to 1; or the frame, from its beginning. */
 export type CarryRule = 'none' | 'phase' | 'frame';
 
 /** What a new press does to an act that is already playing. */

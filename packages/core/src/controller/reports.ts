@@ -55,7 +55,10 @@ const enum Pack {
   name = 1,
   at = 2,
   member = 3,
-  /** Of the first: below this many bits lie the kind (two bits), the rule (four) and the track (six), above it what was left. */
+  /**
+   * In the first number, the lowest bits hold the kind (two bits), the rule (four) and the track (six). Above them is what was
+   * left.
+   */
   from = 12,
   head = 4095,
 }
@@ -128,7 +131,7 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
     return this.names.tracks[this.head(index) >> 6]!;
   }
 
-  /** Of a troupe's, the number of the member that it tells of; 0 and up also for performers, who have nothing to do with it. */
+  /** For reports of a troupe, the number of the member. It is always there, but performers do not use it. */
   memberAt(index: number): number {
     this.head(index);
     return this.packed[index * Pack.size + Pack.member]!;

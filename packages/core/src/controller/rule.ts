@@ -12,7 +12,7 @@ export const Rule = {
   way: 4,
   /** Nothing else wanted in. */
   rest: 5,
-  /** A new press began the act anew. */
+  /** A new press began the act again. */
   again: 6,
   /** It was asked for by `ask`. */
   ask: 7,

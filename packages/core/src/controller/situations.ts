@@ -12,7 +12,7 @@ export interface StateConditions {
 /** How many conditions can be watched by their bits alone. */
 export const mostWatchedBits = 30;
 
-/** Of more situations than this only the latest are kept, so that memory stays bounded. */
+/** If there are more situations than this, only the latest are kept, so that memory stays bounded. */
 const mostSituations = 8192;
 
 const notAsked = new Int32Array(0);
@@ -22,7 +22,7 @@ const notAsked = new Int32Array(0);
  * wants in ranks highest. Shared by all performers of a controller that meet it.
  */
 export class Situation {
-  /** Of each track the highest-ranked state that wants in for what holds (not for what has just become true); -1 for none. */
+  /** For each track, the highest-ranked state that wants in for what holds (not for what has just become true); -1 for none. */
   private readonly bests: Int32Array;
   /** 32-bit words: the truth of each condition, then of each state whether it wants in. */
   private readonly bits: Int32Array;
@@ -100,7 +100,7 @@ export class Situation {
 export interface SituationRules {
   readonly conditions: readonly Condition[];
   readonly states: readonly StateConditions[];
-  /** Of each track the states from the highest rank to the lowest, document order among equals. */
+  /** For each track, the states from the highest rank to the lowest, document order among equals. */
   readonly orders: readonly (readonly number[])[];
   /** The conditions that are watched for the instant at which they become true. */
   readonly watched: readonly number[];
@@ -117,7 +117,7 @@ export class Situations {
   /** The situations by number. What is once in it stays there. */
   readonly list: Situation[] = [];
   private table = new Int32Array(64);
-  /** Of situations that came when the list was full, the latest for each place. */
+  /** When the list is full, the latest situation for each place. */
   private readonly rare: (Situation | undefined)[] = [];
 
   /** @param words how many words there are */

@@ -12,7 +12,9 @@ export interface Hop {
   readonly to: number;
   /** Index of its condition, -1 for always. */
   readonly if: number;
-  /** Of one that remembers its condition until its instant, which of the state's it is, from 0; -1 for others. */
+  /**
+   * For a hop that remembers its condition until its instant, its number among those of the state, from 0. -1 for other hops.
+   */
   readonly memory: number;
   /** Whether it is taken at any time; else at the segments that the timeline's `hopsAt` and `hopsAfter` say. */
   readonly now: boolean;
@@ -43,12 +45,12 @@ export interface Scrub {
 
 /** What picks one of the flipbooks that may show in one place: gaits by a number, variants by a choice or a flag. */
 export interface Axis {
-  /** Of gaits, how many are true from the first on says which shows; of variants, which is true. */
+  /** For gaits, the number of leading conditions that are true picks one. For variants, the condition that is true does. */
   readonly conditions: readonly Condition[];
   readonly isRising: boolean;
   /** How far it is among the flipbooks from one to the next. */
   readonly step: number;
-  /** Of several flipbooks of which one is picked, the number of its variety; -1 for gaits and variants. */
+  /** The number of its variety, if it picks one of several flipbooks. -1 for gaits and variants. */
   readonly pick: number;
 }
 
@@ -77,7 +79,7 @@ export interface Slot {
 /** A state with its names resolved. Conditions are indices into {@link Controller.conditions}, -1 for none. */
 export interface State {
   readonly index: number;
-  /** Of a state that a track shows because another one has taken it, the name of that other state. */
+  /** The name of the other state, if a track shows this one because that state has taken it. */
   readonly name: string;
   /** The index of its track, and of the state in which that one rests. */
   readonly track: number;
@@ -86,14 +88,14 @@ export interface State {
   readonly path: DocumentPath;
   /** The track that it is in step with; -1 for none. */
   readonly inStep: number;
-  /** Of a state in step, whether it has drawings of its own; else it shows its part of what the other track shows. */
+  /** Whether a state in step has drawings of its own. Otherwise it shows its part of what the other track shows. */
   readonly drawsOwn: boolean;
   /** The state of another track that has taken this one's track; -1 for a state of the document. */
   readonly takenBy: number;
   readonly kind: 'posture' | 'act' | 'bare';
   /** As it stands at the state. */
   readonly priority: number;
-  /** Of two states the one with the larger ranks higher. Without groups it is the priority. */
+  /** The state with the larger number ranks higher. */
   readonly rank: number;
   /** The groups that it is in, from the outermost, and their priorities. */
   readonly groups: readonly { readonly name: string; readonly priority: number }[];
@@ -122,7 +124,7 @@ export interface State {
   /** What says how many milliseconds it lasts, and whether its clip is stretched over them; `undefined` for as long as its clip. */
   readonly lasts: { readonly program: Program; readonly fits: boolean } | undefined;
   readonly again: AgainRule;
-  /** Whether what is pressed while it shows may be remembered or begin it anew. @internal */
+  /** Whether what is pressed while it shows may be remembered or begin it again. @internal */
   readonly remembersPresses: boolean;
   /** Whether what is decided while it plays follows from the situation alone: no hop, yield or time has a say. @internal */
   readonly isStatic: boolean;

@@ -27,7 +27,7 @@ import { Timelines } from './timelines.js';
 
 interface StatesOutput {
   readonly list: State[];
-  /** Of each track the state that shows when no other wants to. */
+  /** For each track, the state that shows when no other wants to. */
   readonly rests: readonly number[];
   readonly timelines: readonly Timeline[];
   readonly conditions: Condition[];
@@ -88,7 +88,7 @@ class StatesCompiler {
   readonly cueNames: string[] = [];
   readonly timelines: Timelines;
   private readonly variants: readonly Variants[];
-  /** Of each track the state in which it rests. */
+  /** For each track, the state in which it rests. */
   readonly rests: readonly number[];
   private readonly names: StateNames;
   private readonly flipbooks: StateFlipbooks;

@@ -45,7 +45,7 @@ declare module '../problem/sentences.js' {
 /** The codes of problems with files. */
 export type FileProblemCode = keyof Sentences;
 
-/** To be called where such a problem may be found: a bundler would leave out a module that is only imported. */
+/** Call this where such a problem may be found. A bundler leaves out a module that is only imported. */
 export function useDocumentSentences(): void {
   addSentences(sentences);
 }

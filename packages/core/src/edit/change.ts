@@ -205,7 +205,7 @@ function setCut(text: string, root: Container, path: DocumentPath, value: unknow
     if (container.kind === 'list') throw new EditError({ op: 'set', path, value }, 'the list is not so long');
     const parent = depth > 0 ? containerAt(root, path.slice(0, depth - 1)) : undefined;
     if (container.entries.length === 0 && parent !== undefined) {
-      // Written anew with its first entry, in lines where these are usual.
+      // Written again with its first entry, in lines where these are usual.
       const around = path.slice(0, depth);
       const entry = entryNamed(parent, path[depth - 1]!)!;
       const splice = replaceCut(text, parent, entry, around, { [name]: inner }, style);

@@ -65,7 +65,7 @@ function idleClip(
   });
 }
 
-/** How a clip is timed and goes on, where another one has that many frames. Cues and spans stand on drawings, and are set anew. */
+/** How a clip is timed and goes on, where another one has that many frames. Cues and spans stand on drawings, and are set again. */
 function timedLike(
   { fps, ms, lasts, hold, loop, stride }: ClipDefinition,
   frames: number,

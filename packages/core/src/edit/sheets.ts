@@ -27,7 +27,7 @@ export const removeSheet = (sheet: string): Edit => ({
   changes: [{ op: 'remove', path: ['sheets', sheet] }],
 });
 
-/** Cuts a sheet anew, by a grid or by rectangles. Clips keep their cell numbers. Those that name cells that are gone are listed. */
+/** Cuts a sheet again, by a grid or by rectangles. Clips keep their cell numbers. Those that name cells that are gone are listed. */
 export function cutSheet(
   { sheets }: ControllerDefinition,
   sheet: string,

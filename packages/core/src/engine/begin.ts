@@ -79,7 +79,7 @@ export function ask(rows: Rows, at: number, state: number): boolean {
   return isGranted;
 }
 
-/** Has a track go to a state along hops. @returns whether there is a way */
+/** Makes a track go to a state along hops. @returns whether there is a way */
 export function route(rows: Rows, at: number, state: number): boolean {
   const { states, routes } = rows.controller;
   const { track } = states[state]!;

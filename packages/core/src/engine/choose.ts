@@ -128,7 +128,7 @@ function bestOf(rows: Rows, situation: Situation, state: State, over: boolean): 
 
 /**
  * Whether a state wants in because its `when` has just become true, and still is: what another switch of the same instant
- * has made false again starts nothing. One that is playing does not want in anew: it would hide others for one instant.
+ * has made false again starts nothing. One that is playing does not want in again: it would hide others for one instant.
  */
 const startsNow = (rows: Rows, situation: Situation, shown: State, state: number, over: boolean): boolean =>
   (state !== shown.index || over) && hasStarted(rows, situation, state);

@@ -37,7 +37,7 @@ export function reportCues(rows: Rows, at: number, trackRow: number, told?: read
  * The cues of the frame whose place a switch keeps, where it has told them. The state that is entered does not tell them again: the
  * foot of a walk that becomes a run meets the ground once.
  *
- * @param keepsFrame whether the frame begins anew; else it must have begun at this very instant
+ * @param keepsFrame whether the frame begins again; else it must have begun at this very instant
  */
 export function cuesTold(
   { doubles, ints }: Rows,

@@ -67,7 +67,7 @@ export function poseOf(rows: Rows, at: number): Pose {
 /** What tracks show, for what is worn. */
 const shown = { timelines: [] as Timeline[], segments: [] as number[], lead: 0 };
 
-/** Of each track its timeline and the segment, of what is in step that of the one that leads. The same object each time. */
+/** For each track, its timeline and the segment, of what is in step that of the one that leads. The same object each time. */
 export function shownBy(rows: Rows, at: number): typeof shown {
   const { length } = rows.controller.tracks;
   shown.timelines.length = shown.segments.length = length;

@@ -79,7 +79,7 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
   if (changed || notes.anySwitch) switchAll(rows, at);
 }
 
-/** Shows the gaits and variants that signals pick. Another clip may open hops and yields, so it is decided anew after that. */
+/** Shows the gaits and variants that signals pick. Another clip may open hops and yields, so it is decided again after that. */
 function followFlipbooks(rows: Rows, at: number): void {
   const end = at + rows.trackRowsEnd;
   clearClipEvents(rows);

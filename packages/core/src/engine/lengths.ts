@@ -46,7 +46,7 @@ export function endsLengthNow(
     : now === doubles[trackRow + lengths + 1];
 }
 
-/** Has the timer of a row wait for the end of the state that shows, and of its `atLeast`, where these are yet to come. */
+/** Sets the timer of a row to the end of the state that shows, or of its `atLeast`, whichever is still to come first. */
 export function waitForLengths(rows: Rows, at: number, trackRow: number, state: State): void {
   const { doubles, lengths } = rows;
   const { lasts, atLeast, keeps } = state;

@@ -67,7 +67,7 @@ export function clearStartOf({ watched }: Rows, state: number): void {
   for (const one of watched) if (notes.starts[one.state] !== 0) notes.anyStarts = true;
 }
 
-/** Has pulses that were used count as used for every track. @returns whether any was seen yet */
+/** Makes pulses that were used count as used for every track. @returns whether any was seen yet */
 export function clearSharedPulses(): boolean {
   if (!notes.anyShared) return false;
   const { sharedPulses } = notes;
@@ -80,7 +80,7 @@ export function clearSharedPulses(): boolean {
   return any !== 0;
 }
 
-/** Has the other tracks of a row see pulses yet that one uses: those that are noted. */
+/** Lets the other tracks of a row still see the pulses that one track uses, which are noted. */
 export function sharePulses(rows: Rows, at: number, track: number): void {
   const { ints, set, wordCount, trackCount } = rows;
   const { used, sharedPulses } = notes;

@@ -26,7 +26,7 @@ export const enum Plain {
  * of most switches.
  *
  * @returns {@link Plain.stays} where it is settled, {@link Plain.no} where it is to be decided, or the timeline that was begun, on which
- *   it is to be decided anew
+ *   it is to be decided again
  */
 export function switchPlainly(rows: Rows, at: number, trackRow: number): number {
   const { ints } = rows;

@@ -90,7 +90,7 @@ export function placeByNumber(rows: Rows, at: number, trackRow: number): void {
 /** The most units that pass in a microsecond: 64 times as fast as drawn. */
 const fastest = 64 * Units.perMicrosecond;
 
-/** Has a track row run through its clip the other way. What shows stays, to the unit; so a border at which it is lies on the other side now. */
+/** Reverses the direction in which a track row plays its clip. */
 function turnBack({ doubles, ints, timelines }: Rows, trackRow: number): void {
   const number = 2 * trackRow + TrackRow.timeline;
   const { reverse, length, ends } = timelines[ints[number]!]!;
@@ -113,7 +113,7 @@ function rateNow(rows: Rows, at: number, { length, clip, bridge }: Timeline, rat
   return Math.round(Math.max(rate.least, Math.min(rate.most, value)) * Units.perMicrosecond);
 }
 
-/** Has what begins run the way that the state's rate says: backwards it begins at the clip's end. The place is set afterwards. */
+/** Makes a clip that begins run in the direction of the state's rate. Backwards, it begins at its end. */
 export function pickWay(rows: Rows, at: number, trackRow: number): void {
   const timeline = timelineOf(rows, trackRow);
   const { reverse, state } = timeline;

@@ -125,12 +125,14 @@ function readNumbers(rows: Rows, at: number): void {
   }
 }
 
-/** Has every change of the numbers counted that a state which shows reads itself. */
+/** Makes every change count of the numbers that the state which shows reads itself. */
 function openReads({ doubles, values }: Rows, at: number, { reads }: State): void {
   for (const slot of reads) doubles[at + values + placeOf(slot) + 1] = Infinity;
 }
 
-/** Has the intervals of the vector found anew: what the compass left of them is for where it was read last. */
+/**
+ * Makes the intervals of the vector be found again. What the compass left of them belongs to the place where it was read last.
+ */
 function openCompass({ doubles, values, turning: own }: Rows, at: number, { facesBy }: State): void {
   const turning = facesBy ?? own;
   if (turning === undefined) return;

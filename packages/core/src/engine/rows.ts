@@ -7,7 +7,9 @@ import type { Timeline } from '../controller/timeline.js';
 import type { BitWords } from '../signal/condition.js';
 import type { SignalTables } from '../signal/tables.js';
 
-/** Of controllers with more timelines it is not noted what comes of each in each situation: the notes would be too large. */
+/**
+ * Controllers with more timelines do not note what follows from each timeline in each situation. The notes would be too large.
+ */
 const mostPlain = 512;
 
 /** Bits of `Row.attention`: what the next step has to do besides counting time. 0 for nothing. The bits above them are those of `pace.ts`. */
@@ -46,11 +48,11 @@ export const enum StateBit {
 export interface Crowd {
   /** The present instant of all members, in microseconds. */
   readonly clock: Float64Array;
-  /** Is told that something was set for a member that was to be left alone until it is due. */
+  /** Called when something is set for a member that was to be left alone until it is due. */
   tell(index: number): void;
-  /** Is told that a member may be due at another instant than before. */
+  /** Called when a member may be due at another instant than before. */
   file(index: number): void;
-  /** Is told that somebody watches a member, or that nobody does any more. */
+  /** Called when somebody begins to watch a member, or nobody watches it any more. */
   watch(index: number, isWatched: boolean): void;
 }
 
@@ -145,7 +147,7 @@ export class Rows {
     this.waits = new Int32Array(count);
   }
 
-  /** Has a row begin anew. Who watches it, and whether it is in a crowd, stays. */
+  /** Makes a row begin again. Who watches it, and whether it is in a crowd, stays. */
   clear(at: number): void {
     const place = 2 * at + Row.attention;
     const kept = this.ints[place]! & (Attention.watched | Attention.member);
@@ -180,7 +182,7 @@ export function catchUp(rows: Rows, at: number): void {
   if (wait > 0) doubles[at + Row.now] = doubles[at + Row.due]! - wait;
 }
 
-/** Has the next step look, whatever its length. */
+/** Makes the next step look, whatever its length. */
 export function stopWaiting(rows: Rows, at: number): void {
   catchUp(rows, at);
   rows.waits[rows.indexOf(at)] = 0;
@@ -212,7 +214,7 @@ export function situationOf(rows: Rows, at: number): Situation {
   return number < 0 ? rows.situations.find(rows.ints, 2 * at + rows.words) : rows.situations.list[number]!;
 }
 
-/** Has a row be in the situation of its words, which have changed. @param before the one in which it was */
+/** Makes a row be in the situation of its words, which have changed. @param before the one in which it was */
 export function findSituation(rows: Rows, at: number, before?: Situation): Situation {
   const { ints } = rows;
   const words = 2 * at + rows.words;

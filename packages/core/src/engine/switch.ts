@@ -175,7 +175,7 @@ function remember(rows: Rows, at: number, trackRow: number): boolean {
   return true;
 }
 
-/** Whether the act that plays is pressed anew. */
+/** Whether the act that plays is pressed again. */
 function isPressedAgain(rows: Rows, at: number, trackRow: number, state: State): boolean {
   const { index, kind, again, track } = state;
   if (kind !== 'act' || again === 'ignore') return false;
@@ -197,7 +197,7 @@ function queuePress(rows: Rows, at: number, trackRow: number): boolean {
   return true;
 }
 
-/** The decision to begin an act anew by a press; to stay if there is none. */
+/** The decision to begin an act again by a press; to stay if there is none. */
 function restart(rows: Rows, at: number, trackRow: number): number {
   const state = stateOf(rows, trackRow);
   if (state.again !== 'restart' || !isPressedAgain(rows, at, trackRow, state)) return Decision.stay;
@@ -232,10 +232,7 @@ function switchFully(rows: Rows, at: number, trackRow: number, clipEvent: number
   }
 }
 
-/**
- * Decides in all tracks until none switches any more: of what they would switch to the highest rank is entered first, and all
- * decide anew. A pulse that one of them uses is still seen by the others until then. What happens in their clips is noted.
- */
+/** Decides in all tracks until none of them switches. The switch to the highest rank is made first, then all decide again. */
 export function switchAll(rows: Rows, at: number): void {
   const { trackCount, states } = rows;
   const { clipEvents } = notes;
@@ -269,7 +266,7 @@ export function switchAll(rows: Rows, at: number): void {
   }
 }
 
-/** Has the tracks in which nothing switches remember hops and queue presses. @returns whether a pulse was used */
+/** Makes the tracks in which nothing switches remember hops and queue presses. @returns whether a pulse was used */
 function hearPresses(rows: Rows, at: number): boolean {
   let isHeard = false;
   for (let track = 0; track < rows.trackCount; track++) {
@@ -280,7 +277,7 @@ function hearPresses(rows: Rows, at: number): boolean {
   return isHeard;
 }
 
-/** The decision to begin the first act anew that is pressed. */
+/** The decision to begin the first act again that is pressed. */
 function pressed(rows: Rows, at: number): number {
   for (let track = 0; track < rows.trackCount; track++) {
     const trackRow = trackRowAt(rows, at, track);

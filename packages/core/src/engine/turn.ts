@@ -10,7 +10,7 @@ import { readSignals } from './read.js';
 import { StateBit, report, situationOf, timelineOf, targetDirectionOf } from './rows.js';
 import type { Rows } from './rows.js';
 
-// What was set counts: the situation is found anew, characters turn, rates follow.
+// What was set counts: the situation is found again, characters turn, rates follow.
 
 /**
  * Takes over what was set, and notes which `when` has thereby become true.

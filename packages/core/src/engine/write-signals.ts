@@ -8,7 +8,7 @@ import type { Rows } from './rows.js';
 // no bit changes. Otherwise the next step reads all signals and decides. Nothing is computed before that, so of several values set
 // between two steps only the last counts, also for bands.
 
-/** Has the next step do something before time passes. */
+/** Makes the next step do something before time passes. */
 function wake(rows: Rows, at: number, what: Attention.decide | Attention.read): void {
   const { ints, crowd } = rows;
   const place = 2 * at + Row.attention;

@@ -36,7 +36,7 @@ export interface PackedImage {
   readonly atlas: Picture;
 }
 
-/** A sheet laid out anew. */
+/** A sheet laid out again. */
 export interface PackedSheet {
   readonly definition: SheetDefinition;
   /** Its image first, then those of its parts, laid out like it. */

@@ -72,7 +72,7 @@ export abstract class Listener<N extends Names = Names> {
 
   /**
    * Makes a pulse happen: it counts until a state uses it or its `keep` has passed. A second one while the first
-   * still counts only begins `keep` anew.
+   * still counts only begins `keep` again.
    *
    * @throws {DotHopError} for an unknown name or a signal of another kind
    */

@@ -5,16 +5,16 @@ import type { Input } from './watch.js';
 
 /** Who watches a performer: a recording, an overlay, a tool of your own. Every part may be left out. */
 export interface Observer {
-  /** Is asked before a signal is set or a pulse made: `true` keeps what the game tells from the performer. */
+  /** Called before a signal is set or a pulse made. `true` keeps from the performer what the game tells. */
   readonly holds?: (signal: string) => boolean;
-  /** Is told of what the game has told: of a signal after it was set, of a request before it is decided upon. */
+  /** Called with what the game has told: after a signal was set, and before a request is decided. */
   readonly input?: (input: Input) => void;
   /**
    * Called after each step and each request, with the number of reports and the index of the first one. That index is 0, except
    * for a member of a troupe, because the reports of all members stand in one list.
    */
   readonly step?: (reports: number, from: number) => void;
-  /** Is told when the performer was put elsewhere: by `restore`, `adopt`, `reset` or `load`. */
+  /** Called when the performer was moved by `restore`, `adopt`, `reset` or `load`. */
   readonly moved?: () => void;
 }
 

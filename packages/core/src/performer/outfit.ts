@@ -53,7 +53,7 @@ export interface Outfit {
   /** What several tracks show together, in this outfit; the same object each time. */
   composedAt(controller: Controller, composed: Pose, shown: ShownTracks): Pose;
   /**
-   * The pose of a body in this outfit, made anew. Where the body is drawn in parts, pieces that are cut like it lie part by part
+   * The pose of a body in this outfit, made again. Where the body is drawn in parts, pieces that are cut like it lie part by part
    * on these, and whole ones over all of them, or under.
    */
   dress(body: Pose, shown: Shown): Pose;

@@ -22,7 +22,7 @@ import type { Why } from './why.js';
 export class Performer<N extends Names = Names> extends Player<N> {
   /**
    * Makes a performer for a character that a {@link Player} plays. Both are the same character: what you tell one of them counts for both.
-   * Put its outfit on anew.
+   * Put its outfit on again.
    */
   static of<N extends Names>(player: Player<N>): Performer<N> {
     if (player instanceof Performer) return player as Performer<N>;

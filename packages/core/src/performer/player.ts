@@ -131,7 +131,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Shows a state at once, whatever the ranks, even from a `final` state. If it shows already, it begins anew. A posture whose `while` is
+   * Shows a state at once, whatever the ranks, even from a `final` state. If it shows already, it begins again. A posture whose `while` is
    * false gives way again at once.
    *
    * @throws {DotHopError} for an unknown state

@@ -99,7 +99,7 @@ function decodedTrackOf(rows: Rows, at: number, track: number): DecodedTrack {
  * Goes back to where a snapshot was taken.
  *
  * @param adopt whether it may be of another version of the document: then names are found as far as they are there, and what is not
- *   there begins anew
+ *   there begins again
  * @throws {DotHopError} when it is no snapshot, or of another version; nothing is changed then
  */
 export function restoreRow(rows: Rows, at: number, snapshot: PerformerSnapshot, adopt: boolean): void {
@@ -118,7 +118,7 @@ export function restoreRow(rows: Rows, at: number, snapshot: PerformerSnapshot, 
   findFirstStates(rows, at, still.unknown);
 }
 
-/** Has the next step decide, although nothing was set since. */
+/** Makes the next step decide, although nothing was set since. */
 function decideAnew(rows: Rows, at: number): void {
   rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read | Attention.border;
   for (const { index } of rows.controller.tracks)

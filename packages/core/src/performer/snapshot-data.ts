@@ -92,7 +92,7 @@ export interface DecodedSnapshot {
   /** The words of flags and pulses as they were set, and all words that were decided on last. */
   set: BitWords;
   words: BitWords;
-  /** The values of number slots and the instants of timers; the rest of a performer's numbers is found anew. */
+  /** The values of number slots and the instants of timers; the rest of a performer's numbers is found again. */
   values: number[];
   timers: number[];
   /** Track by track. */

@@ -24,7 +24,7 @@ export interface Watch {
  */
 export let watch: Watch;
 
-/** Has all that players tell go to somebody. */
+/** Passes everything that players tell on to observers. */
 export function watchBy(by: Watch): void {
   watch = by;
 }

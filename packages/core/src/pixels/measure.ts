@@ -73,7 +73,7 @@ function mostCommon(values: readonly number[]): { value: number; count: number }
   return best === undefined ? { value: 0, count: 0 } : { value: best[0], count: best[1] };
 }
 
-/** So many groups of equal cells are named in one sentence. */
+/** How many groups of equal cells one sentence names. */
 const mostGroups = 6;
 
 /** Numbers in a sentence; of many the first. */

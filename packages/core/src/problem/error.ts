@@ -22,7 +22,7 @@ type Wording = (problem: Problem) => string;
  */
 let wording: Wording = ({ code, values }) => `${code} ${JSON.stringify(values)}`;
 
-/** Has all further errors worded by a function. */
+/** Lets a function write the sentences of all further errors. */
 export function wordErrorsBy(by: Wording): void {
   wording = by;
 }

@@ -27,7 +27,7 @@ function plainLine(problem: Problem): string {
   return problem.path.length === 0 ? text : `${pathText(problem.path)}: ${text}`;
 }
 
-/** Has errors say in sentences what is wrong. */
+/** Makes errors say in sentences what is wrong. */
 export function wordErrors(): void {
   wordErrorsBy(plainLine);
 }

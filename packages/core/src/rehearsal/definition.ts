@@ -48,7 +48,7 @@ export interface ScriptLine {
   readonly cut?: string | undefined;
   /** A state that is reached along hops. */
   readonly route?: string | undefined;
-  /** Begins anew. The values in `set` are the first ones then. */
+  /** Begins again. The values in `set` are the first ones then. */
   readonly reset?: true | undefined;
   /** How fast the character's own time runs from here on: 0 to 64, default 1. */
   readonly pace?: number | undefined;

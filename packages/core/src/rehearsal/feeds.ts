@@ -59,7 +59,7 @@ export class FeedingBody extends Body {
     return found;
   }
 
-  /** Counts all signals as changed, because the performer has begun anew. */
+  /** Counts all signals as changed, because the performer has begun again. */
   forget(): void {
     this.fed.clear();
   }

@@ -24,7 +24,7 @@ export function checkQuestion(
 }
 
 /**
- * Asks a performer whether a condition is true now. Read anew each time, since rehearsals ask things that the document's
+ * Asks a performer whether a condition is true now. Read again each time, since rehearsals ask things that the document's
  * own conditions do not: what is asked must not change what is decided.
  */
 export function isTrue(text: string, performer: Performer): boolean {

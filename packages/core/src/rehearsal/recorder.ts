@@ -21,7 +21,7 @@ export class Recorder {
   private now = 0;
   /** When a step or request began. */
   private stepped = 0;
-  /** Since when the performer's time runs as it does: an instant of the rehearsal, and the same of its own. */
+  /** When the pace was changed last: an instant of the rehearsal, and the same instant of the performer's own time. */
   private paced: { readonly at: number; readonly own: number; readonly pace: number; readonly rest: number };
 
   /**
@@ -50,7 +50,7 @@ export class Recorder {
     return { at: this.now, own: micros(time), pace: Math.round(pace * gamePace), rest };
   }
 
-  /** The instant of the rehearsal at which something happened in the latest step, from the same of the performer's own time. */
+  /** Converts an instant of the performer's own time, of the latest step, into one of the rehearsal. */
   private timeOf(ownMs: number): number {
     const { at, own, pace, rest } = this.paced;
     const parts = (micros(ownMs) - own) * gamePace - rest;
@@ -58,14 +58,14 @@ export class Recorder {
     return Math.max(this.stepped, parts <= 0 ? at : at + Math.ceil(parts / pace)) / 1000;
   }
 
-  /** Has its own time run at another pace. */
+  /** Makes its own time run at another pace. */
   pace(pace: number): void {
     this.performer.pace = pace;
     this.paced = this.pacedNow();
     this.trace.push({ kind: 'pace', at: this.time, name: 'pace', value: this.performer.pace });
   }
 
-  /** Has it begin anew. @param first first values that differ from the document's */
+  /** Makes it begin again. @param first first values that differ from the document's */
   reset(first: Readonly<Record<string, SignalValue>>): void {
     this.performer.reset(first);
     this.paced = this.pacedNow();

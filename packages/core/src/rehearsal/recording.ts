@@ -11,7 +11,7 @@ import type { TraceEntry } from './trace.js';
 /** How long a recording reaches back when nothing else is said, in milliseconds. */
 const usualReach = 10_000;
 
-/** Where it stood is kept so often, in milliseconds: what happened since is played again to see any instant. */
+/** How often a snapshot is kept, in milliseconds. To find any instant, what happened since the snapshot is played again. */
 const keptEvery = 1000;
 
 /** One thing that a game did. Instants are those of the performer, in milliseconds. */
@@ -47,7 +47,7 @@ export class Recording {
         this.hear(count, from);
         if (performer.time - this.stood[this.stood.length - 1]!.at >= keptEvery) this.keep();
       },
-      // Whatever puts it elsewhere begins the recording anew: what was before does not lead to what comes.
+      // Whatever puts it elsewhere begins the recording again: what was before does not lead to what comes.
       moved: () => this.clear(),
     });
   }
@@ -126,7 +126,7 @@ export class Recording {
 
   private noteSet(name: string, value: SignalValue): void {
     const text = String(value);
-    // What a game sets anew at every tick changes nothing.
+    // What a game sets again at every tick changes nothing.
     if (this.latest.get(name) === text) return;
     this.latest.set(name, text);
     const at = this.performer.time;

@@ -189,7 +189,7 @@ export class Script {
       if (line[kind] !== undefined) placing([kind], () => recorder.request(kind, line[kind]!));
   }
 
-  /** The character begins anew; its body, and buttons that are held, go on. */
+  /** The character begins again; its body, and buttons that are held, go on. */
   private reset(first: readonly (readonly [string, SignalValue])[]): void {
     const { recorder } = this;
     this.ramps.clear();

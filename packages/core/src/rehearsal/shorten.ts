@@ -6,7 +6,7 @@ import { runRehearsal } from './run.js';
 import type { RehearsalScript } from './definition.js';
 import type { TraceEntry } from './trace.js';
 
-/** To so many places behind the point numbers are rounded, from the shortest on. */
+/** The numbers of decimal places that are tried in rounding, the fewest first. */
 const places = [0, 1, 2, 3];
 /** How far an instant may move, in milliseconds: a picture of a usual display. */
 const near = 17;

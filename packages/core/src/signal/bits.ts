@@ -2,10 +2,10 @@ import type { ProblemList } from '../problem/problem.js';
 import { wordBits } from './condition.js';
 import type { BitPlace, BitWords } from './condition.js';
 
-/** The most flags, pulses, tags that are asked for, and comparisons: of each so many. */
+/** The most flags. The same limit holds for pulses, for tags that are asked for, and for comparisons. */
 const mostBits = 1000;
 
-/** So many words with some bits on. */
+/** Makes a number of words with some bits on. */
 export function bitsOf(count: number, places: Iterable<BitPlace>): BitWords {
   const words = new Int32Array(count);
   for (const { word, bit } of places) words[word]! |= bit;

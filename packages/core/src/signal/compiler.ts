@@ -130,7 +130,7 @@ export class SignalCompiler implements TermReader {
     return this.timers++;
   }
 
-  /** Has every change of the numbers that a program reads noticed. */
+  /** Makes every change count of the numbers that a program reads. */
   watch(expression: { readonly program: Program }): void {
     for (const slot of slotsOf(expression.program)) this.regions[slot]!.joint = true;
   }

@@ -18,7 +18,7 @@ export interface Regions {
   readonly put: readonly number[];
   /** The direction a region turns the character to, or -1 where it keeps facing as it does. */
   readonly targetDirections: readonly number[];
-  /** Whether other terms must be computed anew whenever this number changes at all. */
+  /** Whether other terms must be computed again whenever this number changes at all. */
   readonly joint: boolean;
 }
 

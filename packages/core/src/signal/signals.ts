@@ -35,7 +35,7 @@ export function boundsText({ from, to, whole, unit }: NumberBounds): string {
 /** A signal has no controller yet when it is read. */
 const nobody = {};
 
-/** Written out: an object spread into another is made anew field by field, which at start-up takes most of the time. */
+/** Written out: an object spread into another is made again field by field, which at start-up takes most of the time. */
 function made(
   name: string,
   kind: Signal['kind'],

@@ -43,7 +43,7 @@ export class TroupeCrowd implements Crowd {
     else if (!this.watched.has(index)) this.watched.set(index, { from: 0, count: 0 });
   }
 
-  /** Has nothing happen to a member any more. */
+  /** Stops everything that is due for a member. */
   remove(index: number): void {
     const rows = this.blocks[index >> blockBits]!;
     const at = (index & (blockSize - 1)) * this.size;
@@ -110,7 +110,7 @@ export class TroupeCrowd implements Crowd {
   }
 
   /**
-   * Files everybody anew, where all rows come from a copy.
+   * Files everybody again, where all rows come from a copy.
    *
    * @param wereWatched who was watched when it was made: the bit for it is in the rows
    */

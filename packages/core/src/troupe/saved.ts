@@ -1,7 +1,9 @@
 import type { Rows } from '../engine/rows.js';
 import type { IntList } from './wheel.js';
 
-/** Where the members of a troupe stand, copied: to be gone back to within the same run of a program, and never to be written to a file. */
+/**
+ * A copy of where the members of a troupe stand, to go back to it during the same run of a program. Do not write it to a file.
+ */
 export interface SavedTroupe {
   /** What marks the controller. */
   readonly owner: object;

@@ -25,9 +25,9 @@ const noted = (slot: number): number => slot & 0x7fff_ffff;
 export interface Owner {
   /** Whether a member is due by now. */
   isDue(member: number): boolean;
-  /** Does what is due for a member, and files it anew. */
+  /** Does what is due for a member, and files it again. */
   visit(member: number): void;
-  /** Files it anew. */
+  /** Files it again. */
   file(member: number): void;
 }
 
@@ -86,7 +86,7 @@ export class Wheel {
     this.present = Math.floor(now / slotTime);
   }
 
-  /** Goes over all who are due up to an instant, or to be filed anew. @param until where the instant is kept, in microseconds */
+  /** Goes over all who are due up to an instant, or to be filed again. @param until where the instant is kept, in microseconds */
   pass(until: Float64Array, owner: Owner): void {
     const last = Math.floor(until[0]! / slotTime);
     // After a whole turn every slot has been passed once.
@@ -116,7 +116,7 @@ export class Wheel {
     list.length = kept;
   }
 
-  /** Files those anew who were too far ahead. */
+  /** Files those again who were too far ahead. */
   private passFar(owner: Owner): void {
     const list = this.far;
     this.far = this.spare;

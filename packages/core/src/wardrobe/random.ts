@@ -4,7 +4,7 @@ import type { OutfitDefinition } from '../controller/wardrobe-definition.js';
 import { dyesOf } from './dyes.js';
 import type { Wardrobe } from './layer.js';
 
-/** How often one outfit is tried anew when its pieces do not go together, or when it is too like another. */
+/** How often one outfit is tried again when its pieces do not go together, or when it is too like another. */
 const tries = 400;
 
 /** An outfit that names every layer and every colour. */

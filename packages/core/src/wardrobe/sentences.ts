@@ -38,7 +38,7 @@ declare module '../problem/sentences.js' {
   interface FurtherSentences extends Sentences {}
 }
 
-/** To be called where such a problem may be found: a bundler would leave out a module that is only imported. */
+/** Call this where such a problem may be found. A bundler leaves out a module that is only imported. */
 export function useWardrobeSentences(): void {
   addSentences(sentences);
 }

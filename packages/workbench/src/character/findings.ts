@@ -23,10 +23,10 @@ export const whoTakesOver = (track: string, known: string): Promise<readonly Row
     ? Promise.resolve(undefined)
     : looks.winners(useWorkbench.getState().definition, track, known);
 
-/** How long nothing must have been changed before it is looked at anew, in milliseconds. */
+/** How long nothing must change before the character is checked again, in milliseconds. */
 const pause = 200;
 
-/** Has the open character checked and measured whenever it changes; the answer comes later and stops nothing. */
+/** Checks and measures the open character whenever it changes. The answer comes later, and the page does not wait for it. */
 export function keepChecking(): void {
   const worker = wrap<CheckWorker>(
     new Worker(new URL('../worker/check-worker.ts', import.meta.url), { type: 'module' }),

@@ -97,7 +97,7 @@ export class Folder {
     this.force = false;
   }
 
-  /** Is told which files the page has now. */
+  /** Called with the files that the page has now. */
   shows(files: NamedFiles): void {
     this.had = new Set(files.keys());
   }

@@ -204,7 +204,7 @@ export function writeDown(): void {
 function take(history: History, notice?: string): void {
   const { file, drawn, definition, controller, selection, bases } = state();
   const read = readText(history.text, file, sizesOf(drawn), bases);
-  // What shows already stays the very same, so that nothing is drawn anew for it.
+  // What shows already stays the very same, so that nothing is drawn again for it.
   const isSame =
     read.definition !== undefined &&
     read.troubles.length === 0 &&

@@ -227,7 +227,7 @@ function Chip({
   );
 }
 
-/** Lights the terms that are true on the stage just now. A class on what is there costs less than drawing it anew. */
+/** Lights the terms that are true on the stage just now. A class on what is there costs less than drawing it again. */
 function useLit(box: { readonly current: HTMLElement | null }): void {
   useStage((performer) => {
     const truths = truthsOf(performer);

@@ -4,7 +4,7 @@ import { roomOf } from '../character/rooms.js';
 import { follow, useWorkbench } from '../character/store.js';
 import { useMissingImages } from './MissingImages.js';
 
-/** So many are shown; the rest is counted. */
+/** How many are shown. The rest is counted. */
 const most = 40;
 
 /** Problems and findings, first those of what is on screen; each leads to its place. */

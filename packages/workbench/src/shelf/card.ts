@@ -39,7 +39,7 @@ export class Looker {
     const { opened } = await toOpen(found);
     const { file, text, files, drawn, bases = new Map() } = opened;
     const { definition, controller, troubles } = readText(text, file, sizesOf(drawn), bases);
-    // Images of other characters may have the same names: they are handed over anew for each.
+    // Images of other characters may have the same names: they are handed over again for each.
     for (const [name, { picture }] of drawn) await this.looking.put(name, picture);
     const seen = controller === undefined ? [] : await this.looking.look(controller.definition);
     const lights = controller === undefined ? [] : await runRehearsals(controller, file, files);

@@ -65,7 +65,7 @@ export class CharacterPlay implements Play {
   /** How long what is played once has been at its end, in milliseconds. */
   private waited = 0;
 
-  /** @param repeats a state that is the only one, and is begun anew when its clip has ended */
+  /** @param repeats a state that is the only one, and is begun again when its clip has ended */
   constructor(
     controller: Controller,
     kind: BodyKind,

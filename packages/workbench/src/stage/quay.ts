@@ -12,7 +12,7 @@ const roofs = [
 const town = 190;
 
 /**
- * Draws it anew.
+ * Draws it again.
  *
  * @param floor where the character stands
  * @param x how far it has gone, in pixels

@@ -21,7 +21,7 @@ export interface Layout {
 /** Space between separate images. */
 const gap = 4;
 
-/** So many separate images lie in a row. */
+/** How many separate images lie in a row. */
 const across = 8;
 
 /** Lays a sheet out; composed cells have no place of their own on it. */

@@ -38,7 +38,7 @@ function Facts({ name }: { readonly name: string }) {
   return <small>{facts}</small>;
 }
 
-/** The clips of the character: picked, made, put in order. It is drawn anew when clips come, go or move, and not at each edit. */
+/** The clips of the character: picked, made, put in order. It is drawn again when clips come, go or move, and not at each edit. */
 export const ClipList = memo(function ClipList() {
   const selected = useWorkbench((state) => state.selection.clip);
   const names = useWorkbench(useShallow((state) => Object.keys(state.definition.clips)));

@@ -20,7 +20,7 @@ export interface FrameLook {
 }
 
 /**
- * The frames' looks go past the list, straight to what shows them: a list that is given anything new draws all of its items anew, and
+ * The frames' looks go past the list, straight to what shows them: a list that is given anything new draws all of its items again, and
  * while a border is dragged that takes longer than a picture.
  */
 export const FrameLooks = createContext<readonly FrameLook[]>([]);

@@ -4,7 +4,7 @@ import { useWorkbench } from '../../character/store.js';
 import { runRehearsals } from '../../character/rehearsal-runs.js';
 import type { RehearsalOutcome } from '../../character/rehearsal-runs.js';
 
-/** How long nothing must have been changed before they run anew, in milliseconds. */
+/** How long nothing must change before the rehearsals run again, in milliseconds. */
 const pause = 150;
 
 /** The rehearsals beside the document, each with a light; they run again at every edit. */

@@ -90,7 +90,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
     return () => now.destroy();
   }, [targets, controls]);
 
-  // A new trial for another body, and whenever it begins anew; an edit goes on in the same state.
+  // A new trial for another body, and whenever it begins again; an edit goes on in the same state.
   useEffect(() => {
     trial.current = undefined;
     setup.current = undefined;

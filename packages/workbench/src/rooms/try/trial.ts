@@ -13,7 +13,7 @@ import { startOn, written } from './ground.js';
 /** Steps a second: each is a whole number of milliseconds, so that what is tried passes the same in a rehearsal. */
 export const stepsPerSecond = 125;
 
-/** So many places are remembered, to show where it was: those of the last ten seconds. */
+/** How many places are remembered, to show where the character was: those of the last ten seconds. */
 const mostPlaces = 10 * stepsPerSecond;
 
 /** How fast bodies go unless somebody says otherwise. */
@@ -96,7 +96,7 @@ export class Trial {
     this.led.release(button);
   }
 
-  /** Has a flag be what it is not at first, as long as something is held. */
+  /** Changes a flag from its first value as long as something is held. */
   hold(flag: string, isDown: boolean): void {
     const signal = this.performer.controller.definition.signals?.[flag];
     const isOnAtFirst = signal !== undefined && 'flag' in signal && signal.flag;

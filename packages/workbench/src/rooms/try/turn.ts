@@ -2,7 +2,7 @@ import type { ButtonName } from 'dot-hop/rehearsal';
 import type { Target } from '../../character/controls.js';
 import type { Trial } from './trial.js';
 
-/** Has a target go down or up: a button of the body is held, a flag is on meanwhile, a pulse is pressed. */
+/** Turns a target on or off: a button of the body is held, a flag is on meanwhile, a pulse is pressed. */
 export function turn(trial: Trial, { name, kind }: Target, isDown: boolean): void {
   if (kind === 'pulse') {
     if (isDown) trial.performer.pulse(name);

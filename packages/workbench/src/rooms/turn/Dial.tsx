@@ -26,7 +26,7 @@ const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowUp: [0, 0.05],
   ArrowDown: [0, -0.05],
 };
-/** So many places of the vector are shown as its trail. */
+/** How many places of the vector are shown as its trail. */
 const mostTrail = 160;
 
 /** The compass as a dial that is moved by hand, and what shows in the direction it points to. */
@@ -37,7 +37,7 @@ export function Dial({
 }: {
   readonly definition: ControllerDefinition;
   readonly flipbook: string;
-  /** A direction to point to, in degrees; a new object points there anew. */
+  /** A direction to point to, in degrees; a new object points there again. */
   readonly pointTo: { readonly degrees: number } | undefined;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);

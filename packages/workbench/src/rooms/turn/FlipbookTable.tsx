@@ -16,7 +16,7 @@ export function FlipbookTable({
 }: {
   readonly controller: Controller | undefined;
   readonly definition: ControllerDefinition;
-  /** Is told of a picture that is pressed: its flipbook, and where its direction lies. */
+  /** Called when a picture is pressed, with its flipbook and where its direction lies. */
   readonly onPick: (name: string, degrees: number) => void;
 }) {
   if (controller === undefined || controller.flipbooks.size === 0) return null;

@@ -33,7 +33,7 @@ export function Orbit({
 }: {
   /** The length of the vector that the dial shows at its edge. */
   readonly longest: number;
-  /** Is told of the way as the camera sees it, y downwards. */
+  /** Called with the way as the camera sees it, y downwards. */
   readonly onSeen: (x: number, y: number) => void;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);

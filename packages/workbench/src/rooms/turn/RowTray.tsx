@@ -8,7 +8,7 @@ import { Choice, optionsOf } from '../../parts/ui.js';
 import { rowKind, rowsOf } from './rows.js';
 import type { CellRow } from './rows.js';
 
-/** So many drawings of a row are shown. */
+/** How many drawings of a row are shown. */
 const mostShown = 8;
 
 /** The rows of a sheet: each is dragged on the direction that it is drawn for. */
