@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { CompassDefinition, VarietyDefinition } from 'dot-hop';
 import type { Parts } from './characters.js';
-import { grouped, grouping, maybe, state, stateOf, withoutThose } from './made-states.js';
+import { grouped, grouping, maybe, plainStateOf, state, stateOf, withoutThose } from './made-states.js';
 
 const clip = fc
   .record({
@@ -58,16 +58,23 @@ const anyOf = (any: readonly string[]): fc.Arbitrary<VarietyDefinition> =>
     { any, pick: 'chance', weights: any.map((_, i) => i), repeats: true },
   );
 
-/** Characters of three to six states with every kind of rule, over every kind of signal. */
+/** Characters of three to six states with every kind of rule, over every kind of signal. One in four has mostly plain states. */
 export const characters: fc.Arbitrary<Parts> = fc
   .integer({ min: 3, max: 6 })
-  .chain((count) => fc.tuple(fc.constant(count), fc.integer({ min: 0, max: 3 }), fc.nat(3)))
-  .chain(([count, further, kinds]) => {
+  .chain((count) =>
+    fc.tuple(
+      fc.constant(count),
+      fc.integer({ min: 0, max: 3 }),
+      fc.nat(3),
+      fc.constantFrom(true, false, false, false),
+    ),
+  )
+  .chain(([count, further, kinds, isPlain]) => {
     const names = Array.from({ length: count }, (_, i) => `s${i}`);
     // Every other character has arms, too.
-    const arms = Array.from({ length: further < 2 ? 0 : further }, (_, i) => `r${i}`);
+    const arms = Array.from({ length: further < 2 || isPlain ? 0 : further }, (_, i) => `r${i}`);
     // And every other one has states in groups.
-    const groups = kinds < 2 ? [] : ['g0', 'g1'];
+    const groups = kinds < 2 || isPlain ? [] : ['g0', 'g1'];
     const [inBody, inArms] =
       arms.length === 0 ? [undefined, undefined] : [['body', 'arms'] as const, ['arms', 'body'] as const];
     return fc.tuple(
@@ -80,11 +87,14 @@ export const characters: fc.Arbitrary<Parts> = fc
       variants,
       groups.length === 0 ? fc.constant(undefined) : grouping(names, inBody, groups),
       maybe(fc.tuple(anyOf(['tick', 'tack', 'tuck']), anyOf(['dong', 'tick'])), 3),
+      fc.constant(isPlain),
     );
   })
-  .map(([names, clips, compass, states, arms, armStates, others, groups, told]): Parts => {
+  .map(([names, clips, compass, states, arms, armStates, others, groups, told, isPlain]): Parts => {
     const isCued = clips.some((one) => 'tock' in one.cues);
-    const own = Object.fromEntries(states.map((s, i) => [names[i]!, stateOf(s, names[i]!)]));
+    const own = Object.fromEntries(
+      states.map((s, i) => [names[i]!, (isPlain ? plainStateOf : stateOf)(s, names[i]!)]),
+    );
     const looped = clips.map((one) => ({ ...one, cues: { tick: 0, ...one.cues } }));
     return {
       clips: Object.fromEntries(
@@ -123,7 +133,7 @@ export const characters: fc.Arbitrary<Parts> = fc
       },
       ...(groups && { groups: grouped(own, groups) }),
       rest: names[0]!,
-      variants: others,
+      variants: isPlain ? undefined : others,
       ...(arms.length === 0
         ? {}
         : {

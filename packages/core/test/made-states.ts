@@ -132,6 +132,9 @@ export const state = (
     ),
     rate: maybe(rates, 2),
     moves: fc.constantFrom('time', 'time', 'gaits', 'number', 'turn', 'chance', 'weights'),
+    /** In a plain character one in eight states has further rules all the same; the others have this condition. */
+    hasAllRules: fc.nat(7).map((n) => n === 0),
+    simply: fc.constantFrom('a', 'not a', 'b', 'a and b', 'vx > 10', 'abs(vx) >= 10', 'moving'),
     hops: fc.array(fc.record({ to: some, if: maybe(condition), during: maybe(fc.constant('late')), at }), {
       maxLength: 2,
     }),
@@ -177,6 +180,14 @@ export function stateOf(s: StateParts, name: string): StateDefinition {
   // What lasts need not come to an end by itself.
   if (lasts !== undefined) return { ...act, ...shows, lasts, fit };
   return { ...act, shows: `${s.clip}-once` };
+}
+
+/** A state that says only what it shows and when, as most of a real game do: a switch to it takes the short way. */
+export function plainStateOf(s: StateParts, name: string): StateDefinition {
+  if (s.hasAllRules) return stateOf(s, name);
+  const { clip, priority, simply } = s;
+  if (s.kind === 'act' && s.guarded && s.fit) return { shows: `${clip}-once`, when: s.when, priority };
+  return { shows: clip, priority, while: simply };
 }
 
 /** A state in step with the body: what has to do with time and directions is left out. */
