@@ -218,6 +218,32 @@ describe('compasses', () => {
     for (const b of [134, 226]) expect(() => mirrored({ a: 0, b })).toThrow('looks towards 180 degrees');
   });
 
+  test.each(['east', 'south', 'west', 'north'])(
+    'after a step nearer to the middle, less is needed to turn it: %s',
+    (direction) => {
+      const degrees = { east: 0, south: 90, west: 180, north: 270 }[direction]!;
+      // Along the direction and across it, turned to where that is.
+      const turned = (along: number, across: number): [number, number] => {
+        const [cos, sin] = [
+          Math.round(Math.cos((degrees * Math.PI) / 180)),
+          Math.round(Math.sin((degrees * Math.PI) / 180)),
+        ];
+        return [along * cos - across * sin, along * sin + across * cos];
+      };
+      const performer = new Performer(character({ directions: 'eight' }));
+      const names = performer.controller.compass.names;
+      const next = (by: number): string => names[(names.indexOf(direction) + by + 8) % 8]!;
+      // Far out it may change much, near the middle little.
+      expect(face(performer, ...turned(100, 0))).toBe(direction);
+      expect(face(performer, ...turned(100, 30))).toBe(direction);
+      expect(face(performer, ...turned(10, 0))).toBe(direction);
+      expect(face(performer, ...turned(10, 8))).toBe(next(1));
+      expect(face(performer, ...turned(100, 0))).toBe(direction);
+      expect(face(performer, ...turned(10, 0))).toBe(direction);
+      expect(face(performer, ...turned(10, -8))).toBe(next(-1));
+    },
+  );
+
   test('upwards may be up: +y', () => {
     const performer = new Performer(character({ directions: 'four', up: '+y' }));
     expect(face(performer, 0, 9)).toBe('north');
