@@ -268,6 +268,8 @@ export class ReferenceTrack {
 
   /** The cues of the present frame that a state which keeps the place does not tell again. */
   private toldAt(ending: boolean): Record<CarryRule, readonly string[]> {
+    // Two tracks in step with each other have nobody who leads, and tell nothing.
+    if (this.definition.inStep !== undefined) return { none: [], phase: [], frame: [] };
     const { from, place, showing, clip } = this.play;
     const begun = from === (clip.ends[showing - 1] ?? 0) && place - from * parts_ < parts_ && !ending;
     return { none: [], phase: begun ? clip.cues[showing]! : [], frame: clip.cues[showing]! };
