@@ -187,7 +187,13 @@ export function plainStateOf(s: StateParts, name: string): StateDefinition {
   if (s.hasAllRules) return stateOf(s, name);
   const { clip, priority, simply } = s;
   if (s.kind === 'act' && s.guarded && s.fit) return { shows: `${clip}-once`, when: s.when, priority };
-  return { shows: clip, priority, while: simply };
+  // Here and there one of the things that need the long way.
+  return {
+    ...{ shows: clip, priority, while: simply },
+    ...(s.guarded && s.fit && { carry: s.carry }),
+    ...(s.guarded && !s.fit && { bridges: s.bridges }),
+    ...(!s.guarded && s.fit && { facing: s.facing }),
+  };
 }
 
 /** A state in step with the body: what has to do with time and directions is left out. */
