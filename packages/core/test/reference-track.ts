@@ -513,9 +513,10 @@ export class ReferenceTrack {
     if (left.play.isTurned) {
       // Its place in the clip as it is drawn.
       const whole = left.play.length;
+      const { from } = left.play;
       this.play.place = whole * parts_ - left.play.place;
-      this.play.from = whole - left.play.borderAfter(left.play.from);
-      ending = this.play.place >= (whole - left.play.from) * parts_;
+      this.play.from = whole - left.play.borderAfter(from);
+      ending = this.play.place >= (whole - from) * parts_;
       before.clip = turned(left.play.clip);
     }
     this.play.isTurned = false;
