@@ -11,6 +11,7 @@ import type { Plugin } from 'vite';
 import writeFileAtomic from 'write-file-atomic';
 import { readImageFiles, troubleWith } from './image-files.js';
 import type { ImageFile } from './image-files.js';
+import { readText } from './read-text.js';
 
 /** Options of the plugin. */
 export interface DotHopPluginOptions {
@@ -75,7 +76,7 @@ export function dotHop({ names = false, compiled = false }: DotHopPluginOptions 
         const base = path.join(path.dirname(file), address);
         if (!isAllowed(base)) throw new Error(outside(base));
         this.addWatchFile(base);
-        return readFile(base, 'utf8').catch(async (error: unknown) => {
+        return readText(base).catch(async (error: unknown) => {
           throw new Error(await troubleWith(base, error as Error), { cause: error });
         });
       };
@@ -117,7 +118,7 @@ async function loadCharacter(
   file: string,
   readBase: (address: string) => Promise<string>,
 ): Promise<Character> {
-  const text = await readFile(file, 'utf8');
+  const text = await readText(file);
   const document = readDocument(text, file, await gatherBases(text, file, readBase));
   const images = await readImageFiles(file, document);
   return {
