@@ -311,6 +311,32 @@ test('steps that join are one, typing and edits share one history, and it says w
   expect(edit.withText(now, now.text, 'nothing')).toBe(now);
 });
 
+test('a track and a state of one name are told apart', () => {
+  const text = `dotHop: 1
+sheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }
+clips: { c: { cells: 0 } }
+states: { stand: { shows: c, takes: [arms] }, nod: { shows: c, while: arms == arms } }
+tracks: { arms: { rest: arms, states: { arms: { shows: c, hops: [{ to: swing }] }, swing: { shows: c, hops: [{ to: arms }] } } } }
+`;
+  const { changes } = edit.rename(definitionOf(text), { kind: 'track', from: 'arms', to: 'upper' });
+  const now = text.replace('[arms]', '[upper]').replace('arms == arms', 'upper == arms');
+  expect(edit.changedText(text, changes)).toBe(now.replace('tracks: { arms:', 'tracks: { upper:'));
+  const rehearsal: RehearsalDefinition = {
+    dotHopRehearsal: 1,
+    document: 'a.dothop.yaml',
+    lasts: 9,
+    script: [],
+    expect: [
+      { at: 1, state: 'arms.arms' },
+      { at: 2, state: 'arms' },
+    ],
+  };
+  const renaming: Renaming = { kind: 'track', from: 'arms', to: 'upper' };
+  expect(
+    edit.changedData(rehearsal, edit.renameInRehearsal(rehearsal, definitionOf(text), renaming)),
+  ).toMatchObject({ expect: [{ state: 'upper.arms' }, { state: 'arms' }] });
+});
+
 test('what accepts a finding deep in groups and tracks is renamed along, wherever the name stands in its place', () => {
   const text = `dotHop: 1
 sheets: { s: { image: s.png, size: [64, 64], grid: { cell: [8, 8] } } }

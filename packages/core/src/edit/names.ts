@@ -21,11 +21,14 @@ export interface NameSite {
   readonly path: DocumentPath;
   /** The kinds of names that may stand there; a state shows clips. */
   readonly kind: NameKind;
-  /** Whether the name is the key at the path, its value, or part of an expression or dotted path that is its value. */
-  readonly as: 'key' | 'value' | 'expression' | 'dotted';
+  /**
+   * Whether the name is the key at the path, its value, the track before a state in its value (`arms.swing`), or part of an
+   * expression or a place that is its value.
+   */
+  readonly as: 'key' | 'value' | 'track-of-state' | 'expression' | 'place';
 }
 
-/** The kinds of names that a text with a role can be. A state may stand behind its track: `arms.swing`. */
+/** The kinds of names that a text with a role can be. */
 const kindsOf: Readonly<Partial<Record<TextRole, readonly NameKind[]>>> = {
   sheet: ['sheet'],
   part: ['part'],
@@ -39,9 +42,9 @@ const kindsOf: Readonly<Partial<Record<TextRole, readonly NameKind[]>>> = {
   point: ['point'],
   signal: ['signal'],
   pressed: ['signal'],
-  state: ['state', 'track'],
+  state: ['state'],
   ownState: ['state'],
-  stateAnywhere: ['state', 'track'],
+  stateAnywhere: ['state'],
   tag: ['tag'],
   track: ['track'],
   expression: ['signal', 'tag', 'state', 'track'],
@@ -49,9 +52,16 @@ const kindsOf: Readonly<Partial<Record<TextRole, readonly NameKind[]>>> = {
 
 const sitesOf = (texts: readonly PlacedText[]): NameSite[] =>
   texts.flatMap(({ path, role, as, text }) => {
-    if (role === 'place') return placeKinds.map((kind): NameSite => ({ path, kind, as: 'dotted' }));
+    if (role === 'place') return placeKinds.map((kind): NameSite => ({ path, kind, as: 'place' }));
     if (role === 'instant' && (text === 'now' || text === 'end')) return [];
-    return (kindsOf[role] ?? []).map((kind) => ({ path, kind, as: role === 'expression' ? role : as }));
+    const sites = (kindsOf[role] ?? []).map((kind): NameSite => ({
+      ...{ path, kind },
+      as: role === 'expression' ? role : as,
+    }));
+    // A state may be told with its track.
+    if ((role === 'state' || role === 'stateAnywhere') && as === 'value')
+      sites.push({ path, kind: 'track', as: 'track-of-state' });
+    return sites;
   });
 
 /** Every place of a document where a name of the animator's stands. */

@@ -60,11 +60,16 @@ function changesOf(
   const renamed = (name: string): string => {
     if (name === from) return to;
     // A rehearsal may name a state with its track.
-    const track = tracks.find((one) => name.startsWith(`${one}.`));
-    if (track !== undefined && kind === 'track') return track === from ? to + name.slice(from.length) : name;
-    if (track !== undefined && kind === 'state') return name === `${track}.${from}` ? `${track}.${to}` : name;
+    const track = kind === 'state' ? tracks.find((one) => name === `${one}.${from}`) : undefined;
+    if (track !== undefined) return `${track}.${to}`;
     const direction = rows.find((one) => name === `${from}-${one}`);
     return direction === undefined ? name : `${to}-${direction}`;
+  };
+  const nameExchanged = (text: string, as: NameSite['as']): string => {
+    if (as === 'expression') return renamedExpression(text, kind as SpokenKind, from, to, tracks, choices);
+    if (as === 'place') return renamedPlace(text, kind, renamed);
+    if (as === 'track-of-state') return text.startsWith(`${from}.`) ? to + text.slice(from.length) : text;
+    return renamed(text);
   };
   const values: Change[] = [];
   const keys: Change[] = [];
@@ -77,12 +82,7 @@ function changesOf(
     }
     const value = valueAt(data, path);
     if (typeof value !== 'string') continue;
-    const now =
-      as === 'value'
-        ? renamed(value)
-        : as === 'dotted'
-          ? renamedPlace(value, kind, renamed)
-          : renamedExpression(value, kind as SpokenKind, from, to, tracks, choices);
+    const now = nameExchanged(value, as);
     if (now !== value) values.push({ op: 'set', path, value: now });
   }
   // Keys last, and the inner ones first: the paths of all others lead through the old ones.

@@ -232,7 +232,10 @@ function switchFully(rows: Rows, at: number, trackRow: number, clipEvent: number
   }
 }
 
-/** Decides in all tracks until none of them switches. The switch to the highest rank is made first, then all decide again. */
+/**
+ * Decides in all tracks until none of them switches. The switch to the highest rank is made first, then all decide again. If one
+ * track uses a pulse, the others still see it until then. `notes.clipEvents` says what happens in their clips.
+ */
 export function switchAll(rows: Rows, at: number): void {
   const { trackCount, states } = rows;
   const { clipEvents } = notes;

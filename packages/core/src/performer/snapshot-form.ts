@@ -42,7 +42,7 @@ const trackRow = {
   phase: number('a number from 0 to 1', { least: 0, most: 1 }),
   place: fromZero(),
   segment: place,
-  progress: list(one(`one of ${progress.join(', ')}`, ...progress), 'a list of how far it has come'),
+  progress: list(one(`one of ${progress.join(', ')}`, ...progress), 'a list of names such as ended'),
   remembered: list(
     allOf('remembered', '{ hop, to }', { hop: place, to: text() }),
     'a list of hops that are remembered',
@@ -89,8 +89,8 @@ const snapshotShape = fields(
 /** The fields of a track by the names that they had in version 1. */
 const formerly = { book: 'slot', toward: 'pointsTo', marks: 'progress' } as const;
 
-/** A snapshot in the present version. Only version 1 is changed: three fields of each track had other names in it. */
-function brought(snapshot: unknown): unknown {
+/** Gives the fields of a snapshot of version 1 their present names. Anything else is returned as it is. */
+function fromVersion1(snapshot: unknown): unknown {
   if (!isMap(snapshot) || snapshot.dotHopSnapshot !== 1) return snapshot;
   const renamed = (fields: unknown): unknown =>
     isMap(fields)
@@ -115,7 +115,7 @@ function brought(snapshot: unknown): unknown {
  */
 export function inPresentForm(given: unknown): PerformerSnapshot {
   const problems = new ProblemList();
-  const snapshot = brought(given);
+  const snapshot = fromVersion1(given);
   const { must } = snapshotShape;
   const isOne = isMap(snapshot) && snapshot.dotHopSnapshot === 2;
   // Of anything else it would be no help to hear all that it lacks.

@@ -2,6 +2,7 @@ import type { ControllerDefinition, TrackDefinition } from 'dot-hop';
 import { groupIn, setGroup } from 'dot-hop/edit';
 import { stateIn, statesIn } from 'dot-hop/explain';
 import type { ReactNode } from 'react';
+import { isReadable } from '../../character/readable.js';
 import { renameEverywhere } from '../../character/rehearsals.js';
 import { act, select, tell } from '../../character/store.js';
 import { Condition } from '../../parts/Condition.js';
@@ -131,9 +132,7 @@ export function TrackPanel({
     if (to === 'body' || Object.hasOwn(tracks, to)) tell(`There is a track ${to} already.`, true);
     else if (Object.hasOwn(signals, to) || Object.hasOwn(derived, to))
       tell(`There is a signal ${to} already, and conditions could not tell it from the track.`, true);
-    else if (!/^[A-Za-z_]\w*$/.test(to))
-      tell(`“${to}” could not be read in a condition: letters, digits and _ make a name.`, true);
-    else
+    else if (isReadable(to))
       void renameEverywhere({ kind: 'track', from: name, to }).then(() =>
         select({ holder: { kind: 'track', name: to } }),
       );

@@ -1,3 +1,4 @@
+import { isReadable } from '../../character/readable.js';
 import { renameEverywhere } from '../../character/rehearsals.js';
 import { select, tell, useWorkbench } from '../../character/store.js';
 import { TextBox } from '../../parts/TextBox.js';
@@ -12,9 +13,8 @@ export function Name({ name }: { readonly name: string }) {
       onChange={(to) => {
         if (to === '') return;
         if (to in signals || to in derived) tell(`There is a signal ${to} already.`, true);
-        else if (!/^[A-Za-z_]\w*$/.test(to))
-          tell(`“${to}” could not be read in a condition: letters, digits and _ make a name.`, true);
-        else void renameEverywhere({ kind: 'signal', from: name, to }).then(() => select({ signal: to }));
+        else if (isReadable(to))
+          void renameEverywhere({ kind: 'signal', from: name, to }).then(() => select({ signal: to }));
       }}
     />
   );
