@@ -25,7 +25,7 @@ function watchCard(canvas: HTMLCanvasElement): void {
   });
 }
 
-/** The canvas of the scene; drawn by the game, never anew by the panel. */
+/** The canvas of the scene; drawn by the game, never redrawn by the panel. */
 export const Scene = memo(
   function Scene({ mount, label, children }: CanvasProps) {
     return (

@@ -71,7 +71,7 @@ test('the page says why the state shows', async () => {
   expect(lit).toEqual(expect.arrayContaining(['footing', 'going']));
 });
 
-test('the scene is drawn anew as time passes, and a pulse can be pressed by hand', async () => {
+test('the scene is drawn again as time passes, and a pulse can be pressed by hand', async () => {
   await open();
   const before = await picture();
   await browser.page.getByTestId('signal-splash').getByRole('button').click();

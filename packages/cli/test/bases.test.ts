@@ -123,7 +123,7 @@ test('a base is never written over', () => {
   expect(readFileSync(file('common/wick.dothop.yaml'), 'utf8')).toBe(before);
 });
 
-test('drawings that are gathered anew change the document and not the one it builds on', () => {
+test('drawings that are gathered again change the document and not the one it builds on', () => {
   cpSync(file('common/wick.png'), file('player/wick.png'));
   const before = readFileSync(file('common/wick.dothop.yaml'), 'utf8');
   const args = ['cells', 'player/wick.png', '--cell', '64x56', '--write', 'player/kit.dothop.yaml'];

@@ -21,7 +21,7 @@ const read = (file: string): string => readFileSync(path.join(folder, file), 'ut
 const pack = (...args: string[]) => runIn(folder, ['pack', ...args]);
 
 test('a compiled document plays as its source does, and says what was left out', async () => {
-  // It is written anew as often as one likes.
+  // It is written again as often as one likes.
   expect(pack('wick.dothop.yaml', '-o', 'game.json', '--compiled').code).toBe(0);
   const { code, out } = pack('wick.dothop.yaml', '-o', 'game.json', '--compiled');
   expect({ code, out }).toEqual({ code: 0, out: expect.stringContaining('19 clips, compiled') as string });

@@ -139,7 +139,7 @@ describe('laws of the compass', () => {
     );
   });
 
-  test('a vector that moves a little at a time turns a performer exactly where it is read anew each time', () => {
+  test('a vector that moves a little at a time turns a performer exactly where it is read again each time', () => {
     const steps = fc.array(fc.tuple(fc.integer({ min: -9, max: 9 }), fc.integer({ min: -9, max: 9 })), {
       minLength: 150,
       maxLength: 150,

@@ -39,7 +39,7 @@ describe('what is wrong with directions is told', () => {
   test.each([
     [
       { shows: 'c', when: 'x > 3', turns: { shows: 'c' } },
-      'states.s.turns: "turns" begins the clip of its state anew',
+      'states.s.turns: "turns" restarts the clip of its state',
     ],
     [{ shows: 'c', turns: { shows: 'k' } }, 'states.s.turns.shows: there is no clip or flipbook "k"'],
     [{ shows: 'c', turns: { shows: 'c', least: 200 } }, '"least" must be from 0 to 180 degrees, not 200'],

@@ -122,7 +122,7 @@ describe('what is no sound compiled document is refused', () => {
     expect(refusal(undefined)).toContain('no compiled document, but nothing');
     expect(refusal({ dotHop: 1, sheets: {} })).toContain('no compiled document, but {"dotHop":1');
     expect(refusal({ ...sound, dotHopCompiled: 7 })).toContain(
-      'compiled in version 7 of the format, and this Dot Hop reads version 4; compile it anew',
+      'compiled in version 7 of the format, and this Dot Hop reads version 4; compile it again',
     );
     expect(refusal({ ...sound, tables: undefined })).toContain('cut off or changed');
     const { states, ...rest } = sound.tables;

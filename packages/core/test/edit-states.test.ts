@@ -139,7 +139,7 @@ describe('states', () => {
 });
 
 describe('signals', () => {
-  test('they are made, said anew and deleted, in their place', () => {
+  test('they are made, said again and deleted, in their place', () => {
     const one = made(addSignal(ferryman, 'lamp', { flag: true }));
     expect(one.signals!['lamp-2']).toEqual({ flag: true });
     const two = made(addDerived(one, 'fast', { of: 'abs(vx)', above: 90, below: 80 }), one);

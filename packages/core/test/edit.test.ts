@@ -211,7 +211,7 @@ test('law: any change of any place of a document comes to the same as in plain d
   );
 });
 
-test('what has got another name is met by that name, and what is made anew may have the old one', () => {
+test('what has got another name is met by that name, and what is made again may have the old one', () => {
   const text = 'clips:\n  row1: { cells: 0 } # one\n  row2: { cells: 1 }\n';
   const changes: Change[] = [
     { op: 'rename', path: ['clips', 'row1'], name: 'sit' },

@@ -130,7 +130,7 @@ test('a held flag under an act with a follow-up: the act plays once, the follow-
   ]);
 });
 
-test("a posture that turns false and true within one step's signals does not begin anew", () => {
+test("a posture that turns false and true within one step's signals does not begin again", () => {
   const performer = stage({ run: { shows: 'run', while: 'vx > 10', priority: 1 } });
   performer.set('vx', 50);
   performer.step(130);

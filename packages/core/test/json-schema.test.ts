@@ -28,7 +28,7 @@ const rehearsals = JSON.parse(
   readFileSync(path.join(root, 'packages/core/schema/dot-hop-rehearsal.schema.json'), 'utf8'),
 ) as object;
 
-test('the published schemas are the ones that files are read by ("npm run schema" writes them anew)', () => {
+test('the published schemas are the ones that files are read by ("npm run schema" writes them again)', () => {
   expect(published).toEqual(JSON.parse(JSON.stringify(documentJsonSchema())));
   expect(rehearsals).toEqual(JSON.parse(JSON.stringify(rehearsalJsonSchema())));
 });

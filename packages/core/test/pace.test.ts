@@ -103,7 +103,7 @@ test('any pace and any steps are the same as steps of its own time, to the micro
   );
 });
 
-test('it begins with 1, also anew', () => {
+test('it begins with 1, also again', () => {
   const performer = perform(parts);
   expect([performer.pace, performer.snapshot().pace]).toEqual([1, undefined]);
   performer.pace = 0.3333;
@@ -169,7 +169,7 @@ describe('in a rehearsal', () => {
     expect(told(result)[0]).toBe('285.714 cue heel');
   });
 
-  test('a line has it begin anew, with first values of its own', () => {
+  test('a line has it begin again, with first values of its own', () => {
     const result = rehearsed([
       { at: 250, pulse: 'press', pace: 4 },
       { at: 260, reset: true, set: { wet: true } },

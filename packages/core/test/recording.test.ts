@@ -142,7 +142,7 @@ test('after it was stopped the performer is as it was; a refused call is not rec
   expect(recording.rehearsal().script).toEqual([]);
 });
 
-test('what puts the performer elsewhere begins the recording anew', () => {
+test('what puts the performer elsewhere begins the recording again', () => {
   const performer = new Performer(compile(parts));
   const snapshot = performer.snapshot();
   performer.step(500);

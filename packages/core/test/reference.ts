@@ -11,7 +11,7 @@ import type { Decided } from './reference-track.js';
 
 /**
  * The rules of time and decision of docs/model.md, written to be read and not to be fast: no bits, no tables, every
- * condition evaluated anew, the borders of a clip found when they are asked for.
+ * condition evaluated again, the borders of a clip found when they are asked for.
  */
 export class Reference {
   readonly told: string[] = [];
@@ -117,7 +117,7 @@ export class Reference {
     if (moments.length > 0) this.decideAll(new Map(moments));
   }
 
-  /** Of what the tracks would switch to, the highest rank is entered, and all decide anew, until none switches. */
+  /** Of what the tracks would switch to, the highest rank is entered, and all decide again, until none switches. */
   decideAll(moments: Map<ReferenceTrack, Moment>): void {
     for (let switches = 0; ;) {
       let to: { track: ReferenceTrack; decided: Decided } | undefined;

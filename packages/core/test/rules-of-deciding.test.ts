@@ -348,7 +348,7 @@ describe('carry', () => {
     expect(carried(150, 'phase')).toEqual([['150 one > two'], 0.375]);
   });
 
-  test('a frame that is kept begins anew, and tells only what it has not told', () => {
+  test('a frame that is kept begins again, and tells only what it has not told', () => {
     expect(carried(150, 'frame')).toEqual([['150 one > two'], 0.25]);
     expect(carried(150, 'frame', { step: [1], puff: [1] })).toEqual([['150 one > two', '150 puff'], 0.25]);
   });

@@ -93,7 +93,7 @@ describe('tracks at one instant', () => {
     expect(ranked(2, 2)).toEqual(['0 rest > out', '0 arms: hang > wave']);
   });
 
-  test('after each switch all decide anew: a tag of the first keeps the second out', () => {
+  test('after each switch all decide again: a tag of the first keeps the second out', () => {
     const performer = twoTracks(
       { out: { shows: 'act', when: 'tap', priority: 2, tags: ['busy'] } },
       { wave: { shows: 'act', when: 'tap and not busy', priority: 1 } },

@@ -237,7 +237,7 @@ describe('snapshots', () => {
     expect([acts('vx > 1'), acts('swing and vx > 1')]).toEqual(['swing', 'act']);
   });
 
-  test('reset begins anew, with other first values if they are given', () => {
+  test('reset begins again, with other first values if they are given', () => {
     const controller = compile(parts);
     const performer = new Performer(controller);
     performer.set('vx', 40);

@@ -198,7 +198,7 @@ describe('a troupe', () => {
     troupe.remove(1);
     gone.set('speed', 70);
     expect(troupe.step(1000)).toBe(0);
-    // Whoever is given its index next begins anew, and once.
+    // Whoever is given its index next begins again, and once.
     expect(troupe.add({ speed: 50 })).toBe(1);
     troupe.step(0);
     expect(toldOf(troupe, 1)).toEqual(['1010 step']);
@@ -266,7 +266,7 @@ describe('a troupe', () => {
     );
   });
 
-  test('goes back to where it was saved, again and again, without a copy being made anew', () => {
+  test('goes back to where it was saved, again and again, without a copy being made again', () => {
     const troupe = new Troupe(controller, 40);
     for (let i = 0; i < 40; i += 3) troupe.set(i, 'speed', 10 * i);
     troupe.step(77);

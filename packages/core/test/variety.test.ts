@@ -42,7 +42,7 @@ test('they take turns, each time the state is entered, and keep what shows until
   expect(picked(performer, 4)).toEqual(['yawn', 'scratch', 'look', 'yawn']);
   performer.pulse('bored');
   expect(stepTold(performer, 100)).toEqual(['4000 stand > fidget']);
-  // Pressed again, it begins anew with the next.
+  // Pressed again, it begins again with the next.
   performer.pulse('bored');
   expect(stepTold(performer, 0)).toEqual(['4100 fidget > fidget']);
   expect([performer.clip, performer.frameIndex]).toEqual(['look', 0]);

@@ -97,7 +97,7 @@ function Saved() {
   const saved = useWorkbench((state) => state.saved);
   return (
     <span className={`saved ${saved}`} data-testid="saved">
-      {{ saved: 'kept', saving: 'keeping …', unsaved: 'changed', refused: 'not kept' }[saved]}
+      {{ saved: 'saved', saving: 'saving …', unsaved: 'changed', refused: 'not saved' }[saved]}
     </span>
   );
 }
@@ -130,7 +130,7 @@ const ToolButtons = memo(function ToolButtons({
         <Undo2 size={17} />
       </IconButton>
       <IconButton
-        label={on === undefined ? 'nothing to do again' : `Do again: ${on}`}
+        label={on === undefined ? 'nothing to redo' : `Redo: ${on}`}
         keys={withKey('Y')}
         isDisabled={on === undefined}
         onPress={redo}
@@ -197,7 +197,7 @@ const Files = memo(function Files() {
           {kept.length > 0 ? <Separator /> : null}
           {kept.slice(0, 6).map((one) => (
             <MenuItem key={one.id} id={`kept:${one.id}`}>
-              {one.file}, kept {new Date(one.when).toLocaleString()}
+              {one.file}, saved {new Date(one.when).toLocaleString()}
             </MenuItem>
           ))}
         </Menu>

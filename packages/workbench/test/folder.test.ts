@@ -116,7 +116,7 @@ test("a change of one's own that is told before it is answered is taken for nobo
   expect(await page.getByText('Another program has changed').count()).toBe(0);
 });
 
-test('a document that another program deletes is kept here, and written anew with the next change', async () => {
+test('a document that another program deletes is kept here, and written again with the next change', async () => {
   await bench.begin();
   const before = onDisk();
   rmSync(file());
@@ -207,7 +207,7 @@ test('what is kept beside the document is a file there, and is taken away by und
   await page.keyboard.press('Control+z');
   await until(false, 'wick-tried-1.rehearsal.yaml');
   await bench.kept();
-  // Done again it is there again, and read when the folder is opened anew.
+  // Done again it is there again, and read when the folder is opened again.
   await page.keyboard.press('Control+y');
   await until(true, 'wick-tried-1.rehearsal.yaml');
   await bench.kept();
@@ -216,7 +216,7 @@ test('what is kept beside the document is a file there, and is taken away by und
   await page.getByRole('listitem').filter({ hasText: 'wick-tried-1' }).waitFor();
   await page.locator('.hint.keys').filter({ hasText: 'W jump' }).waitFor();
   await page.getByText('keys and pad').click();
-  await page.getByRole('button', { name: 'as usual' }).click();
+  await page.getByRole('button', { name: 'use the default' }).click();
   await until(false, 'wick.controls.json');
 });
 

@@ -8,7 +8,7 @@ import { WorkbenchPage, fileOf } from './workbench-page.js';
 
 /*
  * The fishwife and her cat, made from their drawings alone: nothing is typed into the text pane. What comes of it is the third demo.
- * MAKE_DEMO=1 writes it anew, and GUIDE_PICTURES=FOLDER takes the pictures of the guide on the way.
+ * MAKE_DEMO=1 writes it again, and GUIDE_PICTURES=FOLDER takes the pictures of the guide on the way.
  */
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
@@ -145,7 +145,7 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   await bench.choose('instead of stand', 'stand-loaded');
   await bench.newState('walk', 'walk');
   await bench.addTerm('as long as', 'moving');
-  await bench.choose('its time runs', 'so that no foot slides');
+  await bench.choose('playback speed', 'so that no foot slides');
   await page.getByRole('button', { name: 'new variant' }).click();
   await bench.choose('instead of walk', 'walk-loaded');
   await picture('5-rank');
@@ -186,7 +186,7 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   }
   // Try: she walks and cries at once; what is seen is kept as it shall stay.
   await bench.room('Try');
-  await bench.put('goes so fast', '34');
+  await bench.put('speed', '34');
   await bench.shows(/stand/);
   await page.getByTestId('try-stage').focus();
   await page.keyboard.down('ArrowRight');
@@ -209,7 +209,7 @@ test('the fishwife is made: cut, timed, named, ranked, with a group, a variant a
   await picture('9-check');
   await page.getByRole('row', { name: /the same drawing/ }).click();
   await page
-    .getByRole('textbox', { name: 'I want it so, because' })
+    .getByRole('textbox', { name: 'It is meant to be so, because' })
     .fill('one foot passes the other as that one does');
   await page.keyboard.press('Enter');
   await page.getByRole('heading', { name: 'Nothing wrong' }).first().waitFor();
@@ -284,7 +284,7 @@ test('her cat is made, seen from above: rows of its sheet are dropped on the dir
   await bench.newState('sit', 'sit');
   await bench.newState('walk', 'walk');
   await bench.addTerm('as long as', 'moving');
-  await bench.choose('its time runs', 'so that no foot slides');
+  await bench.choose('playback speed', 'so that no foot slides');
   await bench.put('pixels a second', 'hypot(vx, vy)');
   await bench.newState('pounce', 'pounce');
   await bench.addTerm('starts when', 'mouse');

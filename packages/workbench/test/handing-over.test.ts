@@ -43,7 +43,9 @@ test('faults of the rules are looked at, mended by their buttons, undone, and ac
   await row(/can never show/).waitFor({ state: 'detached' });
   // One is meant, for a reason.
   await row(/one side only/).click();
-  await page.getByRole('textbox', { name: 'I want it so, because' }).fill('he runs to the right only');
+  await page
+    .getByRole('textbox', { name: 'It is meant to be so, because' })
+    .fill('he runs to the right only');
   await page.keyboard.press('Enter');
   await row(/one side only/).waitFor({ state: 'detached' });
   const text = await bench.document();
@@ -53,8 +55,8 @@ test('faults of the rules are looked at, mended by their buttons, undone, and ac
   await page.getByRole('checkbox', { name: 'those accepted too (1)' }).click();
   await row(/one side only/).click();
   await page.getByText('he runs to the right only').waitFor();
-  await page.getByRole('button', { name: 'Accept it no more' }).click();
-  await page.getByRole('textbox', { name: 'I want it so, because' }).waitFor();
+  await page.getByRole('button', { name: 'Stop accepting it' }).click();
+  await page.getByRole('textbox', { name: 'It is meant to be so, because' }).waitFor();
   expect(await bench.document()).not.toContain('accept:');
   // Its place is a press away.
   await page.getByRole('button', { name: 'Go to states.run.while' }).click();
@@ -178,7 +180,7 @@ test('what is unsound is not shipped: what stands in the way is told, and leads 
   await bench.bring([fileOf('tired.dothop.yaml', faulty), fileOf('wick.png', read('wick.png'))]);
   for (const room of ['Ship', 'Check'] as const) {
     await bench.room(room);
-    await page.getByText('This stands in the way:').waitFor();
+    await page.getByText('Mend this first:').waitFor();
   }
   await page.getByRole('button', { name: /no clip or flipbook "dukc"/ }).click();
   await page.getByTestId('room-rank').waitFor();

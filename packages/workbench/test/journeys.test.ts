@@ -44,7 +44,7 @@ test('from a folder of images to a timed clip that stands on its feet, without a
   await bench.page.getByRole('textbox', { name: 'name of a new cue or span' }).fill('step');
   await bench.page.getByRole('button', { name: 'cue on the selected frame' }).click();
   await bench.put('frame 2', '180');
-  await bench.put('step is told as one of', 'plank creak');
+  await bench.put('step is reported as one of', 'plank creak');
   expect(await bench.document()).toBe(`dotHop: 1
 name: character
 sheets:
@@ -165,7 +165,7 @@ test('a moving GIF brings its own times, and a table its names', async () => {
   const chooser = bench.page.waitForEvent('filechooser');
   await bench.page.getByRole('button', { name: /Choose a table/ }).click();
   await (await chooser).setFiles(table);
-  await bench.page.getByRole('button', { name: 'Cut so' }).click();
+  await bench.page.getByRole('button', { name: 'Apply' }).click();
   await bench.told('cut wick by a table');
   const text = await bench.document();
   expect(text).toContain('    cells: [[64, 0, 64, 56], [0, 0, 64, 56], [0, 56, 64, 56]]\n');

@@ -82,7 +82,7 @@ test('a character is brought in, timed, made to leap, ranked, tried and undone w
   ] as const) {
     await reach('new state');
     await press('Enter');
-    await reach(/namely$/);
+    await reach(/which one$/);
     await pick(clip);
     await write('name', name);
     await page.getByRole('row', { name, exact: true }).waitFor();

@@ -11,21 +11,21 @@ test('another key leads it, is kept beside the document, follows a new name, and
   await bench.room('Try');
   await bench.shows('stand');
   await page.getByText('keys and pad').click();
-  const swing = page.getByRole('group', { name: 'what leads swing' });
+  const swing = page.getByRole('group', { name: 'keys for swing' });
   await swing.getByRole('button', { name: 'another key' }).click();
   // Who gives up changes nothing.
   await page.keyboard.press('Escape');
   await swing.getByRole('button', { name: 'another key' }).click();
   // The one that was usual for a dash: that is led by nothing then.
   await page.keyboard.press('k');
-  await bench.told('swing is led by K, pad 2');
+  await bench.told('swing has the keys K, pad 2');
   await page
-    .getByRole('group', { name: 'what leads dash' })
+    .getByRole('group', { name: 'keys for dash' })
     .locator('kbd')
     .filter({ hasText: /^pad 1$/ })
     .waitFor();
   // He would doze by now.
-  await page.getByRole('button', { name: 'begin anew' }).click();
+  await page.getByRole('button', { name: 'start over' }).click();
   await bench.shows('stand');
   await page.getByTestId('try-stage').focus();
   await page.keyboard.press('j');
@@ -41,14 +41,14 @@ test('another key leads it, is kept beside the document, follows a new name, and
   await bench.put('name', 'whack');
   await bench.told(/^signal swing is whack now, in .*wick\.controls\.json too$/);
   await page
-    .getByRole('group', { name: 'what leads whack' })
+    .getByRole('group', { name: 'keys for whack' })
     .locator('kbd')
     .filter({ hasText: 'K, pad 2' })
     .waitFor();
   await page.keyboard.press('Control+z');
   await bench.told(/^undone/);
   await page.keyboard.press('Control+z');
-  await bench.told('undone: swing is led by K, pad 2');
+  await bench.told('undone: swing has the keys K, pad 2');
   await page.getByRole('row', { name: 'swing', exact: true }).click();
   await swing.locator('kbd').filter({ hasText: 'J, pad 2' }).waitFor();
 }, 240_000);
@@ -78,9 +78,7 @@ states:
   await page.getByRole('button', { name: 'another key for hop' }).click();
   await page.keyboard.press('x');
   await bench.told('keeper.controls.json cannot be read as controls.');
-  expect(await page.getByRole('group', { name: 'what leads hop' }).locator('kbd').innerText()).toBe(
-    'J, pad 2',
-  );
+  expect(await page.getByRole('group', { name: 'keys for hop' }).locator('kbd').innerText()).toBe('J, pad 2');
 }, 240_000);
 
 test('ground is drawn on the stage and walked on; what is wrong there is kept with its ground, and undone', async () => {

@@ -49,7 +49,7 @@ test('from clips to a character that stands, goes, leaps and swings, without a w
   // Two gaits, whose feet do not slide.
   await bench.choose('shows', 'gaits, by a number');
   await bench.put('gait 2 above', '60');
-  await bench.choose('its time runs', 'so that no foot slides');
+  await bench.choose('playback speed', 'so that no foot slides');
   await bench.newState('rise', 'air');
   await bench.addTerm('as long as', 'grounded');
   // A term is turned about where it stands.
@@ -239,16 +239,16 @@ states:
   // The last one stays: without any it could never be left.
   await strip.getByRole('button', { name: 'where frame 7 begins' }).click();
   await strip.getByRole('button', { name: 'where frame 1 begins' }).click();
-  await bench.choose('turning round, first plays', 'crouch');
-  await bench.put('from a turn of', '170');
+  await bench.choose('when it turns, first play', 'crouch');
+  await bench.put('if it turns by at least', '170');
   await page.getByRole('row', { name: 'run', exact: true }).click();
   await page.getByRole('button', { name: 'coming from one state' }).click();
   const keeps = page.getByRole('group', { name: /^what run keeps/ });
   const [first, second] = [keeps.locator('.hop').nth(0), keeps.locator('.hop').nth(1)];
   await second.getByRole('button', { name: /its clip$/ }).click();
-  await page.getByRole('option', { name: 'goes on at the frame', exact: true }).click();
+  await page.getByRole('option', { name: 'keeps the frame', exact: true }).click();
   await first.getByRole('button', { name: /its clip$/ }).click();
-  await page.getByRole('option', { name: 'begins anew', exact: true }).click();
+  await page.getByRole('option', { name: 'starts at its beginning', exact: true }).click();
   expect(await bench.document()).toBe(
     going
       .replace('10 }\n', '10, leaves: { phases: [0] }, turns: { shows: crouch, least: 170 } }\n')
@@ -337,7 +337,7 @@ test('a condition is one thing seen two ways; what is misspelt is told under it'
   await condition.getByRole('button', { name: 'or; press for and' }).click();
   await says('footing and going and along != 0 and not lately');
   await condition.getByRole('button', { name: 'along != 0', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'take it away' }).click();
+  await page.getByRole('menuitem', { name: 'delete it' }).click();
   await says('footing and going and not lately');
   await typed.fill('footing and goin');
   await typed.press('Enter');

@@ -192,7 +192,7 @@ test('one state plays by itself, over and over, and turns by the arrows', async 
   };
   await pick(/one state or flipbook/, 'takeoff state');
   await page.getByTestId('stage-says').filter({ hasText: 'takeoff' }).waitFor();
-  // It has ended after 170 ms, waits, and begins anew: the picture of its end comes more than once.
+  // It has ended after 170 ms, waits, and begins again: the picture of its end comes more than once.
   const seen = await page.evaluate(
     () =>
       new Promise<number>((done) => {
@@ -234,7 +234,7 @@ test('what is wrong with files is told where one works, and nothing is lost', as
   await bench.begin();
   const before = await bench.document();
   await bench.bring([fileOf('broken.png', 'this is no picture')]);
-  await bench.told('broken.png is not a picture that can be read. Save it anew as PNG and drop it again.');
+  await bench.told('broken.png is not a picture that can be read. Save it again as PNG and drop it again.');
   await bench.bring([fileOf('notes.txt', 'no picture at all')]);
   await bench.told('There is no picture among that.');
   expect(await bench.document()).toBe(before);
@@ -299,12 +299,12 @@ test('of two pages on one character each keeps its own', async () => {
   await other.keyboard.press('Enter');
   await other
     .getByTestId('saved')
-    .filter({ hasText: /^kept$/ })
+    .filter({ hasText: /^saved$/ })
     .waitFor();
   await other.close();
   expect(await bench.document()).toContain('cells: 54-59, fps: 3');
   await bench.page.getByRole('button', { name: 'Character', exact: true }).click();
-  expect(await bench.page.getByRole('menuitem', { name: /^wick\.dothop\.yaml, kept/ }).count()).toBe(2);
+  expect(await bench.page.getByRole('menuitem', { name: /^wick\.dothop\.yaml, saved/ }).count()).toBe(2);
 });
 
 test('what is kept in the browser is there again, and a browser that keeps nothing is told', async () => {
@@ -326,5 +326,5 @@ test('what is kept in the browser is there again, and a browser that keeps nothi
   await bench.told(
     'The browser does not keep it (the storage is full). Save it as a zip, so that nothing is lost.',
   );
-  expect(await bench.text('saved')).toBe('not kept');
+  expect(await bench.text('saved')).toBe('not saved');
 });

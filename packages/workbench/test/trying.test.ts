@@ -38,7 +38,7 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   const stage = page.getByTestId('try-stage');
   await bench.shows('stand');
   // On a slow machine he would doze by now.
-  await page.getByRole('button', { name: 'begin anew' }).click();
+  await page.getByRole('button', { name: 'start over' }).click();
   await stage.focus();
   await page.keyboard.down('ArrowRight');
   // At full speed, however slow the machine is.
@@ -63,7 +63,7 @@ test('a wrong threshold is found by trying, kept as a rehearsal, and mended', as
   await light.filter({ hasText: '1 met' }).waitFor();
 }, 240_000);
 
-test('what a hand holds, and whom it asks about, stays over an edit; what is begun anew lets go; a held key stays held', async () => {
+test('what a hand holds, and whom it asks about, stays over an edit; what is begun again lets go; a held key stays held', async () => {
   const { page } = bench;
   await bench.begin();
   await bench.room('Time');
@@ -83,7 +83,7 @@ test('what a hand holds, and whom it asks about, stays over an edit; what is beg
   await overlay.locator('.free.held').waitFor();
   await page.waitForTimeout(300);
   expect(await field.inputValue()).toBe('2.5');
-  await page.getByRole('button', { name: 'begin anew' }).click();
+  await page.getByRole('button', { name: 'start over' }).click();
   await overlay.locator('.free.held').waitFor({ state: 'detached' });
   // A key that is held stays so while the other hand presses a button elsewhere, however slowly, and a letter goes into a field.
   const runs = overlay.locator('[data-signal=vx]').filter({ hasText: /^120/ });
@@ -120,7 +120,7 @@ test('what keeps a character from being tried is told there, and leads to its pl
     .getByRole('button', { name: 'there is no clip or flipbook "stnad"; did you mean "stand"?' })
     .click();
   await page.getByTestId('room-rank').waitFor();
-  await bench.choose('namely', 'stand');
+  await bench.choose('which one', 'stand');
   await bench.room('Try');
   await page
     .locator('[data-overlay] [data-shows]')

@@ -64,7 +64,7 @@ export class WorkbenchPage extends TestBrowser {
   async kept(): Promise<void> {
     await this.page
       .getByTestId('saved')
-      .filter({ hasText: /^kept$/ })
+      .filter({ hasText: /^saved$/ })
       .waitFor();
   }
 
@@ -107,7 +107,7 @@ export class WorkbenchPage extends TestBrowser {
   /** A new state that shows a clip, under a name. */
   async newState(clip: string, name: string): Promise<void> {
     await this.page.getByRole('button', { name: 'new state' }).click();
-    await this.choose('namely', clip);
+    await this.choose('which one', clip);
     await this.put('name', name);
     await this.page.getByRole('row', { name, exact: true }).waitFor();
   }

@@ -86,7 +86,7 @@ export class Game {
     return walker;
   }
 
-  /** Dresses the hundred anew while they walk. */
+  /** Dresses the hundred again while they walk. */
   another(): void {
     this.seed++;
     this.dropUnworn();

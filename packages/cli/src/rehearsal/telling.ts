@@ -86,7 +86,7 @@ function describe(entry: TraceEntry, controller: Controller, paint: Output['pain
     case 'pace':
       return paint.cyan(`  pace ${entry.value}`);
     case 'reset':
-      return paint.cyan('  reset: it begins anew');
+      return paint.cyan('  reset: it starts over');
     case 'cue':
       return paint.yellow(`  ${track}cue ${entry.name}${entry.from === undefined ? '' : ` (${entry.from})`}`);
     case 'turn':

@@ -6,9 +6,9 @@ const sentences = {
   'compiled-none': (v: Has<'received'>) =>
     `this is no compiled document, but ${shown(v.received)}; make one with "dot-hop pack --compiled" or compiledOf(controller)`,
   'compiled-version': (v: Has<'expected' | 'received'>) =>
-    `this document was compiled in version ${shown(v.received)} of the format, and this Dot Hop reads version ${v.expected}; compile it anew from its source`,
+    `this document was compiled in version ${shown(v.received)} of the format, and this Dot Hop reads version ${v.expected}; compile it again from its source`,
   'compiled-changed': () =>
-    'this compiled document was cut off or changed after it was made; compile it anew from its source',
+    'this compiled document was cut off or changed after it was made; compile it again from its source',
   'compiled-source': (v: Has<'name'>) =>
     `${shown(v.name)} was loaded from a compiled document, which holds what is played and not what it was written as; load the document itself for this`,
 } satisfies SentenceTable;

@@ -134,7 +134,7 @@ export const documentWords: Readonly<Record<string, string>> = {
   'state.carry':
     'What a switch into this state keeps of the place in the clip: none, phase or frame; or by the state that is left.',
   'state.rate':
-    'How fast its time runs: an expression (below 0 backwards), or { travel: speed } so that the feet do not slide.',
+    'The playback speed: an expression (below 0 backwards), or { travel: speed } so that the feet do not slide.',
   'rate.travel': 'The speed of the body in pixels a second. One pass of the clip covers its stride.',
   'rate.least': 'The lowest rate. Default 0.',
   'rate.most': 'The highest rate. Default 64.',

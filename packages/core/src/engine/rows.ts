@@ -24,7 +24,7 @@ export const enum Attention {
   watched = 8,
   /** It is a member of a troupe, which passes its time. */
   member = 16,
-  /** Track rows are looked at although none is due: at the very first instant, where one has turned to run the other way, and where one is `anew`. */
+  /** Track rows are looked at although none is due: at the very first instant, where one has turned to run the other way, and where one is to be decided again. */
   border = 32,
 }
 
@@ -39,7 +39,7 @@ export const enum StateBit {
   /** The state was reached by a step of a route. */
   underway = 8,
   /** It is decided although nothing has changed, because another version of the document has made the last decision. */
-  anew = 16,
+  redecide = 16,
   /** All five; the bits above them say where the compass points. */
   all = 31,
 }

@@ -7,7 +7,7 @@ export const glossary = {
   point: 'A place with a name on a drawing, such as the hand that holds something.',
   frame: 'One cell, shown for a while, in a clip.',
   clip: 'Frames in their order, with their times: a walk, a blow, a blink.',
-  loop: 'What a clip does at its end: begin anew, stop there, or go back and forth.',
+  loop: 'What a clip does at its end: start again, stop there, or go back and forth.',
   cue: 'A name on a frame, told to the game each time the frame begins: a footstep to be heard.',
   span: 'A name on several frames in a row, such as the part of a swing that strikes.',
   stride: 'How far the body travels in one pass of a clip, in pixels; with it, no foot slides.',

@@ -10,7 +10,7 @@ const ruleText: Record<RuleName, (from: string) => string> = {
   then: (from) => `${from} ended, and this follows it`,
   way: (from) => `${from} gave way, and this ranked highest of those that wanted in`,
   rest: (from) => `${from} gave way and no other state wanted in`,
-  again: () => 'a new press began it anew',
+  again: () => 'a new press restarted it',
   ask: (from) => `it was asked for, and ${from} let it in`,
   cut: (from) => `it was put in the place of ${from} without asking`,
   route: (from) => `it is on the route that was asked for, after ${from}`,

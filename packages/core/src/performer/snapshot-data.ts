@@ -112,7 +112,7 @@ export const progressBits = {
   begun: StateBit.begun,
   queued: StateBit.queued,
   underway: StateBit.underway,
-  anew: StateBit.anew,
+  anew: StateBit.redecide,
 };
 
 export type ProgressName = keyof typeof progressBits;

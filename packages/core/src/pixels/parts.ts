@@ -96,7 +96,7 @@ function differing({ name, cells, parts }: Sheet, pictureOf: PictureOf): PartFin
   const wrong = cells.flatMap(({ index }, i) => (counts[i]! > 0 ? [index] : []));
   const most = Math.max(0, ...counts);
   if (wrong.length === 0) return [];
-  const text = `the parts, one upon the other, are not the drawing in cell ${listed(wrong, 8)} (up to ${most} pixels differ), so there is a flash where one takes the other's place; cut the parts from the drawing anew`;
+  const text = `the parts, one upon the other, are not the drawing in cell ${listed(wrong, 8)} (up to ${most} pixels differ), so there is a flash where one takes the other's place; cut the parts from the drawing again`;
   return [{ code: 'parts-differ', path: ['sheets', name, 'parts'], text }];
 }
 

@@ -164,6 +164,6 @@ function inParts(
       if (count > 0) wrong.set(clip.name, Math.max(count, wrong.get(clip.name) ?? 0));
     }
   if (wrong.size === 0) return [];
-  const text = `on the body drawn in parts it is not what it is on the whole body in ${listed([...wrong.keys()], 6)} (up to ${Math.max(...wrong.values())} pixels differ), so there is a flash where an act of another track begins or ends; cut its parts anew, each with what is seen of it on that part`;
+  const text = `on the body drawn in parts it is not what it is on the whole body in ${listed([...wrong.keys()], 6)} (up to ${Math.max(...wrong.values())} pixels differ), so there is a flash where an act of another track begins or ends; cut its parts again, each with what is seen of it on that part`;
   return [{ code: 'piece-parts', path, text }];
 }

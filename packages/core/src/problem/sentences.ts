@@ -125,7 +125,7 @@ const sentences = {
   'facing-none': () =>
     'the compass has no directions to face; add a "compass" with two or more, or leave "facing" out',
   'turns-act': () =>
-    '"turns" begins the clip of its state anew, which would keep an act from ending; it is for states with "while"',
+    '"turns" restarts the clip of its state, which would keep an act from ending; it is for states with "while"',
   'turns-least': (v: Has<'received'>) => `"least" must be from 0 to 180 degrees, not ${shown(v.received)}`,
   'flipbook-empty': () => 'the flipbook has no clip for any direction of the compass; add one',
   'rows-none': () => '"rows" names the directions drawn one below the other, such as [south, east, north]',

@@ -21,7 +21,7 @@ export const rehearsalWords: Readonly<Record<string, string>> = {
   'line.ask': 'A state to ask for. The character may refuse it.',
   'line.cut': 'A state to enter whatever the rules say.',
   'line.route': 'A state to reach along hops.',
-  'line.reset': 'The character begins anew. The values in "set" are its first ones then.',
+  'line.reset': 'The character starts over. The values in "set" are its first ones then.',
   'line.pace': "How fast the character's own time runs from here on: 0.25 for slow motion, 0 to stand still.",
   'line.every': 'With "times": the line takes place again each time so many milliseconds have passed.',
   'line.times': 'How often the line takes place in all.',

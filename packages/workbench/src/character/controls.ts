@@ -181,7 +181,7 @@ export function setControl(
   }
   const isUsual = Object.keys(next).length === 0;
   putBeside(
-    binding === undefined ? `${name} is led as usual` : `${name} is led by ${inWords(binding)}`,
+    binding === undefined ? `${name} has its default keys` : `${name} has the keys ${inWords(binding)}`,
     new Map([[file, isUsual ? undefined : new Blob([written(next)])]]),
   );
 }

@@ -25,7 +25,7 @@ export class PictureError extends Error {}
 export async function drawnOf(file: Blob, name: string): Promise<Drawn> {
   const unreadable = (): never => {
     throw new PictureError(
-      `${name} is not a picture that can be read. Save it anew as PNG and drop it again.`,
+      `${name} is not a picture that can be read. Save it again as PNG and drop it again.`,
     );
   };
   const bitmap = await createImageBitmap(file).catch(unreadable);

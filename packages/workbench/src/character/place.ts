@@ -88,7 +88,7 @@ export async function shelfEntries(): Promise<ShelfEntry[]> {
     ...kept.map((one): ShelfEntry => ({
       key: one.id,
       file: one.file,
-      from: `kept ${new Date(one.when).toLocaleString()}`,
+      from: `saved ${new Date(one.when).toLocaleString()}`,
       load: () => Promise.resolve(one),
       open: () => openKept(one),
     })),
@@ -134,7 +134,7 @@ async function changed(from: Folder): Promise<void> {
   if (now.text === '') {
     setSaved('refused');
     tell(
-      `${now.file} was deleted by another program. It is all here still, and is written anew with your next change.`,
+      `${now.file} was deleted by another program. It is all here still. Your next change writes it again.`,
       true,
     );
     return;

@@ -263,7 +263,7 @@ export function redo(): void {
   const files = fileChanges.get(next);
   if (files !== undefined) fileChanges.set(latest(again.past)!, files);
   put(withFiles(files?.after));
-  take(again, `done again: ${next.says}`);
+  take(again, `redone: ${next.says}`);
 }
 
 /** The text as somebody writes it by hand. */

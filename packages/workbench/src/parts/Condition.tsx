@@ -207,7 +207,7 @@ function Chip({
           }}
         >
           <MenuItem id=" not">{not ? `${text}, without “not”` : `not ${text}`}</MenuItem>
-          <MenuItem id=" drop">take it away</MenuItem>
+          <MenuItem id=" drop">delete it</MenuItem>
           <Separator />
           {groups.map(({ title, terms }) => (
             <MenuSection key={title}>

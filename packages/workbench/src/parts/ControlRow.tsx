@@ -57,7 +57,7 @@ export function ControlRow({
     );
   });
   return (
-    <div className="control" role="group" aria-label={`what leads ${name}`}>
+    <div className="control" role="group" aria-label={`keys for ${name}`}>
       <b>{name}</b>
       <kbd>{inWords(binding)}</kbd>
       <Button className={isAsking ? 'small lamp' : 'small'} onPress={() => setIsAsking(!isAsking)}>
@@ -65,7 +65,7 @@ export function ControlRow({
       </Button>
       {name in known.said ? (
         <Button className="small" onPress={() => setControl(known, targets, name, undefined)}>
-          as usual
+          use the default
         </Button>
       ) : null}
       {kind === 'flag' ? <span className="hint">changed while it is held</span> : null}

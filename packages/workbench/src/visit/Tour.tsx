@@ -41,12 +41,12 @@ function Stop({ step }: { readonly step: number }) {
   return (
     <>
       <div ref={ring} className="ring" aria-hidden="true" data-testid="ring" />
-      <section className="tour" aria-label="a way through the rooms">
+      <section className="tour" aria-label="a tour of the rooms">
         <div className="row spread">
           <b>
             {title} <small>{`${step + 1} of ${steps.length}`}</small>
           </b>
-          <IconButton label="leave the way" keys="Esc" onPress={leave}>
+          <IconButton label="leave the tour" keys="Esc" onPress={leave}>
             <X size={14} />
           </IconButton>
         </div>

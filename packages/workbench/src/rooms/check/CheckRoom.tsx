@@ -35,7 +35,7 @@ export function CheckRoom() {
       <ViewSwitch label="what is looked at" views={views} current={view} onChange={setView} />
       {!isSound ? (
         <div className="middle">
-          <p className="hint">It is checked once it can be performed. This stands in the way:</p>
+          <p className="hint">The character cannot be checked yet. Mend this first:</p>
           <FoundList />
         </div>
       ) : view === 'found' ? (

@@ -63,7 +63,7 @@ function Accepting({ finding }: { readonly finding: FoundItem }) {
   return (
     <div className="row accepting">
       <TextField className="number wide" value={because} onChange={setBecause}>
-        <Label>I want it so, because</Label>
+        <Label>It is meant to be so, because</Label>
         <Input onKeyDown={(event) => event.key === 'Enter' && accept()} />
       </TextField>
       <Button className="small" isDisabled={because.trim() === ''} onPress={accept}>
@@ -87,7 +87,7 @@ function Accepted({ finding: { code, path, accepted } }: { readonly finding: Fou
       </p>
       <div className="row remedies">
         <Button className="small" onPress={takeBack}>
-          Accept it no more
+          Stop accepting it
         </Button>
         <Button className="small" onPress={() => follow(path)}>
           Go to {place}

@@ -214,9 +214,9 @@ function GapFields({
           </p>
           <div className="row">
             <Button className="main" onPress={takeOver}>
-              Cut so
+              Apply
             </Button>
-            <Button onPress={() => onProposal(undefined)}>Leave it</Button>
+            <Button onPress={() => onProposal(undefined)}>Cancel</Button>
           </div>
         </>
       )}

@@ -155,7 +155,7 @@ export function MarksPanel({ sheet }: { readonly sheet: Sheet }) {
           <Copy size={15} />
         </IconButton>
         <IconButton
-          label="take it off these cells"
+          label="delete it from these cells"
           isDisabled={mark.kind === 'pivot'}
           onPress={() => {
             if (mark.kind === 'pivot') return;

@@ -45,7 +45,10 @@ export function PartsPanel({ sheet }: { readonly sheet: Sheet }) {
             >
               <ArrowDown size={14} />
             </IconButton>
-            <IconButton label={`no part ${part}`} onPress={() => act(removePart(definition, name, part))}>
+            <IconButton
+              label={`delete the part ${part}`}
+              onPress={() => act(removePart(definition, name, part))}
+            >
               <Trash2 size={14} />
             </IconButton>
           </div>

@@ -69,9 +69,9 @@ export function TablePanel({ sheet }: { readonly sheet: string }) {
       </div>
       <div className="row">
         <Button className="main" isDisabled={!isWhole} onPress={cut}>
-          Cut so
+          Apply
         </Button>
-        <Button onPress={() => setTable(undefined)}>Leave it</Button>
+        <Button onPress={() => setTable(undefined)}>Cancel</Button>
       </div>
     </>
   );

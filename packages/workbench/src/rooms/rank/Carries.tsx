@@ -10,9 +10,9 @@ import { othersOf } from './states.js';
 import { EntryList } from './EntryList.js';
 
 const rules: Readonly<Record<CarryRule, string>> = {
-  none: 'begins anew',
-  phase: 'goes on at the phase',
-  frame: 'goes on at the frame',
+  none: 'starts at its beginning',
+  phase: 'keeps the phase',
+  frame: 'keeps the frame',
 };
 
 type Carry = StateDefinition['carry'];
@@ -41,7 +41,7 @@ export function Carries({ state }: { readonly state: DocumentState }) {
       {typeof said.carry === 'object' ? null : (
         <div className="fieldset">
           <Choice
-            label="entered, its clip"
+            label="when entered, its clip"
             value={said.carry ?? 'none'}
             options={rules}
             onChange={(rule) => put(() => (rule === 'none' ? undefined : rule))}
@@ -51,7 +51,7 @@ export function Carries({ state }: { readonly state: DocumentState }) {
       <EntryList
         title="keeps its place"
         label={`what ${name} keeps of the clip's place, by state`}
-        hint="coming from some states in another way"
+        hint="exceptions, by the state that is left"
         adds="coming from one state"
         onAdd={() => {
           const free = others.find((other) => !(other in byState(said.carry)));

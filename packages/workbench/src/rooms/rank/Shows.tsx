@@ -70,7 +70,7 @@ export function Shows({
       <Choice label="shows" value={kind} options={kinds} onChange={become} />
       {kind === 'one' ? (
         <Choice
-          label="namely"
+          label="which one"
           value={first}
           options={optionsOf([first, ...books])}
           onChange={(shows) => put({ shows })}
@@ -123,7 +123,7 @@ function Gaits({
       <div className="fieldset">
         <TextBox label="by the number" value={by} onChange={(one) => onChange({ by: one })} />
         <NumberBox
-          label="back only so far below"
+          label="margin for falling back"
           step={0.01}
           value={margin}
           onChange={(value) => onChange({ margin: value })}
@@ -160,7 +160,7 @@ function Gaits({
           )}
           {i === 0 || shows.length < 3 ? null : (
             <IconButton
-              label={`take gait ${i + 1} away`}
+              label={`delete gait ${i + 1}`}
               onPress={() => onChange({ shows: shows.toSpliced(i, 1), above: above.toSpliced(i - 1, 1) })}
             >
               <Trash2 size={14} />
@@ -229,7 +229,7 @@ function Variety({
             />
           ) : null}
           {any.length < 3 ? null : (
-            <IconButton label={`take pick ${i + 1} away`} onPress={() => put(any.toSpliced(i, 1), i)}>
+            <IconButton label={`delete pick ${i + 1}`} onPress={() => put(any.toSpliced(i, 1), i)}>
               <Trash2 size={14} />
             </IconButton>
           )}
@@ -254,7 +254,7 @@ function Rate({
   return (
     <>
       <Choice
-        label="its time runs"
+        label="playback speed"
         value={kind}
         options={rates}
         onChange={(now) =>

@@ -22,7 +22,7 @@ import { Turning } from './Turning.js';
 import { VariantRows } from './Variants.js';
 import { Yields } from './Yields.js';
 
-const agains = { ignore: 'is not heard', restart: 'begins it anew', queue: 'plays it once more after' };
+const agains = { ignore: 'is ignored', restart: 'restarts it', queue: 'plays it once more afterwards' };
 const facings = { turns: 'follows the compass', held: 'stays as it is' };
 
 /** The conditions of a state, as one says them. */

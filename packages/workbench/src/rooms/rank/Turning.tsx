@@ -17,7 +17,7 @@ export function Turning({ state }: { readonly state: DocumentState }) {
   return (
     <div className="fieldset">
       <Choice
-        label="turning round, first plays"
+        label="when it turns, first play"
         value={shown}
         options={{ '': 'nothing', ...optionsOf(books) }}
         onChange={(shows) => {
@@ -27,7 +27,7 @@ export function Turning({ state }: { readonly state: DocumentState }) {
       />
       {said.turns === undefined ? null : (
         <NumberBox
-          label="from a turn of"
+          label="if it turns by at least"
           unit="°"
           least={1}
           most={180}

@@ -39,7 +39,7 @@ export function Yields({ state }: { readonly state: DocumentState }) {
           key={i}
           path={[...path, 'yields', i]}
           condition={condition}
-          takesAway="take this away"
+          takesAway="delete this"
           onCondition={(value) => set(i, { if: value })}
           onTakeAway={() => put((now) => now.toSpliced(i, 1))}
         >

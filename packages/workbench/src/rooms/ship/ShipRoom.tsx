@@ -33,7 +33,7 @@ export function ShipRoom() {
       <div className="middle">
         {controller === undefined || !isCurrent ? (
           <>
-            <p className="hint">It is shipped once it can be performed. This stands in the way:</p>
+            <p className="hint">The character cannot be shipped yet. Mend this first:</p>
             <FoundList />
           </>
         ) : (

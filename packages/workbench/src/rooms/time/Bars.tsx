@@ -39,7 +39,7 @@ export function Bars({ name, frames, lefts }: Lane) {
             tabIndex={0}
             className="bar-of"
             data-testid={`span-${span}`}
-            aria-label={`span ${span}; arrows move its first frame, shift and arrows its last, F2 renames it, Delete takes it away`}
+            aria-label={`span ${span}; arrows move its first frame, shift and arrows its last, F2 renames it, Delete removes it`}
             onDoubleClick={() => setRenaming(span)}
             aria-valuemin={1}
             aria-valuemax={frames.length}

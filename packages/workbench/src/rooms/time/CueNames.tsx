@@ -24,7 +24,7 @@ export function CueNames({
   return (
     <>
       <TextBox
-        label={`${cue} is told as one of`}
+        label={`${cue} is reported as one of`}
         placeholder={`${cue}, another`}
         className="number wide"
         value={variety?.any.join(', ') ?? ''}

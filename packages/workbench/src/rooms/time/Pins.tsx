@@ -43,7 +43,7 @@ export function Pins({ name, frames, lefts }: Lane) {
             className="pin"
             data-testid={`cue-${cue}-${frame}`}
             style={{ left: lefts[frame]! }}
-            aria-label={`cue ${cue} on frame ${frame + 1}; arrows move it, F2 renames it, Delete takes it away`}
+            aria-label={`cue ${cue} on frame ${frame + 1}; arrows move it, F2 renames it, Delete removes it`}
             onDoubleClick={() => setRenaming(`${cue} ${i}`)}
             onPointerDown={(event) => {
               event.currentTarget.setPointerCapture(event.pointerId);

@@ -57,9 +57,9 @@ export function GroundPanel({
       </div>
       <p className="hint">
         {tool === undefined
-          ? 'Pick one, and drag on the stage from where it begins to where it ends. The character begins anew on it.'
+          ? 'Pick one, and drag on the stage from where it begins to where it ends. The character then starts over.'
           : tool === 'rubber'
-            ? 'Press on what shall go.'
+            ? 'Click what you want to remove.'
             : 'Drag on the stage from where it begins to where it ends.'}
       </p>
       {strokes.map((one, i) => (
@@ -90,10 +90,7 @@ export function GroundPanel({
               onChange={(end) => exchange(one, { ...one, end })}
             />
           ) : null}
-          <IconButton
-            label={`take this ${one.kind} away`}
-            onPress={() => onChange(withoutStroke(ground, one))}
-          >
+          <IconButton label={`delete this ${one.kind}`} onPress={() => onChange(withoutStroke(ground, one))}>
             <Trash2 size={14} />
           </IconButton>
         </div>

@@ -173,7 +173,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
     <div className="try">
       <div className="middle">
         <div className="fieldset">
-          <Choice label="its body" value={kind} options={bodies} onChange={setKind} />
+          <Choice label="body" value={kind} options={bodies} onChange={setKind} />
           {kind === 'platformer' && cues.length > 0 ? (
             <Choice
               label="leaves the ground"
@@ -187,7 +187,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
           ) : null}
           {kind === 'none' ? null : (
             <NumberBox
-              label="goes so fast"
+              label="speed"
               unit="px/s"
               least={1}
               most={2000}
@@ -196,7 +196,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
             />
           )}
           <Button onPress={() => setRound(round + 1)}>
-            <RotateCcw size={14} /> begin anew
+            <RotateCcw size={14} /> start over
           </Button>
         </div>
         <div
@@ -249,7 +249,7 @@ function ControlsPanel({
       ))}
       {known.isReadable ? null : (
         <p className="told bad" role="alert">
-          {known.file} cannot be read as controls, so everything is led as usual. Mend or delete it.
+          {known.file} cannot be read as controls, so the default keys are used. Mend or delete it.
         </p>
       )}
       <p className="hint">
