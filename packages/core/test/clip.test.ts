@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { DotHopError, compileController } from 'dot-hop';
+import { writeCells } from 'dot-hop/edit';
 import { showingAt } from 'dot-hop/explain';
 import { compile, perform, stepTold } from './characters.js';
 
@@ -23,6 +24,59 @@ describe('clips', () => {
     expect(indices('2-4')).toEqual([2, 3, 4]);
     expect(indices('4-2')).toEqual([4, 3, 2]);
     expect(indices([1, '3-2', 1, 1])).toEqual([1, 3, 2, 1, 1]);
+  });
+
+  test('a frame that is held takes so many times its own milliseconds', () => {
+    expect(oneClip({ cells: '0-2', ms: [50, 40, 10], hold: { 1: 3 } }).ends).toEqual([
+      50_000, 170_000, 180_000,
+    ]);
+  });
+
+  test('what is no row and no column of a sheet is no cell', () => {
+    for (const cells of [{ row: -1 }, { row: 0.5 }, [0, { column: -1 }]])
+      expect(() => oneClip({ cells, ms: 10 })).toThrow(/clips\.c\.cells: /);
+    expect(() => oneClip({ cells: { row: -1 }, ms: 10 })).toThrow(DotHopError);
+  });
+
+  test('cells that are written briefly are read as the same', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(12), { minLength: 1, maxLength: 12 }), (numbers) => {
+        const read = oneClip({ cells: writeCells(numbers), ms: 10 }).cells;
+        expect(read.map(({ index }) => index)).toEqual(numbers);
+      }),
+    );
+    expect(writeCells([0, 2, 4, 5, 6, 3, 2])).toEqual([0, 2, '4-6', '3-2']);
+  });
+
+  test('marks of a frame win over those of its clip, and of its cell', () => {
+    const { frames } = oneClip({
+      cells: '0-1',
+      ms: 10,
+      pivot: [1, 2],
+      points: { hand: [3, 3] },
+      perFrame: { 1: { pivot: [5, 6] } },
+    });
+    expect(frames).toMatchObject([
+      { pivotX: 1, pivotY: 2, points: { hand: { x: 3, y: 3 } } },
+      { pivotX: 5, pivotY: 6, points: { hand: { x: 3, y: 3 } }, hasOwnPivot: true },
+    ]);
+  });
+
+  test('a clip with an intro that nobody listens to never shows it again, however many passes go by at once', () => {
+    const performer = perform({
+      clips: { c: { cells: '0-4', ms: 100, loop: { from: 2 } } },
+      states: { s: { shows: 'c' } },
+      rest: 's',
+    });
+    for (let passed = 0; passed < 40; passed++) {
+      expect(performer.frameIndex).toBe(passed < 5 ? passed : 2 + ((passed - 5) % 3));
+      performer.step(100);
+    }
+    for (const many of [17, 30, 299, 1000]) {
+      const before = performer.frameIndex;
+      performer.step(many * 100);
+      expect(performer.frameIndex).toBe(2 + ((before - 2 + many) % 3));
+    }
   });
 
   test('cells know their rectangle, and mirrored boxes are those of the mirrored drawing', () => {

@@ -269,6 +269,49 @@ test('two gaits of one clip, one of them a bridge away, come back as the one tha
   }
 });
 
+test('a gait that an edit has put elsewhere is found by its name', () => {
+  const withGaits = (shows: [string, string]) =>
+    compile({
+      clips,
+      signals: { vx: { number: 0 } },
+      states: { go: { gaits: { by: 'vx', shows, above: [20], margin: 2 } } },
+      rest: 'go',
+    });
+  const one = new Performer(withGaits(['stand', 'walk']), { vx: 30 });
+  one.step(90);
+  const other = new Performer(withGaits(['walk', 'stand']), { vx: 30 });
+  other.adopt(one.snapshot());
+  expect([other.pose.cell.index, other.snapshot().shows]).toEqual([5, 'walk']);
+});
+
+test('a place at the very border of two frames comes back to the unit', () => {
+  // (1 / 49) * 49 is less than 1 in doubles: the phase alone would be before the border.
+  const controller = compile({
+    clips: { c: { cells: '0-1', ms: [1, 48], cues: { tick: [0, 1] } } },
+    states: { s: { shows: 'c' } },
+    rest: 's',
+  });
+  const one = new Performer(controller);
+  one.step(1);
+  const again = new Performer(controller);
+  again.restore(throughJson(one.snapshot()));
+  expect(again.snapshot()).toStrictEqual(one.snapshot());
+  expect(stepTold(again, 100)).toEqual(stepTold(one, 100));
+});
+
+test('a snapshot that lacks a signal, or with a rest of pace out of range, is refused at its place', () => {
+  const one = new Performer(compile(parts));
+  one.step(10);
+  const snapshot = throughJson(one.snapshot());
+  const { vx: _, ...signals } = snapshot.signals;
+  expect(() => {
+    one.restore({ ...snapshot, signals });
+  }).toThrow('signals.vx: "vx" is missing');
+  expect(() => {
+    one.restore({ ...snapshot, paceRest: 1000 });
+  }).toThrow('paceRest: ');
+});
+
 describe('a copy for going back to', () => {
   test('is where one was: what follows is the same again, whatever has happened in between', () => {
     fc.assert(

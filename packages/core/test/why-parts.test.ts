@@ -44,3 +44,24 @@ test('what a part reads stands beside it, of a band with the threshold that come
   expect(parts()).toEqual(['- moving (vx 2, on above 12)', '+ !a', '- vx > 3 (vx 2)']);
   expect(whyText(performer.why())).toContain('while moving && !a && vx > 3   - moving (vx 2, on above 12)');
 });
+
+test('what does not rank above a final state is kept out by its rank, and what does by the final state', () => {
+  const c = { shows: 'c' };
+  const performer = perform({
+    clips: { c: { cells: 0, loop: 'once', ms: 500 } },
+    signals: { hit: { pulse: true }, a: { flag: true } },
+    states: {
+      stand: c,
+      low: { ...c, while: 'a', priority: 1 },
+      hurt: { ...c, when: 'hit', priority: 5, final: true },
+      high: { ...c, while: 'a and hurting', priority: 9 },
+    },
+    derived: { hurting: 'body.hurt' },
+    rest: 'stand',
+  });
+  performer.step(1);
+  performer.pulse('hit');
+  performer.step(1);
+  const kept = Object.fromEntries(performer.why().states.map(({ name, keptOut }) => [name, keptOut]));
+  expect(kept).toMatchObject({ hurt: 'shows', low: 'rank', high: 'final' });
+});
