@@ -8,6 +8,7 @@ import { inPlainMemory } from '../parts/canvas.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
 import { Looker } from './card.js';
 import type { Card } from './card.js';
+import { dress, imagesFor } from '../stage/clothes.js';
 import { showShelf } from './shelf.js';
 
 /** The picture of a card, in its own pixels. */
@@ -88,15 +89,16 @@ export function Shelf() {
 }
 
 /** The character at rest, alive. */
-function Playing({ card: { performer, drawn } }: { readonly card: Card }) {
+function Playing({ card: { performer, drawn, file } }: { readonly card: Card }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const isDrawn = useRef(false);
   useEachPicture((ms) => {
     const context = canvas.current?.getContext('2d', inPlainMemory);
     if (!context || performer === undefined || (isDrawn.current && wantsStill())) return;
     performer.step(ms);
+    const images = imagesFor(drawn);
+    dress(performer, images, file);
     const { pose } = performer;
-    const images = Object.fromEntries([...drawn].map(([name, { bitmap }]) => [name, bitmap]));
     if (!pose.layers.every(({ cell }) => cell.image in images)) return;
     context.clearRect(0, 0, width, height);
     drawPose(context, images, pose, width / 2, floor);

@@ -13,6 +13,7 @@ import type { CheckWorker } from '../worker/check-worker.js';
 /** A character as it is shown on the shelf. */
 export interface Card {
   readonly name: string;
+  readonly file: string;
   /** It plays at rest; `undefined` while it cannot be performed. */
   readonly performer: Performer | undefined;
   readonly drawn: ReadonlyMap<string, Drawn>;
@@ -45,6 +46,7 @@ export class Looker {
     const lights = controller === undefined ? [] : await runRehearsals(controller, file, files);
     const card: Card = {
       name: definition?.name ?? file,
+      file,
       performer: controller && new Performer(controller),
       drawn,
       builtOn: [...bases.keys()],

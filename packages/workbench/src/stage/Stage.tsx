@@ -11,6 +11,7 @@ import { sizesOf, useWorkbench } from '../character/store.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
 import { showingOnly, isThere } from './single.js';
 import { bodyOf } from './body.js';
+import { dress, dressedShowing, imagesFor } from './clothes.js';
 import { useHeldKeys } from './held-keys.js';
 import { live } from './live.js';
 import { CharacterPlay, ClipPlay } from './play.js';
@@ -87,14 +88,20 @@ export function Stage() {
     const play = kind === 'clip' ? clipPlay.current : wholePlay.current;
     if (plays) play?.step(ms * rate);
     const { drawn } = useWorkbench.getState();
-    const images = Object.fromEntries([...drawn].map(([name, { bitmap }]) => [name, bitmap]));
+    const images = imagesFor(drawn);
+    if (kind === 'character' && wholePlay.current !== undefined) dress(wholePlay.current.performer, images);
     const isAbove = kind === 'character' && controller !== undefined && bodyOf(controller) === 'walker';
     const [x, y] = play?.ground ?? [0, 0];
-    const pose = play?.pose;
+    const pose =
+      kind === 'character'
+        ? wholePlay.current?.performer.pose
+        : clip && controller && clipPlay.current
+          ? dressedShowing(controller, clip, clipPlay.current.showing, images)
+          : undefined;
     if (play !== undefined && play.says !== says) setSays(play.says);
     const picture = [
       pose?.mirrored,
-      ...(pose?.layers.map(({ cell }) => cell) ?? []),
+      ...(pose?.layers.flatMap(({ cell, dye }) => [cell, dye]) ?? []),
       Math.round(x),
       Math.round(y),
       marks,
@@ -165,6 +172,7 @@ export function Stage() {
         onRate={setRate}
         onMarks={setMarks}
         onStep={stepFrame}
+        dressed={controller}
       />
       {kind === 'character' && controller !== undefined ? (
         <Pulses controller={controller} play={wholePlay} />

@@ -1,4 +1,5 @@
 import { ChevronDown, Crosshair, Pause, Play, SkipForward } from 'lucide-react';
+import type { Controller } from 'dot-hop';
 import { memo, useState } from 'react';
 import {
   Button,
@@ -11,6 +12,7 @@ import {
 } from 'react-aria-components';
 import { emptyDefinition, useWorkbench } from '../character/store.js';
 import { IconButton } from '../parts/ui.js';
+import { Clothes } from './Clothes.js';
 import { singlesOf } from './single.js';
 import type { Single } from './single.js';
 
@@ -62,6 +64,7 @@ export const StageFoot = memo(function StageFoot({
   onRate,
   onMarks,
   onStep,
+  dressed,
 }: {
   readonly plays: boolean;
   readonly rate: number;
@@ -70,6 +73,8 @@ export const StageFoot = memo(function StageFoot({
   readonly onRate: (rate: number) => void;
   readonly onMarks: (marks: boolean) => void;
   readonly onStep: () => void;
+  /** The character that may wear something. */
+  readonly dressed: Controller | undefined;
 }) {
   return (
     <div className="stage-foot">
@@ -95,6 +100,7 @@ export const StageFoot = memo(function StageFoot({
       <IconButton label="pivot, boxes and points" isOn={marks} onPress={() => onMarks(!marks)}>
         <Crosshair size={16} />
       </IconButton>
+      {dressed === undefined ? null : <Clothes controller={dressed} />}
     </div>
   );
 });

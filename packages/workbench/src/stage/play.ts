@@ -1,14 +1,12 @@
-import { poseOf } from 'dot-hop';
-import type { Clip, Controller, Performer, Pose } from 'dot-hop';
+import type { Clip, Controller, Performer } from 'dot-hop';
 import { showingAt } from 'dot-hop/explain';
 import type { ButtonName } from 'dot-hop/rehearsal';
 import type { BodyKind } from './body.js';
 import { LedCharacter } from './led.js';
 
-/** Something that plays on the stage: moved on by time, asked for what it shows. */
+/** Something that plays on the stage: moved on by time. */
 export interface Play {
   step(ms: number): void;
-  readonly pose: Pose | undefined;
   /** How far the ground has passed, in pixels. */
   readonly ground: readonly [number, number];
   /** What it is, in words. */
@@ -44,10 +42,6 @@ export class ClipPlay implements Play {
   step(ms: number): void {
     const whole = this.lasts + (this.clip.loopFrom < 0 ? pause : 0);
     this.time = (this.time + ms) % whole;
-  }
-
-  get pose(): Pose {
-    return poseOf(this.clip.cells[this.showing]!, false);
   }
 
   get ground(): readonly [number, number] {
@@ -109,10 +103,6 @@ export class CharacterPlay implements Play {
     }
     this.waited += ms;
     if (this.waited > pause) performer.cut(this.repeats);
-  }
-
-  get pose(): Pose {
-    return this.performer.pose;
   }
 
   get ground(): readonly [number, number] {

@@ -1,11 +1,11 @@
 import { drawPose } from '@dot-hop/browser';
-import { poseOf } from 'dot-hop';
 import type { Clip } from 'dot-hop';
 import { showingAt } from 'dot-hop/explain';
 import { inPlainMemory } from '../../parts/canvas.js';
 import { useRef, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { useEachPicture, wantsStill } from '../../parts/loop.js';
+import { dressedShowing, imagesFor, outfitOf } from '../../stage/clothes.js';
 
 const rates = [1, 0.5, 0.25, 2] as const;
 const words: Readonly<Record<number, string>> = { 0.25: '¼', 0.5: '½', 1: 'as in the game', 2: '2 ×' };
@@ -88,11 +88,13 @@ function Screen({
     const at = showingAt(clip, now);
     const place = canvas.current!.closest('.middle')?.querySelector<HTMLElement>('[data-playhead]');
     if (place && rate === 1) place.style.setProperty('--now', String(now / lasts));
-    const { drawn } = useWorkbench.getState();
+    const { drawn, controller } = useWorkbench.getState();
+    if (controller === undefined) return;
+    const images = imagesFor(drawn);
     const floor = height - 8;
     const passed = ground ? Math.round(((clip.stride ?? 0) * now) / lasts) : 0;
     // A picture that is the same as the last one is not drawn again: that leaves the machine to what one does.
-    const picture = [clip, at, passed, ghosts, ground, drawn, width, height];
+    const picture = [clip, at, passed, ghosts, ground, drawn, width, height, outfitOf(controller)];
     if (picture.every((part, i) => part === shown.current[i])) return;
     shown.current = picture;
     context.fillStyle = '#221d38';
@@ -104,11 +106,10 @@ function Screen({
       for (let x = -(((passed % 12) + 12) % 12); x < width; x += 12) context.fillRect(x, floor, 2, 2);
     }
     const show = (showing: number, alpha: number): void => {
-      const cell = clip.cells[showing];
-      const image = cell === undefined ? undefined : drawn.get(cell.image);
-      if (cell === undefined || image === undefined) return;
+      const pose = dressedShowing(controller, clip, showing, images);
+      if (!pose.layers.every(({ cell }) => cell.image in images)) return;
       context.globalAlpha = alpha;
-      drawPose(context, { [cell.image]: image.bitmap }, poseOf(cell, false), Math.round(width / 2), floor);
+      drawPose(context, images, pose, Math.round(width / 2), floor);
       context.globalAlpha = 1;
     };
     if (ghosts) {

@@ -14,6 +14,8 @@ import { Choice, NumberBox } from '../../parts/ui.js';
 import { controlsFor, keyName, targetsOf, useControls } from '../../character/controls.js';
 import type { KnownControls, Target } from '../../character/controls.js';
 import { bodyOf } from '../../stage/body.js';
+import { Clothes } from '../../stage/Clothes.js';
+import { dress, imagesFor } from '../../stage/clothes.js';
 import type { BodyKind } from '../../stage/body.js';
 import { useHeldKeys } from '../../stage/held-keys.js';
 import { levelGround, rubbedOut, withStroke } from './ground.js';
@@ -100,7 +102,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
     else trial.current.exchange(controller);
     const now = trial.current;
     const { drawn } = useWorkbench.getState();
-    const images = Object.fromEntries([...drawn].map(([name, { bitmap }]) => [name, bitmap]));
+    const images = imagesFor(drawn);
     const pace = loop.current?.pace ?? 1;
     const running = startLoop({
       stepsPerSecond,
@@ -108,7 +110,10 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
         pad.current?.lead(now);
         now.step(ms);
       },
-      draw: () => draw(canvas.current, now, overlay.current, images, preview.current),
+      draw: () => {
+        dress(now.performer, images);
+        draw(canvas.current, now, overlay.current, images, preview.current);
+      },
     });
     running.pace = pace;
     loop.current = running;
@@ -198,6 +203,7 @@ function Trying({ controller, isFaulty }: { readonly controller: Controller; rea
           <Button onPress={() => setRound(round + 1)}>
             <RotateCcw size={14} /> start over
           </Button>
+          <Clothes controller={controller} />
         </div>
         <div
           className="boards"

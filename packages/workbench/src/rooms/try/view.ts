@@ -1,4 +1,5 @@
 import { drawPose } from '@dot-hop/browser';
+import type { Images } from '@dot-hop/browser';
 import type { Overlay } from '@dot-hop/browser/overlay';
 import { inPlainMemory } from '../../parts/canvas.js';
 import { drawDusk, drawQuay } from '../../stage/quay.js';
@@ -35,7 +36,7 @@ export function draw(
   canvas: HTMLCanvasElement | null,
   trial: Trial,
   overlay: Overlay | undefined,
-  images: Readonly<Record<string, ImageBitmap>>,
+  images: Images,
   stroke: Stroke | undefined,
 ): void {
   const context = canvas?.getContext('2d', inPlainMemory);

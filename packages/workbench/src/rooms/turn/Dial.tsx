@@ -6,6 +6,7 @@ import { useWorkbench } from '../../character/store.js';
 import { inPlainMemory } from '../../parts/canvas.js';
 import { meantBy } from '../../parts/keys.js';
 import { useEachPicture } from '../../parts/loop.js';
+import { dress, imagesFor } from '../../stage/clothes.js';
 import { drawQuay } from '../../stage/quay.js';
 import { setCompass } from './compass.js';
 import { diagonalAt, gripAt, knobsAt, meetingsOf, stickAt } from './grips.js';
@@ -83,7 +84,8 @@ export function Dial({
     for (const [x, y] of trail.current)
       context.fillRect(size / 2 + (x / longest) * radius - 1, size / 2 + (y / longest) * radius - 1, 2, 2);
     const { drawn } = useWorkbench.getState();
-    const images = Object.fromEntries([...drawn].map(([name, { bitmap }]) => [name, bitmap]));
+    const images = imagesFor(drawn);
+    dress(performer, images);
     drawQuay(scene, width, height, floor, 0, 0);
     const { pose } = performer;
     if (pose.layers.every(({ cell }) => cell.image in images))
@@ -160,6 +162,7 @@ export function Dial({
           height={height}
           className="crisp"
           style={{ width: size, height: size }}
+          data-testid="dial-stage"
         />
         <figcaption>
           <output data-testid="dial-says">{performer === undefined ? '' : says}</output>

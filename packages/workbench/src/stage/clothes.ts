@@ -1,0 +1,97 @@
+import { dropDyed, dyeImages } from '@dot-hop/browser';
+import type { Images } from '@dot-hop/browser';
+import { poseOf } from 'dot-hop';
+import type { Clip, Controller, Outfit, OutfitDefinition, Performer, Pose } from 'dot-hop';
+import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
+import { create } from 'zustand';
+import type { Drawn } from '../character/pictures.js';
+import { useWorkbench } from '../character/store.js';
+
+// What characters wear where they play. Nothing of it is in the document.
+
+/** What was chosen for the character of a file: an outfit, or the bare body. Who is not in it is dressed by chance. */
+export const useClothes = create<{ readonly chosen: ReadonlyMap<string, OutfitDefinition | 'bare'> }>(() => ({
+  chosen: new Map(),
+}));
+
+/** Dresses the character that is open. */
+export function choose(outfit: OutfitDefinition | 'bare'): void {
+  const { file } = useWorkbench.getState();
+  useClothes.setState(({ chosen }) => ({ chosen: new Map(chosen).set(file, outfit) }));
+}
+
+/** The seed of who was never dressed: the one with which the command dresses somebody for a picture. */
+const firstSeed = '1';
+
+/** Dresses the character that is open by chance. The same seed gives the same clothes, here and in `dot-hop dress`. */
+export function chooseByChance(controller: Controller, seed: string): void {
+  const wardrobe = wardrobeOf(controller);
+  if (wardrobe !== undefined) choose(randomOutfit(wardrobe, seed));
+}
+
+interface Made {
+  readonly of: OutfitDefinition | 'bare' | undefined;
+  readonly outfit: Outfit | undefined;
+}
+const made = new WeakMap<Controller, Made>();
+
+/** What a character wears, `undefined` for the bare body. Of names that its wardrobe does not have any more nothing is left. */
+export function outfitOf(controller: Controller, file = useWorkbench.getState().file): Outfit | undefined {
+  const of = useClothes.getState().chosen.get(file);
+  const known = made.get(controller);
+  if (known !== undefined && known.of === of) return known.outfit;
+  const wardrobe = wardrobeOf(controller);
+  const outfit =
+    of === 'bare' ? undefined : wardrobe?.outfit(wardrobe.fitting(of ?? randomOutfit(wardrobe, firstSeed)));
+  made.set(controller, { of, outfit });
+  return outfit;
+}
+
+const imagesOf = new WeakMap<ReadonlyMap<string, Drawn>, Images>();
+
+/** The images that are drawn, by name; images in other colours join them when they are worn. */
+export function imagesFor(drawn: ReadonlyMap<string, Drawn>): Images {
+  let images = imagesOf.get(drawn);
+  if (images === undefined) {
+    images = Object.fromEntries([...drawn].map(([name, { bitmap }]) => [name, bitmap]));
+    imagesOf.set(drawn, images);
+  }
+  return images;
+}
+
+/** What can be worn with the images that are there; its colours are made. While nothing changes it costs a few lookups. */
+function wearable(controller: Controller, images: Images, file?: string): Outfit | undefined {
+  const outfit = outfitOf(controller, file);
+  if (outfit?.dyed.every((one) => one.file in images) !== true) return undefined;
+  dyeImages(images, outfit);
+  return outfit;
+}
+
+/** Dresses a performer. @param file of its document, if it is not the one that is open */
+export function dress(performer: Performer, images: Images, file?: string): void {
+  const outfit = wearable(performer.controller, images, file);
+  if (performer.outfit === outfit) return;
+  performer.wear(outfit);
+  dropDyed(images, outfit === undefined ? [] : [outfit]);
+}
+
+/** A showing of a clip by itself, dressed. */
+export function dressedShowing(controller: Controller, clip: Clip, showing: number, images: Images): Pose {
+  const body = poseOf(clip.cells[showing]!, false);
+  const outfit = wearable(controller, images);
+  if (outfit === undefined) return body;
+  const direction = clip.direction ?? directionOf(controller, clip);
+  const frame = clip.order[showing]!;
+  return outfit.dress(body, { states: [], direction, drawnFor: direction, clip, frame });
+}
+
+/** The first direction for which a clip is drawn; that in which the character begins for one that none names. */
+function directionOf({ compass, flipbooks }: Controller, clip: Clip): string {
+  for (const book of flipbooks.values()) {
+    const found = book.findIndex(
+      (drawing) => drawing.clip === clip && !drawing.mirrored && !drawing.standsIn,
+    );
+    if (found >= 0) return compass.names[found]!;
+  }
+  return compass.names[compass.start]!;
+}

@@ -1,0 +1,87 @@
+import { readDocument, compileDocument } from 'dot-hop/document';
+import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { WorkbenchPage } from './workbench-page.js';
+
+const bench = new WorkbenchPage();
+
+const written = readDocument(
+  readFileSync(fileURLToPath(new URL('../../../demo/townsfolk/folk.dothop.yaml', import.meta.url)), 'utf8'),
+  'folk.dothop.yaml',
+);
+// Large enough for every cell.
+const size = { width: 4096, height: 4096 };
+const folk = compileDocument(written, {
+  images: Object.fromEntries([...written.images.keys()].map((file) => [file, size])),
+});
+const wardrobe = wardrobeOf(folk)!;
+
+/** Whether a canvas shows a colour. */
+const shows = (testId: string, colour: string): Promise<unknown> =>
+  bench.page.waitForFunction(
+    ([id, wanted]) => {
+      const canvas = document.querySelector<HTMLCanvasElement>(`[data-testid=${id}]`);
+      const { data } =
+        canvas
+          ?.getContext('2d', { willReadFrequently: true })
+          ?.getImageData(0, 0, canvas.width, canvas.height) ?? {};
+      for (let i = 0; i < (data?.length ?? 0); i += 4) {
+        const text = [data![i]!, data![i + 1]!, data![i + 2]!].map((one) =>
+          one.toString(16).padStart(2, '0'),
+        );
+        if (`#${text.join('')}` === wanted) return true;
+      }
+      return false;
+    },
+    [testId, colour] as const,
+  );
+
+test('what somebody wears is chosen on the stage, and worn in every room; nothing of it is in the document', async () => {
+  const { page } = bench;
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await bench.begin();
+  // Who has no choice to make is asked for none.
+  expect(await page.getByRole('button', { name: 'clothes' }).count()).toBe(1);
+  await bench.menu('the townsfolk of the quay');
+  await bench.room('Time');
+  const before = await bench.document();
+  const copied = async (): Promise<unknown> => {
+    await page.getByRole('button', { name: 'copy', exact: true }).click();
+    await bench.told(/outfit is copied/);
+    return JSON.parse(await page.evaluate(() => navigator.clipboard.readText()));
+  };
+  await page.getByRole('button', { name: 'clothes' }).click();
+  // At first as the command dresses somebody for a picture.
+  expect(await copied()).toEqual(randomOutfit(wardrobe, '1'));
+  await page.getByRole('button', { name: 'by chance' }).click();
+  expect(await copied()).toEqual(randomOutfit(wardrobe, '2'));
+  await bench.choose('coat', 'pilot');
+  await page.getByRole('radiogroup', { name: 'coat.cloth' }).getByRole('radio', { name: 'ochre' }).click();
+  await page.getByRole('radiogroup', { name: 'skin' }).getByRole('radio', { name: 'deep' }).click();
+  expect(await copied()).toMatchObject({
+    pieces: { coat: 'pilot' },
+    colours: { 'coat.cloth': 'ochre', skin: 'deep' },
+  });
+  await page.keyboard.press('Escape');
+  // The clip by itself, the dial, the trial.
+  await shows('stage', '#deb04c');
+  await shows('stage', '#96644e');
+  await bench.room('Turn');
+  await shows('dial-stage', '#deb04c');
+  await bench.room('Try');
+  await shows('try-canvas', '#deb04c');
+  await page.getByRole('button', { name: 'clothes' }).click();
+  await page.getByRole('button', { name: 'bare', exact: true }).click();
+  await page.waitForFunction(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=try-canvas]')!;
+    const { data } = canvas
+      .getContext('2d', { willReadFrequently: true })!
+      .getImageData(0, 0, canvas.width, canvas.height);
+    return !data.some(
+      (red, i) => i % 4 === 0 && red === 0xde && data[i + 1] === 0xb0 && data[i + 2] === 0x4c,
+    );
+  });
+  await page.keyboard.press('Escape');
+  expect(await bench.document()).toBe(before);
+}, 120_000);
