@@ -72,6 +72,28 @@ states:
   expect(codes(text(', yields: [{ to: [lie] }]'))).not.toContain('state-never');
 });
 
+test('a frame too short to be seen is found by its rate too', () => {
+  const text = (fps: number) => `clips: { sit: { cells: 0-3, fps: ${fps} } }
+states: { sit: { shows: sit } }\n`;
+  const found = checked(text(125)).find(({ code }) => code === 'frame-short');
+  expect([found?.path.join('.'), found?.values.ms]).toEqual(['clips.sit.fps', 8]);
+  expect(codes(text(60))).toEqual([]);
+});
+
+test('a state that has taken a track lets go of it where what it takes it for can end', () => {
+  const text = (takes: string) => `clips: { sit: { cells: 0 }, wave: { cells: 1-3, fps: 8 } }
+signals: { hailed: { flag: false }, low: { flag: false } }
+states:
+  sit: { shows: sit }
+tracks:
+  arms:
+    states:
+      along: { inStep: body }
+      wave: { shows: wave, while: hailed or body.wave, priority: 1, takes: ${takes} }\n`;
+  expect(codes(text('[body]'))).toContain('take-forever');
+  expect(codes(text('{ body: low }'))).not.toContain('take-forever');
+});
+
 const cuts = (below: string, above: string) => `clips: { sit: { cells: 0 } }
 signals: { vx: { number: 0 }, vy: { number: 0 } }
 states:

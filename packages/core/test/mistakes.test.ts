@@ -181,6 +181,9 @@ states:
   jump: { shows: jump, while: grounded, priority: 2 }\n`;
     expect(codes(text(1))).toContain('follow-up-overtaken');
     expect(codes(text(3))).not.toContain('follow-up-overtaken');
+    // Nobody takes over from what is final.
+    const final = text(1).replace('priority: 1 }', 'priority: 1, final: true }');
+    expect(codes(final)).not.toContain('follow-up-overtaken');
   });
 
   test('one clip is drawn two pixels off and the body sinks into a wall', () => {

@@ -102,3 +102,42 @@ test('a piece that is drawn for one of two sheets of the body is left out on the
     ['cap', 'cap.png'],
   ]);
 });
+
+test('a piece that is drawn for some directions shows there, and where their mirror image is shown', () => {
+  const shown = (directions: string[]): string[] => {
+    const controller = compileController({
+      ...folk,
+      wardrobe: { layers: { hat: { pieces: { cap: { sheet: 'cap', directions } } } } },
+    });
+    const performer = new Performer(controller);
+    performer.wear(wardrobeOf(controller)!.outfit({ pieces: { hat: 'cap' } }));
+    return ['east', 'west', 'north'].filter((direction) => {
+      performer.set('vx', { east: 20, west: -20, north: 0 }[direction]!);
+      performer.set('vy', direction === 'north' ? -20 : 0);
+      performer.step(0);
+      expect(performer.facing).toBe(direction);
+      return performer.pose.layers.some(({ layer }) => layer === 'hat');
+    });
+  };
+  expect(shown(['east'])).toEqual(['east', 'west']);
+  expect(shown(['west'])).toEqual(['west']);
+  expect(shown(['north'])).toEqual(['north']);
+});
+
+test('without states a place names clips, which are states then', () => {
+  const dressed = (definition: ControllerDefinition, state: string): ControllerDefinition => ({
+    ...definition,
+    wardrobe: { layers: { hat: { pieces: { cap: { sheet: 'cap' } }, hidden: [{ states: [state] }] } } },
+  });
+  const clipsOnly = { ...folk, states: undefined, rest: undefined };
+  const controller = compileController(dressed(clipsOnly, 'stand'));
+  const performer = new Performer(controller);
+  performer.wear(wardrobeOf(controller)!.outfit({ pieces: { hat: 'cap' } }));
+  const hats = (): number => performer.pose.layers.filter(({ layer }) => layer === 'hat').length;
+  expect([performer.state, hats()]).toEqual(['stand', 0]);
+  performer.cut('walk');
+  expect([performer.state, hats()]).toEqual(['walk', 1]);
+  expect(() => wardrobeOf(compileController(dressed(folk, 'walk-east')))).toThrow(
+    'there is no state "walk-east"',
+  );
+});

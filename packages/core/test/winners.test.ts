@@ -120,3 +120,26 @@ test('a condition with very many alternatives stands as it was written', () => {
   });
   expect(whoWins(controller).map(short)).toEqual([`many +${pairs.join(' && ')}`, 'stand']);
 });
+
+test('numbers that are read together with a flag have an example; a vector that does not matter is in none', () => {
+  const controller = compile({
+    clips: { c: { cells: 0 } },
+    signals: { vx: { number: 0 }, aim: { vector: [1, 0] }, near: { flag: false }, low: { flag: false } },
+    states: {
+      stand: { shows: 'c' },
+      push: { shows: 'c', while: 'vx * (near ? 1 : 0) > 5', priority: 2 },
+      point: { shows: 'c', while: 'aim.y > 3', priority: 3 },
+      crouch: { shows: 'c', while: 'low', priority: 4 },
+    },
+    rest: 'stand',
+  });
+  const [crouch, point, push, stand] = whoWins(controller);
+  expect(crouch!.set).toEqual({ low: true });
+  expect((point!.set.aim as [number, number])[1]).toBeGreaterThan(3);
+  expect(push!.set).toMatchObject({ near: true });
+  expect(push!.set.vx).toBeGreaterThan(5);
+  expect(push!.example).toMatch(/^vx = [\d.]+, .*near$/);
+  // What is given as an example is so in a performer.
+  for (const { state, set } of [crouch!, point!, push!, stand!])
+    expect(new Performer(controller, set).state).toBe(state);
+});

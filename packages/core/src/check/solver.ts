@@ -283,10 +283,19 @@ export class Solver {
       if (typeof value === 'boolean') return [];
       return [`${name} = ${typeof value === 'object' ? `[${value.join(', ')}]` : value}`];
     });
-    // Comparisons follow from the numbers.
-    const others = termsOf(about)
-      .filter((term) => term.kind !== 'compare' && isOn(term, known))
+    // Comparisons follow from the numbers, and from the flags that they read.
+    const { signals } = this.controller.tables;
+    const read = termsOf(about).flatMap((term) =>
+      term.kind === 'compare' || term.kind === 'band'
+        ? term.reads.flatMap((name) => {
+            const signal = signals.get(name);
+            return signal?.kind === 'flag' || signal?.kind === 'pulse' ? [{ ...signal, text: name }] : [];
+          })
+        : [],
+    );
+    const others = [...termsOf(about).filter((term) => term.kind !== 'compare'), ...read]
+      .filter((term) => isOn(term, known))
       .map((term) => (isOn(term, words) ? term.text : `not ${term.text}`));
-    return [...numbers, ...others].join(', ') || 'whatever the signals are';
+    return [...numbers, ...new Set(others)].join(', ') || 'whatever the signals are';
   }
 }

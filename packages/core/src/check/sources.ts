@@ -51,8 +51,11 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   const { tables, states, tracks } = controller;
   const { signals, regions, computed, words: count } = tables;
   const sources: Source[] = [];
-  for (const signal of signals.values())
-    if (signal.kind === 'flag' || signal.kind === 'pulse') sources.push(free(count, signal));
+  const flags: FlagPlaces = new Map(
+    [...signals.values()]
+      .filter(({ kind }) => kind === 'flag' || kind === 'pulse')
+      .map((signal) => [bitNumber(signal), signal]),
+  );
   for (const { order } of tracks) {
     const all = distinct(order.map((index) => ({ words: states[index]!.tagBits, set: {} })));
     const mask = all.reduce((bits, { words }) => withBits(bits, words), bitsOf(count, []));
@@ -66,8 +69,10 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (signal.slot >= 0) ofSlot[signal.slot] = signal;
     if (signal.kind === 'vector') ofSlot[signal.slot + 1] = signal;
   }
-  const groups = wide ? [] : groupsOf(joint);
+  const groups = wide ? [] : groupsOf(joint, flags);
   const grouped = new Set(groups.flatMap(({ slots }) => slots));
+  const together = new Set(groups.flatMap((group) => group.flags));
+  for (const [bit, place] of flags) if (!together.has(bit)) sources.push(free(count, place));
   regions.forEach((of, slot) => {
     if (grouped.has(slot)) return;
     const values = valuesOf(of, ofSlot[slot]!);
@@ -75,7 +80,7 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (all.length > 1) sources.push({ mask: maskOf(count, of), all });
   });
   if (wide) for (const term of joint) sources.push(free(count, term));
-  for (const group of groups) sources.push(groupSource(count, group, regions, ofSlot));
+  for (const group of groups) sources.push(groupSource(count, group, regions, ofSlot, flags));
   return sources;
 }
 
@@ -146,19 +151,37 @@ function distinct(all: readonly Possibility[]): Possibility[] {
   return [...seen.values()];
 }
 
-/** Numbers that are read together, with what they are read for. */
+/** Where flags and pulses are, by the numbers of their bits in programs. */
+type FlagPlaces = ReadonlyMap<number, BitPlace>;
+
+/** The number of a bit, as programs name it. */
+const bitNumber = ({ word, bit }: BitPlace): number => 32 * word + (31 - Math.clz32(bit));
+
+/** The bits that a program reads. */
+const bitsRead = ({ code }: Program): number[] =>
+  code.flatMap((op, i) => (i % 2 === 0 && op === Op.bit ? [code[i + 1]!] : []));
+
+/** Numbers, and flags, that are read together, with what they are read for. */
 interface Group {
   readonly slots: number[];
+  readonly flags: number[];
   readonly terms: JointTerm[];
 }
 
-function groupsOf(joint: readonly JointTerm[]): Group[] {
+function groupsOf(joint: readonly JointTerm[], flags: FlagPlaces): Group[] {
   let groups: Group[] = [];
   for (const term of joint) {
     const slots = slotsOf(term.program);
-    const touched = groups.filter((group) => group.slots.some((slot) => slots.includes(slot)));
+    const bits = bitsRead(term.program);
+    // What reads more than flags (a band, what shows) may be on or off whatever the flags are.
+    const own = bits.every((bit) => flags.has(bit)) ? bits : [];
+    const touched = groups.filter(
+      (group) =>
+        group.slots.some((slot) => slots.includes(slot)) || group.flags.some((flag) => own.includes(flag)),
+    );
     const merged = {
       slots: [...new Set([...touched.flatMap((group) => group.slots), ...slots])],
+      flags: [...new Set([...touched.flatMap((group) => group.flags), ...own])],
       terms: [...touched.flatMap((group) => group.terms), term],
     };
     groups = [...groups.filter((group) => !touched.includes(group)), merged];
@@ -185,41 +208,55 @@ function triedValues(of: Regions, terms: readonly JointTerm[], source: NumberSou
   return [...new Set(all)].filter((value) => isWithin(value, source.bounds));
 }
 
-function readsBits({ code }: Program): boolean {
-  return code.some((op, i) => i % 2 === 0 && op === Op.bit);
+/** The first number from one on that divides nothing of another: so steps of it meet each value of each candidate. */
+function strideFrom(least: number, combinations: number): number {
+  const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
+  let stride = least;
+  while (stride > 1 && divisor(stride, combinations) > 1) stride++;
+  return stride;
 }
 
-/** Tries combinations of numbers that are read together. */
+/** Tries combinations of numbers and flags that are read together. */
 function groupSource(
   count: number,
-  { slots, terms }: Group,
+  { slots, flags: bits, terms }: Group,
   regions: readonly Regions[],
   ofSlot: readonly NumberSource[],
+  flags: FlagPlaces,
 ): Source {
   const candidates = slots.map((slot) =>
     ofSlot[slot]!.kind === 'choice'
       ? valuesOf(regions[slot]!, ofSlot[slot]!)
       : triedValues(regions[slot]!, terms, ofSlot[slot]!),
   );
-  const combinations = candidates.reduce((product, { length }) => product * length, 1);
-  const stride = Math.max(1, Math.ceil(combinations / mostCombinations));
+  const places = bits.map((bit) => flags.get(bit)!);
+  const combinations = candidates.reduce((product, { length }) => product * length, 2 ** bits.length);
+  const stride = strideFrom(Math.max(1, Math.ceil(combinations / mostCombinations)), combinations);
   const numbers = new Float64Array(placeOf(regions.length));
   const found: Possibility[] = [];
   for (let at = 0; at < combinations; at += stride) {
     let rest = at;
-    let all: Possibility[] = [{ words: bitsOf(count, []), set: {} }];
+    const next = (length: number): number => {
+      const one = rest % length;
+      rest = Math.floor(rest / length);
+      return one;
+    };
+    const on = bitsOf(
+      count,
+      places.filter(() => next(2) === 1),
+    );
+    let all: Possibility[] = [{ words: on, set: {} }];
     slots.forEach((slot, i) => {
-      const value = candidates[i]![rest % candidates[i]!.length]!;
-      rest = Math.floor(rest / candidates[i]!.length);
+      const value = candidates[i]![next(candidates[i]!.length)]!;
       numbers[placeOf(slot)] = value;
       all = all.flatMap((one) =>
         bitsAt(count, regions[slot]!, slot, value).map((other) => joined(one, other)),
       );
     });
-    found.push(...all.flatMap((one) => withTerms(one, terms, numbers)));
+    found.push(...all.flatMap((one) => withTerms(one, terms, numbers, on, bits)));
   }
   const masks = slots.map((slot) => maskOf(count, regions[slot]!));
-  return { mask: masks.reduce(withBits, bitsOf(count, terms)), all: distinct(found) };
+  return { mask: masks.reduce(withBits, bitsOf(count, [...terms, ...places])), all: distinct(found) };
 }
 
 const joined = (one: Possibility, other: Possibility): Possibility => ({
@@ -227,15 +264,26 @@ const joined = (one: Possibility, other: Possibility): Possibility => ({
   set: { ...one.set, ...other.set },
 });
 
-/** Adds what is computed of numbers; a band between its thresholds, and what also reads flags, may be on or off. */
-function withTerms(one: Possibility, terms: readonly JointTerm[], numbers: Float64Array): Possibility[] {
+/**
+ * Adds what is computed of numbers and flags. A band between its thresholds, and what reads more than these flags, may be on or off.
+ *
+ * @param on the words with the flags as they are
+ * @param flags the numbers of their bits
+ */
+function withTerms(
+  one: Possibility,
+  terms: readonly JointTerm[],
+  numbers: Float64Array,
+  on: BitWords,
+  flags: readonly number[],
+): Possibility[] {
   const words = one.words.slice();
   const open = bitsOf(words.length, []);
-  const none = bitsOf(words.length, []);
   for (const term of terms) {
-    const value = valueOf(term.program, numbers, 0, none);
+    const value = valueOf(term.program, numbers, 0, on);
     const isOpen =
-      readsBits(term.program) || (term.kind === 'band' && value <= term.above && value >= term.below);
+      !bitsRead(term.program).every((bit) => flags.includes(bit)) ||
+      (term.kind === 'band' && value <= term.above && value >= term.below);
     if (isOpen) open[term.word]! |= term.bit;
     else if (term.kind === 'band' ? value > term.above : value !== 0) words[term.word]! |= term.bit;
   }
