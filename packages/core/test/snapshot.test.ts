@@ -284,6 +284,18 @@ test('a gait that an edit has put elsewhere is found by its name', () => {
   expect([other.pose.cell.index, other.snapshot().shows]).toEqual([5, 'walk']);
 });
 
+test('a track that an edit has added shows its rest, at its first frame', () => {
+  const one = new Performer(compile(parts), { vx: 50 });
+  one.step(350);
+  const other = new Performer(
+    compile({ ...parts, tracks: { arms: { states: { hang: { shows: 'swing' } } } } }),
+  );
+  other.adopt(one.snapshot());
+  expect(other.snapshot().tracks!.arms).toMatchObject({ state: 'hang', phase: 0, place: 0 });
+  expect(other.why('arms').since).toBe(0);
+  expect(other.state).toBe('walk');
+});
+
 test('a place at the very border of two frames comes back to the unit', () => {
   // (1 / 49) * 49 is less than 1 in doubles: the phase alone would be before the border.
   const controller = compile({

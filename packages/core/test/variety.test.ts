@@ -157,3 +157,16 @@ test.each<[VarietyDefinition, string]>([
 ])('what cannot be picked from is refused in words: %j', (shows, words) => {
   expect(() => compile(fidgety(shows))).toThrow(words);
 });
+
+test('each of several performers has a seed of its own', () => {
+  const controller = compile(fidgety({ any, pick: 'chance' }));
+  const all = [7, 4_000_000_000, 12].map((seed) => {
+    const performer = new Performer(controller);
+    performer.seed = seed;
+    return performer;
+  });
+  expect(all.map(({ seed }) => seed)).toEqual([7, 4_000_000_000, 12]);
+  const alone = new Performer(controller);
+  alone.seed = 12;
+  expect(picked(all[2]!, 6)).toEqual(picked(alone, 6));
+});
