@@ -166,8 +166,8 @@ export function passQuietly(rows: Rows, at: number): boolean {
     if (position < timeline.ends[segment]!) continue;
     const next = timeline.quiet[segment]!;
     if (next < 0) return false;
-    if (next <= segment)
-      doubles[trackRow + TrackRow.position] = position - (timeline.length - timeline.loopStart);
+    // What goes round quietly has no intro.
+    if (next <= segment) doubles[trackRow + TrackRow.position] = position - timeline.length;
     ints[2 * trackRow + TrackRow.segment] = next;
     tellCues(rows, at, timeline.state.track, timeline.cues[next]!);
   }

@@ -34,7 +34,7 @@ export function advance(
   if (marked === now) return;
   doubles[trackRow + TrackRow.positionTime] = now;
   if (!runs(rows, trackRow)) return;
-  const { ends, silent, length, loopStart } = timeline;
+  const { ends, silent, length } = timeline;
   const place = 2 * trackRow + TrackRow.segment;
   let position =
     doubles[trackRow + TrackRow.position]! + (now - marked) * ints[2 * trackRow + TrackRow.rate]!;
@@ -42,9 +42,8 @@ export function advance(
   // On a route it is decided at every border.
   const isWatched = isRouted(rows, trackRow);
   if (timeline.isSilent && position >= length && !isWatched) {
-    // Whole loops at once. A silent clip loops, since its end would be noticed.
-    const loop = length - loopStart;
-    position -= Math.floor((position - loopStart) / loop) * loop;
+    // Whole passes at once. A silent clip loops, and has no intro: else its end would be noticed.
+    position -= Math.floor(position / length) * length;
     doubles[trackRow + TrackRow.position] = position;
     ints[place] = segmentAt(timeline, doubles, trackRow + TrackRow.position);
     return;
@@ -52,7 +51,7 @@ export function advance(
   while (position >= ends[segment]!) {
     const next = isWatched ? -1 : silent[segment]!;
     if (next < 0) break;
-    if (next <= segment) position -= length - loopStart;
+    if (next <= segment) position -= length;
     segment = next;
   }
   doubles[trackRow + TrackRow.position] = position;
