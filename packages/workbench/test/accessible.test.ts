@@ -14,6 +14,10 @@ test('nothing that axe knows is wrong on the shelf, in a situation, and in what 
   await page.getByRole('region', { name: 'who shows in body' }).waitFor();
   expect(await violations(bench.page)).toEqual([]);
   await bench.room('Turn');
+  await page.getByRole('button', { name: 'clothes' }).click();
+  await page.getByRole('button', { name: 'by chance' }).waitFor();
+  expect(await violations(bench.page)).toEqual([]);
+  await page.keyboard.press('Escape');
   await page.getByText('as a 3D camera sees it').click();
   await page.getByTestId('orbit').waitFor();
   expect(await violations(bench.page)).toEqual([]);
