@@ -117,6 +117,16 @@ test.each([
   expect(codes(banded)).toEqual([]);
 });
 
+test('a state that is kept for a while, or left at its end only, does not flicker', () => {
+  const text = cuts('vx < 5', 'vx >= 5');
+  expect(codes(text)).toContain('flicker');
+  for (const state of ['slow', 'fast'])
+    for (const kept of ['atLeast: 120', 'leaves: end']) {
+      const held = text.replace(`${state}: {`, `${state}: { ${kept},`);
+      expect([kept, codes(held).filter((code) => code === 'flicker')]).toEqual([kept, []]);
+    }
+});
+
 test('a threshold between states that cannot meet there is none', () => {
   // Faster than 200 to the side, the whole speed is never 100.
   const text = cuts('hypot(vx, vy) <= 100 && abs(vx) > 200', 'hypot(vx, vy) > 100 && abs(vx) > 150');
