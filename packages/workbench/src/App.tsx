@@ -7,7 +7,7 @@ import type { RoomName } from './character/rooms.js';
 import { goTo, redo, showText, undo, useWorkbench } from './character/store.js';
 import { Head } from './Head.js';
 import { FoundList } from './parts/FoundList.js';
-import { showShelf, useShelf } from './shelf/shelf.js';
+import { showShelf, useShelf } from './shelf/shown.js';
 import { Stage } from './stage/Stage.js';
 import { Tour } from './visit/Tour.js';
 import { decline, useVisit, visit } from './visit/visit.js';

@@ -11,7 +11,7 @@ import { roomNames, roomTitles } from './character/rooms.js';
 import { goTo, redo, showText, undo, useWorkbench } from './character/store.js';
 import { RoomHelp } from './parts/Help.js';
 import { IconButton } from './parts/ui.js';
-import { showShelf, useShelf } from './shelf/shelf.js';
+import { showShelf, useShelf } from './shelf/shown.js';
 
 const isMac = navigator.platform.startsWith('Mac');
 const withKey = (key: string): string => (isMac ? `⌘${key}` : `Ctrl+${key}`);

@@ -8,8 +8,8 @@ import { inPlainMemory } from '../parts/canvas.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
 import { Looker } from './card.js';
 import type { Card } from './card.js';
-import { dress, imagesFor } from '../stage/clothes.js';
-import { showShelf } from './shelf.js';
+import { dress, imagesFor } from '../stage/worn.js';
+import { showShelf } from './shown.js';
 
 /** The picture of a card, in its own pixels. */
 const [width, height] = [96, 72];

@@ -1,7 +1,6 @@
 import type { Controller, OutfitDefinition, Wardrobe } from 'dot-hop';
 import { wardrobeOf } from 'dot-hop/wardrobe';
 import { Shirt } from 'lucide-react';
-import { useRef } from 'react';
 import {
   Button,
   Dialog,
@@ -12,7 +11,7 @@ import {
 } from 'react-aria-components';
 import { tell, useWorkbench } from '../character/store.js';
 import { Choice } from '../parts/ui.js';
-import { choose, chooseByChance, outfitOf, useClothes } from './clothes.js';
+import { choose, chooseByChance, outfitOf, useClothes } from './worn.js';
 
 type Palette = Wardrobe['bodyPalettes'][number];
 
@@ -38,8 +37,8 @@ export function Clothes({ controller }: { readonly controller: Controller }) {
 
 function Pieces({ controller, wardrobe }: { readonly controller: Controller; readonly wardrobe: Wardrobe }) {
   const file = useWorkbench((state) => state.file);
+  // Follows what is chosen.
   useClothes(({ chosen }) => chosen.get(file));
-  const seed = useRef(1);
   const { pieces, colours } = outfitOf(controller) ?? wardrobe.outfit({});
   const put = (change: OutfitDefinition): void =>
     choose({ pieces: { ...pieces, ...change.pieces }, colours: { ...colours, ...change.colours } });
@@ -65,13 +64,7 @@ function Pieces({ controller, wardrobe }: { readonly controller: Controller; rea
   return (
     <>
       <div className="row">
-        <Button
-          className="small"
-          onPress={() => {
-            seed.current += 1;
-            chooseByChance(controller, String(seed.current));
-          }}
-        >
+        <Button className="small" onPress={() => chooseByChance(wardrobe)}>
           by chance
         </Button>
         <Button className="small" onPress={() => choose('bare')}>

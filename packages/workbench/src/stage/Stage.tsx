@@ -11,7 +11,7 @@ import { sizesOf, useWorkbench } from '../character/store.js';
 import { useEachPicture, wantsStill } from '../parts/loop.js';
 import { showingOnly, isThere } from './single.js';
 import { bodyOf } from './body.js';
-import { dress, dressedShowing, imagesFor } from './clothes.js';
+import { dress, dressedShowing, imagesFor } from './worn.js';
 import { useHeldKeys } from './held-keys.js';
 import { live } from './live.js';
 import { CharacterPlay, ClipPlay } from './play.js';

@@ -5,7 +5,7 @@ import { inPlainMemory } from '../../parts/canvas.js';
 import { useRef, useState } from 'react';
 import { useWorkbench } from '../../character/store.js';
 import { useEachPicture, wantsStill } from '../../parts/loop.js';
-import { dressedShowing, imagesFor, outfitOf } from '../../stage/clothes.js';
+import { dressedShowing, imagesFor, outfitOf } from '../../stage/worn.js';
 
 const rates = [1, 0.5, 0.25, 2] as const;
 const words: Readonly<Record<number, string>> = { 0.25: '¼', 0.5: '½', 1: 'as in the game', 2: '2 ×' };

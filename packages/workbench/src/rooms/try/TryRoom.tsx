@@ -15,7 +15,7 @@ import { controlsFor, keyName, targetsOf, useControls } from '../../character/co
 import type { KnownControls, Target } from '../../character/controls.js';
 import { bodyOf } from '../../stage/body.js';
 import { Clothes } from '../../stage/Clothes.js';
-import { dress, imagesFor } from '../../stage/clothes.js';
+import { dress, imagesFor } from '../../stage/worn.js';
 import type { BodyKind } from '../../stage/body.js';
 import { useHeldKeys } from '../../stage/held-keys.js';
 import { levelGround, rubbedOut, withStroke } from './ground.js';

@@ -6,7 +6,7 @@ import { useWorkbench } from '../../character/store.js';
 import { inPlainMemory } from '../../parts/canvas.js';
 import { meantBy } from '../../parts/keys.js';
 import { useEachPicture } from '../../parts/loop.js';
-import { dress, imagesFor } from '../../stage/clothes.js';
+import { dress, imagesFor } from '../../stage/worn.js';
 import { drawQuay } from '../../stage/quay.js';
 import { setCompass } from './compass.js';
 import { diagonalAt, gripAt, knobsAt, meetingsOf, stickAt } from './grips.js';

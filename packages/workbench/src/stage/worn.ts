@@ -1,11 +1,11 @@
 import { dropDyed, dyeImages } from '@dot-hop/browser';
 import type { Images } from '@dot-hop/browser';
 import { poseOf } from 'dot-hop';
-import type { Clip, Controller, Outfit, OutfitDefinition, Performer, Pose } from 'dot-hop';
+import type { Clip, Controller, Outfit, OutfitDefinition, Performer, Pose, Wardrobe } from 'dot-hop';
 import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import { create } from 'zustand';
 import type { Drawn } from '../character/pictures.js';
-import { useWorkbench } from '../character/store.js';
+import { tell, useWorkbench } from '../character/store.js';
 
 // What characters wear where they play. Nothing of it is in the document.
 
@@ -22,11 +22,13 @@ export function choose(outfit: OutfitDefinition | 'bare'): void {
 
 /** The seed of who was never dressed: the one with which the command dresses somebody for a picture. */
 const firstSeed = '1';
+let lastSeed = Number(firstSeed);
 
-/** Dresses the character that is open by chance. The same seed gives the same clothes, here and in `dot-hop dress`. */
-export function chooseByChance(controller: Controller, seed: string): void {
-  const wardrobe = wardrobeOf(controller);
-  if (wardrobe !== undefined) choose(randomOutfit(wardrobe, seed));
+/** Dresses the character that is open by chance, each time in other clothes. The command gives the same clothes for the same seed. */
+export function chooseByChance(wardrobe: Wardrobe): void {
+  lastSeed += 1;
+  choose(randomOutfit(wardrobe, String(lastSeed)));
+  tell(`Dressed by chance, as “dot-hop dress --seed ${lastSeed}” does.`);
 }
 
 interface Made {
