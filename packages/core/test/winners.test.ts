@@ -143,3 +143,18 @@ test('numbers that are read together with a flag have an example; a vector that 
   for (const { state, set } of [crouch!, point!, push!, stand!])
     expect(new Performer(controller, set).state).toBe(state);
 });
+
+test('a row for which no numbers are found in time is there all the same, without an example', () => {
+  const controller = compile({
+    clips: { c: { cells: 0 } },
+    signals: { vx: { number: 0 }, vy: { number: 0 } },
+    states: {
+      stand: { shows: 'c' },
+      rare: { shows: 'c', while: 'vx * vx + vy == 12.34 and vy * 3 + vx * 0 == 5.1', priority: 1 },
+    },
+    rest: 'stand',
+  });
+  const [rare, stand] = whoWins(controller);
+  expect([rare!.state, rare!.example, rare!.set]).toEqual(['rare', '', {}]);
+  expect(stand!.state).toBe('stand');
+});
