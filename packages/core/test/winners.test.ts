@@ -144,6 +144,22 @@ test('numbers that are read together with a flag have an example; a vector that 
     expect(new Performer(controller, set).state).toBe(state);
 });
 
+test('a comparison that reads a band of another number has an example that is so', () => {
+  const controller = compile({
+    clips: { c: { cells: 0 } },
+    signals: { vx: { number: 0 }, vy: { number: 0 } },
+    derived: { moving: { of: 'vx', above: 12, below: 8 } },
+    states: {
+      stand: { shows: 'c' },
+      dive: { shows: 'c', while: '(moving ? vy : 0) > 50', priority: 1 },
+    },
+    rest: 'stand',
+  });
+  const [dive, stand] = whoWins(controller);
+  for (const { state, set } of [dive!, stand!]) expect(new Performer(controller, set).state).toBe(state);
+  expect(dive!.set.vx).toBeGreaterThan(12);
+});
+
 test('a row for which no numbers are found in time is there all the same, without an example', () => {
   const controller = compile({
     clips: { c: { cells: 0 } },

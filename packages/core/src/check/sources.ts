@@ -69,7 +69,7 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (signal.slot >= 0) ofSlot[signal.slot] = signal;
     if (signal.kind === 'vector') ofSlot[signal.slot + 1] = signal;
   }
-  const groups = wide ? [] : groupsOf(joint, flags);
+  const groups = wide ? [] : groupsOf(joint, flags, slotOfBit(count, regions));
   const grouped = new Set(groups.flatMap(({ slots }) => slots));
   const together = new Set(groups.flatMap((group) => group.flags));
   for (const [bit, place] of flags) if (!together.has(bit)) sources.push(free(count, place));
@@ -157,6 +157,19 @@ type FlagPlaces = ReadonlyMap<number, BitPlace>;
 /** The number of a bit, as programs name it. */
 const bitNumber = ({ word, bit }: BitPlace): number => 32 * word + (31 - Math.clz32(bit));
 
+/** Which number decides a bit, by the numbers of bits: comparisons of one number, and bands of it. */
+function slotOfBit(count: number, regions: readonly Regions[]): ReadonlyMap<number, number> {
+  return new Map(
+    regions.flatMap((of, slot) =>
+      [...maskOf(count, of)].flatMap((mask, word) =>
+        Array.from({ length: 32 }, (_, i) => i)
+          .filter((i) => ((mask >>> i) & 1) === 1)
+          .map((i) => [32 * word + i, slot] as const),
+      ),
+    ),
+  );
+}
+
 /** The bits that a program reads. */
 const bitsRead = ({ code }: Program): number[] =>
   code.flatMap((op, i) => (i % 2 === 0 && op === Op.bit ? [code[i + 1]!] : []));
@@ -168,13 +181,19 @@ interface Group {
   readonly terms: JointTerm[];
 }
 
-function groupsOf(joint: readonly JointTerm[], flags: FlagPlaces): Group[] {
+function groupsOf(
+  joint: readonly JointTerm[],
+  flags: FlagPlaces,
+  slotOf: ReadonlyMap<number, number>,
+): Group[] {
   let groups: Group[] = [];
   for (const term of joint) {
-    const slots = slotsOf(term.program);
     const bits = bitsRead(term.program);
-    // What reads more than flags (a band, what shows) may be on or off whatever the flags are.
-    const own = bits.every((bit) => flags.has(bit)) ? bits : [];
+    // What reads more than flags and numbers (what shows, a flag that lasts) may be on or off whatever these are.
+    const isOpen = !bits.every((bit) => flags.has(bit) || slotOf.has(bit));
+    const own = isOpen ? [] : bits.filter((bit) => flags.has(bit));
+    const others = isOpen ? [] : bits.flatMap((bit) => slotOf.get(bit) ?? []);
+    const slots = [...new Set([...slotsOf(term.program), ...others])];
     const touched = groups.filter(
       (group) =>
         group.slots.some((slot) => slots.includes(slot)) || group.flags.some((flag) => own.includes(flag)),
@@ -230,10 +249,12 @@ function groupSource(
       : triedValues(regions[slot]!, terms, ofSlot[slot]!),
   );
   const places = bits.map((bit) => flags.get(bit)!);
+  const decided = slots.map((slot) => maskOf(count, regions[slot]!)).reduce(withBits, bitsOf(count, places));
   const combinations = candidates.reduce((product, { length }) => product * length, 2 ** bits.length);
   const stride = strideFrom(Math.max(1, Math.ceil(combinations / mostCombinations)), combinations);
   const numbers = new Float64Array(placeOf(regions.length));
-  const found: Possibility[] = [];
+  // What follows from the values alone comes first: examples need not speak of what a band remembers then.
+  const [certain, remembered]: [Possibility[], Possibility[]] = [[], []];
   for (let at = 0; at < combinations; at += stride) {
     let rest = at;
     const next = (length: number): number => {
@@ -241,11 +262,8 @@ function groupSource(
       rest = Math.floor(rest / length);
       return one;
     };
-    const on = bitsOf(
-      count,
-      places.filter(() => next(2) === 1),
-    );
-    let all: Possibility[] = [{ words: on, set: {} }];
+    const on = places.filter(() => next(2) === 1);
+    let all: Possibility[] = [{ words: bitsOf(count, on), set: {} }];
     slots.forEach((slot, i) => {
       const value = candidates[i]![next(candidates[i]!.length)]!;
       numbers[placeOf(slot)] = value;
@@ -253,10 +271,10 @@ function groupSource(
         bitsAt(count, regions[slot]!, slot, value).map((other) => joined(one, other)),
       );
     });
-    found.push(...all.flatMap((one) => withTerms(one, terms, numbers, on, bits)));
+    const each = all.flatMap((one) => withTerms(one, terms, numbers, decided));
+    (each.length === 1 ? certain : remembered).push(...each);
   }
-  const masks = slots.map((slot) => maskOf(count, regions[slot]!));
-  return { mask: masks.reduce(withBits, bitsOf(count, [...terms, ...places])), all: distinct(found) };
+  return { mask: withBits(decided, bitsOf(count, terms)), all: distinct([...certain, ...remembered]) };
 }
 
 const joined = (one: Possibility, other: Possibility): Possibility => ({
@@ -265,24 +283,22 @@ const joined = (one: Possibility, other: Possibility): Possibility => ({
 });
 
 /**
- * Adds what is computed of numbers and flags. A band between its thresholds, and what reads more than these flags, may be on or off.
+ * Adds what is computed of numbers and flags. A band between its thresholds, and what reads other bits than these, may be on or off.
  *
- * @param on the words with the flags as they are
- * @param flags the numbers of their bits
+ * @param decided the bits that the possibility has decided
  */
 function withTerms(
   one: Possibility,
   terms: readonly JointTerm[],
   numbers: Float64Array,
-  on: BitWords,
-  flags: readonly number[],
+  decided: BitWords,
 ): Possibility[] {
   const words = one.words.slice();
   const open = bitsOf(words.length, []);
   for (const term of terms) {
-    const value = valueOf(term.program, numbers, 0, on);
+    const value = valueOf(term.program, numbers, 0, one.words);
     const isOpen =
-      !bitsRead(term.program).every((bit) => flags.includes(bit)) ||
+      bitsRead(term.program).some((bit) => ((decided[bit >> 5]! >>> (bit & 31)) & 1) === 0) ||
       (term.kind === 'band' && value <= term.above && value >= term.below);
     if (isOpen) open[term.word]! |= term.bit;
     else if (term.kind === 'band' ? value > term.above : value !== 0) words[term.word]! |= term.bit;
