@@ -174,3 +174,25 @@ test('a row for which no numbers are found in time is there all the same, withou
   expect([rare!.state, rare!.example, rare!.set]).toEqual(['rare', '', {}]);
   expect(stand!.state).toBe('stand');
 });
+
+test('twenty numbers and flags that are read together are tried in time, the last of them too', () => {
+  const names = Array.from({ length: 20 }, (_, i) => `n${i}`);
+  const flags = Array.from({ length: 20 }, (_, i) => `f${i}`);
+  const sum = [...names, ...flags.map((flag) => `(${flag} ? 1 : 0)`)].join(' + ');
+  const controller = compile({
+    clips: { c: { cells: 0 } },
+    signals: {
+      ...Object.fromEntries(names.map((name) => [name, { number: 0 }] as const)),
+      ...Object.fromEntries(flags.map((name) => [name, { flag: false }] as const)),
+    },
+    states: {
+      stand: { shows: 'c' },
+      heavy: { shows: 'c', while: `(f19 ? n19 : 0) + 0 * (${sum}) > 2`, priority: 1 },
+    },
+    rest: 'stand',
+  });
+  const [heavy, stand] = whoWins(controller);
+  expect(heavy!.set).toMatchObject({ f19: true });
+  expect(heavy!.set.n19).toBeGreaterThan(2);
+  for (const { state, set } of [heavy!, stand!]) expect(new Performer(controller, set).state).toBe(state);
+});

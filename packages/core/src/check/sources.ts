@@ -8,6 +8,7 @@ import type { Signal } from '../signal/definition.js';
 import { isWithin } from '../signal/signals.js';
 import type { ComputedTerm } from '../signal/tables.js';
 import { bitsOf } from '../signal/bits.js';
+import { Chance } from '../wardrobe/chance.js';
 import { hasBits, withBits } from './bits.js';
 
 /** One thing that a source can be: the bits it then has, and values of signals that bring it about. */
@@ -69,7 +70,8 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (signal.slot >= 0) ofSlot[signal.slot] = signal;
     if (signal.kind === 'vector') ofSlot[signal.slot + 1] = signal;
   }
-  const groups = wide ? [] : groupsOf(joint, flags, slotOfBit(count, regions));
+  const masks = regions.map((of) => maskOf(count, of));
+  const groups = wide ? [] : groupsOf(joint, flags, masks);
   const grouped = new Set(groups.flatMap(({ slots }) => slots));
   const together = new Set(groups.flatMap((group) => group.flags));
   for (const [bit, place] of flags) if (!together.has(bit)) sources.push(free(count, place));
@@ -77,7 +79,7 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (grouped.has(slot)) return;
     const values = valuesOf(of, ofSlot[slot]!);
     const all = distinct(values.flatMap((value) => bitsAt(count, of, slot, value)));
-    if (all.length > 1) sources.push({ mask: maskOf(count, of), all });
+    if (all.length > 1) sources.push({ mask: masks[slot]!, all });
   });
   if (wide) for (const term of joint) sources.push(free(count, term));
   for (const group of groups) sources.push(groupSource(count, group, regions, ofSlot, flags));
@@ -157,18 +159,9 @@ type FlagPlaces = ReadonlyMap<number, BitPlace>;
 /** The number of a bit, as programs name it. */
 const bitNumber = ({ word, bit }: BitPlace): number => 32 * word + (31 - Math.clz32(bit));
 
-/** Which number decides a bit, by the numbers of bits: comparisons of one number, and bands of it. */
-function slotOfBit(count: number, regions: readonly Regions[]): ReadonlyMap<number, number> {
-  return new Map(
-    regions.flatMap((of, slot) =>
-      [...maskOf(count, of)].flatMap((mask, word) =>
-        Array.from({ length: 32 }, (_, i) => i)
-          .filter((i) => ((mask >>> i) & 1) === 1)
-          .map((i) => [32 * word + i, slot] as const),
-      ),
-    ),
-  );
-}
+/** Whether a bit is on. @param number as programs name it */
+const hasBit = (words: BitWords, number: number): boolean =>
+  ((words[number >> 5]! >>> (number & 31)) & 1) === 1;
 
 /** The bits that a program reads. */
 const bitsRead = ({ code }: Program): number[] =>
@@ -181,18 +174,16 @@ interface Group {
   readonly terms: JointTerm[];
 }
 
-function groupsOf(
-  joint: readonly JointTerm[],
-  flags: FlagPlaces,
-  slotOf: ReadonlyMap<number, number>,
-): Group[] {
+/** @param masks for each number slot the bits that it decides: comparisons of this number alone, and bands of it */
+function groupsOf(joint: readonly JointTerm[], flags: FlagPlaces, masks: readonly BitWords[]): Group[] {
+  const slotOf = (bit: number): number => masks.findIndex((mask) => hasBit(mask, bit));
   let groups: Group[] = [];
   for (const term of joint) {
     const bits = bitsRead(term.program);
     // What reads more than flags and numbers (what shows, a flag that lasts) may be on or off whatever these are.
-    const isOpen = !bits.every((bit) => flags.has(bit) || slotOf.has(bit));
+    const isOpen = !bits.every((bit) => flags.has(bit) || slotOf(bit) >= 0);
     const own = isOpen ? [] : bits.filter((bit) => flags.has(bit));
-    const others = isOpen ? [] : bits.flatMap((bit) => slotOf.get(bit) ?? []);
+    const others = isOpen ? [] : bits.filter((bit) => !flags.has(bit)).map(slotOf);
     const slots = [...new Set([...slotsOf(term.program), ...others])];
     const touched = groups.filter(
       (group) =>
@@ -227,14 +218,6 @@ function triedValues(of: Regions, terms: readonly JointTerm[], source: NumberSou
   return [...new Set(all)].filter((value) => isWithin(value, source.bounds));
 }
 
-/** The first number from one on that divides nothing of another: so steps of it meet each value of each candidate. */
-function strideFrom(least: number, combinations: number): number {
-  const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
-  let stride = least;
-  while (stride > 1 && divisor(stride, combinations) > 1) stride++;
-  return stride;
-}
-
 /** Tries combinations of numbers and flags that are read together. */
 function groupSource(
   count: number,
@@ -251,13 +234,15 @@ function groupSource(
   const places = bits.map((bit) => flags.get(bit)!);
   const decided = slots.map((slot) => maskOf(count, regions[slot]!)).reduce(withBits, bitsOf(count, places));
   const combinations = candidates.reduce((product, { length }) => product * length, 2 ** bits.length);
-  const stride = strideFrom(Math.max(1, Math.ceil(combinations / mostCombinations)), combinations);
+  // Too many are tried by chance: steps of even length would never turn some of the flags on.
+  const chance = combinations > mostCombinations ? new Chance(1) : undefined;
   const numbers = new Float64Array(placeOf(regions.length));
   // What follows from the values alone comes first: examples need not speak of what a band remembers then.
   const [certain, remembered]: [Possibility[], Possibility[]] = [[], []];
-  for (let at = 0; at < combinations; at += stride) {
+  for (let at = 0; at < Math.min(combinations, mostCombinations); at++) {
     let rest = at;
     const next = (length: number): number => {
+      if (chance !== undefined) return Math.floor(chance.next() * length);
       const one = rest % length;
       rest = Math.floor(rest / length);
       return one;
@@ -298,7 +283,7 @@ function withTerms(
   for (const term of terms) {
     const value = valueOf(term.program, numbers, 0, one.words);
     const isOpen =
-      bitsRead(term.program).some((bit) => ((decided[bit >> 5]! >>> (bit & 31)) & 1) === 0) ||
+      !bitsRead(term.program).every((bit) => hasBit(decided, bit)) ||
       (term.kind === 'band' && value <= term.above && value >= term.below);
     if (isOpen) open[term.word]! |= term.bit;
     else if (term.kind === 'band' ? value > term.above : value !== 0) words[term.word]! |= term.bit;
