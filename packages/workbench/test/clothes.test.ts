@@ -2,6 +2,7 @@ import { readDocument, compileDocument } from 'dot-hop/document';
 import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { clips, keeper } from './keeper.js';
 import { WorkbenchPage } from './workbench-page.js';
 
 const bench = new WorkbenchPage();
@@ -85,4 +86,27 @@ test('what somebody wears is chosen on the stage, and worn in every room; nothin
   });
   await page.keyboard.press('Escape');
   expect(await bench.document()).toBe(before);
+}, 120_000);
+
+test('clothes that never go together leave the body bare, and are told about where they are asked for', async () => {
+  const { page } = bench;
+  await bench.begin();
+  // Chance never picks the coat that the hat needs, and there is no going without a hat.
+  await bench.bring(
+    keeper(`${clips}wardrobe:
+  layers:
+    coat: { none: 1, pieces: { oilskin: { sheet: wick, weight: 0 } } }
+    hat: { pieces: { cap: { sheet: wick, requires: [coat.oilskin] } } }
+`),
+  );
+  await bench.told(/keeper/);
+  await bench.room('Time');
+  // A colour of his face.
+  await shows('stage', '#e0a074');
+  await page.getByRole('button', { name: 'clothes' }).click();
+  await page.getByRole('button', { name: 'by chance' }).click();
+  await bench.told(/go together/);
+  // By hand they are put on all the same.
+  await bench.choose('hat', 'cap');
+  await page.getByRole('button', { name: /hat$/ }).filter({ hasText: 'cap' }).waitFor();
 }, 120_000);

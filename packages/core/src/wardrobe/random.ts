@@ -111,7 +111,7 @@ function draw(wardrobe: Wardrobe, chance: Chance, wear: OutfitDefinition): Compl
   }
   // What was told does not go together by itself: then it is meant so.
   if (Object.keys(wear.pieces ?? {}).length > 1) return drawn;
-  throw callError('crowd-few', { found: 0, count: 1, differ: 0 });
+  throw callError('outfit-none', { tries });
 }
 
 /** Whether nothing worn excludes, and everything has what it requires. */

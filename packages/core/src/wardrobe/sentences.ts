@@ -30,6 +30,8 @@ const sentences = {
     `"${v.of}" has no ${shown(v.name)}${hint(v.name, v.known)}`,
   'crowd-few': (v: Has<'count' | 'differ' | 'found'>) =>
     `only ${v.found} of ${v.count} people were found that differ in ${v.differ} choices or more; ask for fewer, let "differ" be smaller, or add pieces and colours`,
+  'outfit-none': (v: Has<'tries'>) =>
+    `chance found no clothes that go together in ${v.tries} tries; ask less of them in "requires" and "excludes", or give the pieces that are required a weight`,
 } satisfies SentenceTable;
 
 type Sentences = typeof sentences;

@@ -1,6 +1,6 @@
 import { dropDyed, dyeImages } from '@dot-hop/browser';
 import type { Images } from '@dot-hop/browser';
-import { poseOf } from 'dot-hop';
+import { DotHopError, poseOf } from 'dot-hop';
 import type { Clip, Controller, Outfit, OutfitDefinition, Performer, Pose, Wardrobe } from 'dot-hop';
 import { randomOutfit, wardrobeOf } from 'dot-hop/wardrobe';
 import { create } from 'zustand';
@@ -24,10 +24,25 @@ export function choose(outfit: OutfitDefinition | 'bare'): void {
 const firstSeed = '1';
 let lastSeed = Number(firstSeed);
 
-/** Dresses the character that is open by chance, each time in other clothes. The command gives the same clothes for the same seed. */
+/** Clothes by chance, the same as the command's for the same seed; or why there are none, where the pieces never go together. */
+function byChance(wardrobe: Wardrobe, seed: string): OutfitDefinition | DotHopError {
+  try {
+    return randomOutfit(wardrobe, seed);
+  } catch (error) {
+    if (error instanceof DotHopError) return error;
+    throw error;
+  }
+}
+
+/** Dresses the character that is open by chance, each time in other clothes. */
 export function chooseByChance(wardrobe: Wardrobe): void {
   lastSeed += 1;
-  choose(randomOutfit(wardrobe, String(lastSeed)));
+  const outfit = byChance(wardrobe, String(lastSeed));
+  if (outfit instanceof DotHopError) {
+    tell(outfit.message, true);
+    return;
+  }
+  choose(outfit);
   tell(`Dressed by chance, as “dot-hop dress --seed ${lastSeed}” does.`);
 }
 
@@ -43,8 +58,9 @@ export function outfitOf(controller: Controller, file = useWorkbench.getState().
   const known = made.get(controller);
   if (known !== undefined && known.of === of) return known.outfit;
   const wardrobe = wardrobeOf(controller);
-  const outfit =
-    of === 'bare' ? undefined : wardrobe?.outfit(wardrobe.fitting(of ?? randomOutfit(wardrobe, firstSeed)));
+  const worn = wardrobe === undefined || of === 'bare' ? undefined : (of ?? byChance(wardrobe, firstSeed));
+  const isBare = worn === undefined || worn instanceof DotHopError;
+  const outfit = isBare ? undefined : wardrobe?.outfit(wardrobe.fitting(worn));
   made.set(controller, { of, outfit });
   return outfit;
 }
