@@ -53,6 +53,12 @@ describe('lines of a script', () => {
     [{ until: { cue: 'hail' } }, 400],
     [{ until: 'vx > 30 && !lamp' }, 600],
     [{ until: 'moving' }, 600],
+    // Computed as the conditions of a document are.
+    [{ until: 'hypot(vx * 3e200, vx * 4e200) / 1e200 == 250' }, 600],
+    [{ until: 'vx * 1e300 * 1e300 == 0 and vx / (vx - 50) == 0 and vx > 3' }, 600],
+    [{ until: 'clamp(vx, 0, 20) - vx % 30 == 0 and (vx > 3) == moving and moving' }, 600],
+    [{ until: '(moving ? -vx : 1) < 0 or sqrt(vx) > 9' }, 600],
+    [{ until: "body == stroll and not 'wave' == body" }, 600],
   ])('%j is waited for', (until, at) => {
     const { trace, outcomes } = run({
       lasts: 1000,

@@ -3,6 +3,7 @@ import { checkController } from 'dot-hop/check';
 import type { Finding } from 'dot-hop/check';
 import { compileDocument, readDocument } from 'dot-hop/document';
 import { acceptFinding, acceptNoMore, changedData, changedText, remedyOf } from 'dot-hop/edit';
+import type { FindingData } from 'dot-hop/edit';
 import { examples as given, head } from './findings-page.js';
 
 const examples = given.map(({ code, text }) => ({ code, text: head + text }));
@@ -55,6 +56,60 @@ test.each(mended.map((one) => [one.code, one] as const))(
     expect(again.length).toBeLessThan(before.length);
   },
 );
+
+describe('a remedy in an expression', () => {
+  const document = (conditions: Record<string, unknown>) => ({
+    dotHop: 1 as const,
+    sheets: {},
+    clips: { c: { cells: 0 } },
+    signals: { vx: { number: 0 } },
+    states: {
+      stand: { shows: 'c' },
+      ...Object.fromEntries(
+        Object.entries(conditions).map(([name, fields]) => [name, { shows: 'c', ...(fields as object) }]),
+      ),
+    },
+    rest: 'stand',
+  });
+  const after = (conditions: Record<string, unknown>, finding: FindingData) => {
+    const definition = document(conditions);
+    return changedData(definition, remedyOf(definition, finding)!.changes).states;
+  };
+
+  test.each([
+    ['vx > 5', 'abs(vx) > 5'],
+    ['(vx > 5) and abs(vx) < 9', '(abs(vx) > 5) and abs(vx) < 9'],
+    ['(vx) > 5 or vx<2', 'abs(vx) > 5 or abs(vx)<2'],
+  ])('of %s makes %s', (text, now) => {
+    const path = ['states', 'go', 'while'];
+    const states = after({ go: { while: text } }, { code: 'one-sided', path, values: { name: 'vx' } });
+    expect(states).toMatchObject({ go: { while: now } });
+  });
+
+  test('takes the size of a whole rate, without its brackets', () => {
+    const finding = {
+      code: 'rate-below-zero',
+      path: ['states', 'go', 'rate'],
+      values: { text: '(vx + 1) * 2' },
+    };
+    expect(after({ go: { rate: '(vx + 1) * 2' } }, finding)).toMatchObject({
+      go: { rate: 'abs((vx + 1) * 2)' },
+    });
+    const bracketed = { ...finding, values: { text: '(vx - 3)' } };
+    expect(after({ go: { rate: '(vx - 3)' } }, bracketed)).toMatchObject({ go: { rate: 'abs(vx - 3)' } });
+  });
+
+  test.each([
+    ['vx>5', 'vx>=5'],
+    ['vx > 50 or (5 < vx)', 'vx > 50 or (5 <= vx)'],
+    ['not (vx > 5)', 'not (vx >= 5)'],
+    ['abs(vx) > 5 and (vx) > 5', 'abs(vx) > 5 and (vx) >= 5'],
+  ])('of a gap at 5 makes of %s %s', (text, now) => {
+    const values = { name: 'vx', value: 5, above: 'go', below: 'stand', rest: 'stand' };
+    const states = after({ go: { while: text } }, { code: 'threshold-gap', path: ['states', 'go'], values });
+    expect(states).toMatchObject({ go: { while: now } });
+  });
+});
 
 test('what is accepted is accepted at its place with its reason, and taken back', () => {
   const { text } = examples.find(({ code }) => code === 'flicker')!;

@@ -1,7 +1,10 @@
 import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
 import { stateIn } from '../controller/groups.js';
 import type { DocumentPath } from '../problem/problem.js';
-import type { Change } from './change.js';
+import { parseExpression, partsOf, written } from '../signal/expression.js';
+import type { Expression } from '../signal/expression.js';
+import type { BinaryExpression } from '../signal/kinds.js';
+import { constantOf } from '../signal/scope.js';
 import { loopClip, removeClip } from './clips.js';
 import { setVariant } from './groups.js';
 import type { Edit } from './history.js';
@@ -31,39 +34,50 @@ const takenOut = (what: string, path: DocumentPath): Edit => ({
   changes: [{ op: 'remove', path }],
 });
 
-const literal = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+/** An expression with a part of it written otherwise. */
+const spliced = (text: string, at: number, end: number, now: string): string =>
+  text.slice(0, at) + now + text.slice(end);
 
-/** A text at a path with something else in it; `undefined` where that does not stand there. */
-function rewritten(
-  definition: ControllerDefinition,
-  path: DocumentPath,
-  from: RegExp,
-  to: string,
-): Change | undefined {
-  const text = valueAt(definition, path);
-  if (typeof text !== 'string') return undefined;
-  const now = text.replace(from, to);
-  return now === text ? undefined : { op: 'set', path, value: now };
+/** The comparison in an expression that a threshold finding speaks of, on whichever side its number stands. */
+function comparisonOf(
+  expression: Expression,
+  { name, value }: FindingData['values'],
+  signs: Readonly<Record<string, string>>,
+): BinaryExpression | undefined {
+  if (expression.kind === 'binary' && Object.hasOwn(signs, expression.operator)) {
+    const { left, right } = expression;
+    const isMeant = (named: Expression, number: Expression): boolean =>
+      written(named) === name && constantOf(number) === value;
+    if (isMeant(left, right) || isMeant(right, left)) return expression;
+  }
+  for (const part of partsOf(expression)) {
+    const found = comparisonOf(part, { name, value }, signs);
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }
 
 /** Puts another comparison in place of one in the conditions of states. */
 function compared(
   definition: ControllerDefinition,
-  { name, value }: FindingData['values'],
+  values: FindingData['values'],
   states: readonly unknown[],
   signs: Readonly<Record<string, string>>,
 ): Edit | undefined {
-  for (const state of states) {
-    const stated = stateIn(definition, String(state));
-    for (const field of stated === undefined ? [] : (['while', 'when'] as const))
-      for (const [from, to] of Object.entries(signs)) {
-        const term = new RegExp(
-          `(\\b${literal(String(name))}\\s*)${from}(\\s*${literal(String(value))})(?![\\d.])`,
-        );
-        const change = rewritten(definition, [...stated!.path, field], term, `$1${to}$2`);
-        if (change !== undefined)
-          return { says: `write ${to} in “${field}” of ${stated!.name}`, changes: [change] };
-      }
+  for (const name of states) {
+    const state = stateIn(definition, String(name));
+    for (const field of state === undefined ? [] : (['while', 'when'] as const)) {
+      const path = [...state!.path, field];
+      const text = valueAt(definition, path);
+      const found = typeof text === 'string' ? comparisonOf(parseExpression(text), values, signs) : undefined;
+      if (found === undefined) continue;
+      const { left, right, operator } = found;
+      const between = String(text).slice(left.end, right.at).replace(operator, signs[operator]!);
+      return {
+        says: `write ${signs[operator]!} in “${field}” of ${state!.name}`,
+        changes: [{ op: 'set', path, value: spliced(String(text), left.end, right.at, between) }],
+      };
+    }
   }
   return undefined;
 }
@@ -86,15 +100,29 @@ function playedOnce(definition: ControllerDefinition, name: unknown): Edit | und
   return { ...loopClip(shows, 'once'), says: `play ${shows} once` };
 }
 
-/** Writes `abs(...)` around something in an expression. */
-function unsigned(definition: ControllerDefinition, path: DocumentPath, text: unknown): Edit | undefined {
-  const change = rewritten(
-    definition,
-    path,
-    new RegExp(`(?<![\\w.(])${literal(String(text))}(?![\\w.(])`, 'g'),
-    `abs(${String(text)})`,
-  );
-  return change && { says: `write abs(${String(text)})`, changes: [change] };
+/** Writes `abs(...)` around something wherever an expression reads it, unless that is there already. */
+function unsigned(definition: ControllerDefinition, path: DocumentPath, what: unknown): Edit | undefined {
+  const text = valueAt(definition, path);
+  if (typeof text !== 'string' || typeof what !== 'string') return undefined;
+  const meant = written(parseExpression(what));
+  let now = text;
+  const visit = (part: Expression): void => {
+    if (part.kind === 'call' && part.name === 'abs') return;
+    if (written(part) === meant) now = spliced(now, part.at, part.end, `abs(${bare(text, part)})`);
+    // From the last part to the first, so that the places of those before it still hold.
+    else [...partsOf(part)].reverse().forEach(visit);
+  };
+  visit(parseExpression(text));
+  return now === text
+    ? undefined
+    : { says: `write abs(${what})`, changes: [{ op: 'set', path, value: now }] };
+}
+
+/** A part as it was written, without brackets of its own. */
+function bare(text: string, part: Expression): string {
+  const [first] = partsOf(part);
+  const isBracketed = text[part.at] === '(' && first?.at !== part.at;
+  return isBracketed ? text.slice(part.at + 1, part.end - 1) : text.slice(part.at, part.end);
 }
 
 /** The field of a state at a path without an item, or without itself where it was the last. */
@@ -137,14 +165,8 @@ const remedies: Readonly<Record<string, Find>> = {
       changes: short.map(({ path }) => ({ op: 'set', path: [...path, 'atLeast'], value: leastShown })),
     };
   },
-  'one-sided': (definition, { path, values }) => {
-    const text = valueAt(definition, path);
-    return typeof text === 'string' ? unsigned(definition, path, values.name) : undefined;
-  },
-  'rate-below-zero': (definition, { path, values }) => {
-    const rate = valueAt(definition, path);
-    return typeof rate === 'string' ? unsigned(definition, path, values.text) : undefined;
-  },
+  'one-sided': (definition, { path, values }) => unsigned(definition, path, values.name),
+  'rate-below-zero': (definition, { path, values }) => unsigned(definition, path, values.text),
   'hop-never': (definition, { path, values }) =>
     typeof path[path.length - 1] === 'number'
       ? withoutItem(definition, path, `the hop to ${String(values.to)}`)

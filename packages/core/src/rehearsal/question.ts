@@ -3,13 +3,11 @@ import { askableOf, placeStates } from '../controller/tracks.js';
 import type { Performer } from '../performer/performer.js';
 import type { ProblemList } from '../problem/problem.js';
 import type { DocumentPath } from '../problem/problem.js';
-import { compare } from '../signal/comparison.js';
 import { SignalCompiler } from '../signal/compiler.js';
-import { parseExpression } from '../signal/expression.js';
+import { parseExpression, partsOf } from '../signal/expression.js';
 import type { Expression, OptionsOf } from '../signal/expression.js';
-import { functions } from '../signal/program.js';
-
-type Value = number | boolean | string;
+import { Op, valueOf } from '../signal/program.js';
+import { opOf } from '../signal/writer.js';
 
 /** Adds what is wrong with a condition that a rehearsal waits for: unknown names, kinds that do not fit. */
 export function checkQuestion(
@@ -24,13 +22,27 @@ export function checkQuestion(
 }
 
 /**
- * Asks a performer whether a condition is true now. Read again each time, since rehearsals ask things that the document's
- * own conditions do not: what is asked must not change what is decided.
+ * Asks a performer whether a condition is true now. It is written as a program each time, with what the performer says in the places of
+ * names, because rehearsals ask things that the document's own conditions do not: what is asked must not change what is decided.
  */
 export function isTrue(text: string, performer: Performer): boolean {
-  return valueOf(parseExpression(text, optionsIn(performer)), performer) === true;
+  const code: number[] = [];
+  const constants: number[] = [];
+  const emit = (expression: Expression): void => {
+    const known = valueIn(expression, performer);
+    if (known !== undefined) {
+      code.push(Op.constant, constants.push(Number(known)) - 1);
+      return;
+    }
+    partsOf(expression).forEach(emit);
+    code.push(opOf(expression), 0);
+  };
+  emit(parseExpression(text, optionsIn(performer)));
+  return valueOf({ code, constants }, noNumbers, 0, noWords) !== 0;
 }
 
+const noNumbers = new Float64Array(0);
+const noWords = new Int32Array(0);
 /** What choices and tracks of a performer can be compared with. */
 function optionsIn({ controller }: Performer): OptionsOf {
   const { tables, tracks, states } = controller;
@@ -42,57 +54,21 @@ function optionsIn({ controller }: Performer): OptionsOf {
   };
 }
 
-function valueOf(expression: Expression, performer: Performer): Value {
-  const value = (part: Expression): Value => valueOf(part, performer);
-  const number = (part: Expression): number => Number(value(part));
+/** What a part of an expression is without computing: written there, said by the performer, or a text compared with what it says. */
+function valueIn(expression: Expression, performer: Performer): number | boolean | undefined {
   switch (expression.kind) {
     case 'number':
     case 'flag':
-    case 'text':
       return expression.value;
     case 'name':
-      return performer.value(expression.name) as Value;
-    case 'unary':
-      return expression.operator === '!' ? value(expression.part) !== true : -number(expression.part);
-    case 'choose':
-      return value(value(expression.test) === true ? expression.yes : expression.no);
-    case 'call':
-      return finite(called(expression.name, expression.parts.map(number)));
+      return performer.value(expression.name) as number | boolean;
     case 'binary': {
-      const { operator, left, right } = expression;
-      if (operator === '&&') return value(left) === true && value(right) === true;
-      if (operator === '||') return value(left) === true || value(right) === true;
-      if (operator === '==') return value(left) === value(right);
-      if (operator === '!=') return value(left) !== value(right);
-      return finite(combined(operator, number(left), number(right)));
+      const { left, right, operator } = expression;
+      const [text, name] = left.kind === 'text' ? [left, right] : [right, left];
+      if (text.kind !== 'text' || name.kind !== 'name') return undefined;
+      return (performer.value(name.name) === text.value) === (operator === '==');
     }
-  }
-}
-
-/** What is no finite number counts as 0, as in the conditions of a document. */
-const finite = (value: Value): Value => (typeof value === 'number' && !Number.isFinite(value) ? 0 : value);
-
-type Combining = Exclude<Extract<Expression, { kind: 'binary' }>['operator'], '&&' | '||' | '==' | '!='>;
-
-function combined(operator: Combining, left: number, right: number): Value {
-  switch (operator) {
-    case '+':
-      return left + right;
-    case '-':
-      return left - right;
-    case '*':
-      return left * right;
-    case '/':
-      return left / right;
-    case '%':
-      return left % right;
     default:
-      return compare(operator, left, right);
+      return undefined;
   }
-}
-
-function called(name: string, parts: readonly number[]): number {
-  if (!Object.hasOwn(functions, name)) throw new Error(`no function ${name}`);
-  if (name === 'clamp') return Math.min(Math.max(parts[0]!, parts[1]!), parts[2]!);
-  return (Math as unknown as Record<string, (...parts: number[]) => number>)[name]!(...parts);
 }

@@ -15,6 +15,22 @@ export interface ProgramReader extends KindReader {
   conditionOf(expression: Expression): Condition;
 }
 
+/** The instruction that makes one value of those of the parts of an expression. */
+export function opOf(expression: Expression): number {
+  switch (expression.kind) {
+    case 'call':
+      return functions[expression.name]!.op;
+    case 'unary':
+      return expression.operator === '!' ? Op.not : Op.negate;
+    case 'choose':
+      return Op.choose;
+    case 'binary':
+      return valueOps[expression.operator]!;
+    default:
+      throw new Error(`a ${expression.kind} has no parts`);
+  }
+}
+
 /** Writes an expression as a program. @param expression already checked */
 export function programOf(expression: Expression, reader: ProgramReader): Program {
   const code: number[] = [];
@@ -39,10 +55,7 @@ export function programOf(expression: Expression, reader: ProgramReader): Progra
       return;
     }
     partsOf(part).forEach(emit);
-    if (part.kind === 'call') code.push(functions[part.name]!.op, 0);
-    else if (part.kind === 'unary') code.push(part.operator === '!' ? Op.not : Op.negate, 0);
-    else if (part.kind === 'choose') code.push(Op.choose, 0);
-    else if (part.kind === 'binary') code.push(valueOps[part.operator]!, 0);
+    code.push(opOf(part), 0);
   };
   const emitCondition = (condition: Condition): void => {
     if (condition.op === 'term') {
