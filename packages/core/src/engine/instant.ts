@@ -61,8 +61,8 @@ function passBorders(rows: Rows, at: number, isChanged: boolean): void {
     advance(rows, at, trackRow, timeline);
     const stateBits = 2 * trackRow + TrackRow.stateBits;
     const bits = ints[stateBits]!;
-    if ((bits & (StateBit.begun | StateBit.redecide)) !== StateBit.begun) {
-      ints[stateBits] = (bits | StateBit.begun) & ~StateBit.redecide;
+    if ((bits & (StateBit.begun | StateBit.undecided)) !== StateBit.begun) {
+      ints[stateBits] = (bits | StateBit.begun) & ~StateBit.undecided;
       if ((bits & StateBit.begun) === 0) reportCues(rows, at, trackRow);
       changed = true;
     }

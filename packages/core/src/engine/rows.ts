@@ -39,7 +39,7 @@ export const enum StateBit {
   /** The state was reached by a step of a route. */
   underway = 8,
   /** It is decided although nothing has changed, because another version of the document has made the last decision. */
-  redecide = 16,
+  undecided = 16,
   /** All five; the bits above them say where the compass points. */
   all = 31,
 }

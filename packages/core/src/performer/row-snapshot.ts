@@ -122,7 +122,7 @@ export function restoreRow(rows: Rows, at: number, snapshot: PerformerSnapshot, 
 function decideAnew(rows: Rows, at: number): void {
   rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read | Attention.border;
   for (const { index } of rows.controller.tracks)
-    rows.ints[2 * trackRowAt(rows, at, index) + TrackRow.stateBits]! |= StateBit.redecide;
+    rows.ints[2 * trackRowAt(rows, at, index) + TrackRow.stateBits]! |= StateBit.undecided;
 }
 
 function stand(rows: Rows, at: number, still: DecodedSnapshot): void {

@@ -112,7 +112,7 @@ export const progressBits = {
   begun: StateBit.begun,
   queued: StateBit.queued,
   underway: StateBit.underway,
-  anew: StateBit.redecide,
+  undecided: StateBit.undecided,
 };
 
 export type ProgressName = keyof typeof progressBits;
