@@ -38,6 +38,28 @@ const shows = (testId: string, colour: string): Promise<unknown> =>
     [testId, colour] as const,
   );
 
+/** The colours of the images that a small picture is made of, one list for each of its pieces. */
+const coloursIn = (selector: string): Promise<string[][]> =>
+  bench.page.locator(`${selector} .drawing i`).evaluateAll((pieces) =>
+    Promise.all(
+      pieces.map(async (piece) => {
+        const image = new Image();
+        image.src = /url\("(.*)"\)/.exec((piece as HTMLElement).style.backgroundImage)![1]!;
+        await image.decode();
+        const canvas = new OffscreenCanvas(image.width, image.height);
+        const context = canvas.getContext('2d')!;
+        context.drawImage(image, 0, 0);
+        const { data } = context.getImageData(0, 0, image.width, image.height);
+        const found = new Set<string>();
+        for (let i = 0; i < data.length; i += 4)
+          found.add(
+            `#${[data[i]!, data[i + 1]!, data[i + 2]!].map((one) => one.toString(16).padStart(2, '0')).join('')}`,
+          );
+        return [...found];
+      }),
+    ),
+  );
+
 test('what somebody wears is chosen on the stage, and worn in every room; nothing of it is in the document', async () => {
   const { page } = bench;
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
@@ -69,8 +91,19 @@ test('what somebody wears is chosen on the stage, and worn in every room; nothin
   // The clip by itself, the dial, the trial.
   await shows('stage', '#deb04c');
   await shows('stage', '#96644e');
+  // The small pictures: those of frames, clips, directions and states.
+  const isDressed = async (selector: string): Promise<void> => {
+    const pieces = await coloursIn(selector);
+    expect(pieces.length).toBeGreaterThan(3);
+    expect(pieces.filter((colours) => colours.includes('#deb04c'))).toHaveLength(1);
+  };
+  await isDressed('.frame >> nth=0 >>');
+  await isDressed('.thumb >> nth=0 >>');
   await bench.room('Turn');
   await shows('dial-stage', '#deb04c');
+  await isDressed('[data-testid=page-walk-northwest]');
+  await bench.room('Rank');
+  await isDressed('.thumb >> nth=0 >>');
   await bench.room('Try');
   await shows('try-canvas', '#deb04c');
   await page.getByRole('button', { name: 'clothes' }).click();
@@ -85,6 +118,8 @@ test('what somebody wears is chosen on the stage, and worn in every room; nothin
     );
   });
   await page.keyboard.press('Escape');
+  await bench.room('Turn');
+  expect(await coloursIn('[data-testid=page-walk-northwest]')).toHaveLength(1);
   expect(await bench.document()).toBe(before);
 }, 120_000);
 

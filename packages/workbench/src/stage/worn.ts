@@ -93,14 +93,28 @@ export function dress(performer: Performer, images: Images, file?: string): void
   dropDyed(images, outfit === undefined ? [] : [outfit]);
 }
 
+/**
+ * A frame of a clip by itself, dressed; `undefined` where nothing is worn.
+ *
+ * @param faced the direction in which the character faces, that for which the clip is drawn by default
+ */
+export function dressedFrame(
+  controller: Controller,
+  clip: Clip,
+  frame: number,
+  images: Images,
+  faced?: string,
+): Pose | undefined {
+  const outfit = wearable(controller, images);
+  if (outfit === undefined) return undefined;
+  const drawnFor = clip.direction ?? directionOf(controller, clip);
+  const body = poseOf(clip.frames[frame]!, false);
+  return outfit.dress(body, { states: [], direction: faced ?? drawnFor, drawnFor, clip, frame });
+}
+
 /** A showing of a clip by itself, dressed. */
 export function dressedShowing(controller: Controller, clip: Clip, showing: number, images: Images): Pose {
-  const body = poseOf(clip.cells[showing]!, false);
-  const outfit = wearable(controller, images);
-  if (outfit === undefined) return body;
-  const direction = clip.direction ?? directionOf(controller, clip);
-  const frame = clip.order[showing]!;
-  return outfit.dress(body, { states: [], direction, drawnFor: direction, clip, frame });
+  return dressedFrame(controller, clip, clip.order[showing]!, images) ?? poseOf(clip.cells[showing]!, false);
 }
 
 /** The first direction for which a clip is drawn; that in which the character begins for one that none names. */

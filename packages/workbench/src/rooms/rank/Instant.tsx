@@ -1,6 +1,7 @@
 import type { AtDefinition, StateDefinition } from 'dot-hop';
 import { useWorkbench } from '../../character/store.js';
-import { CellPicture, scaleToFit } from '../../parts/CellPicture.js';
+import { scaleToFit } from '../../parts/CellPicture.js';
+import { FramePicture } from '../../parts/FramePicture.js';
 import { TextBox } from '../../parts/TextBox.js';
 import { Choice, namesWritten } from '../../parts/ui.js';
 import { atKey, atOf, beginsOf, firstClip, instantsOf, phased, phasesOf } from './instants.js';
@@ -85,7 +86,7 @@ function PhaseStrip({
             style={{ left: `${begin * 100}%`, width: `${(end - begin) * 100}%` }}
             onClick={() => onPress(begin)}
           >
-            <CellPicture cell={cell} scale={Math.min(1, scaleToFit(cell, face))} />
+            <FramePicture clip={clip} frame={clip.order[i]!} scale={Math.min(1, scaleToFit(cell, face))} />
           </button>
         );
       })}

@@ -1,10 +1,11 @@
-import type { Cell, ControllerDefinition } from 'dot-hop';
+import type { Cell, Clip, ControllerDefinition } from 'dot-hop';
 import { insertFrames, moveFrame } from 'dot-hop/edit';
 import type { SheetSize } from 'dot-hop/edit';
 import { createContext, memo, useContext } from 'react';
 import { ListBox, ListBoxItem, isTextDropItem, useDragAndDrop } from 'react-aria-components';
 import { act, select, useWorkbench } from '../../character/store.js';
 import { CellPicture, scaleToFit } from '../../parts/CellPicture.js';
+import { FramePicture } from '../../parts/FramePicture.js';
 import { cellKind } from './CellTray.js';
 
 /** What a frame looks like on the strip. */
@@ -12,6 +13,8 @@ export interface FrameLook {
   /** The number of its cell on the sheet. */
   readonly number: number;
   readonly cell: Cell | undefined;
+  /** The clip as it was compiled last, which may not have the frame yet. */
+  readonly clip: Clip | undefined;
   readonly ms: number;
   readonly isOff: boolean;
   readonly isWide: boolean;
@@ -95,12 +98,17 @@ export const FrameList = memo(function FrameList({
 function Face({ at }: { readonly at: number }) {
   const look = useContext(FrameLooks)[at];
   if (look === undefined) return null;
-  const { number, cell, ms, isOff, isWide, size } = look;
+  const { number, clip, cell, ms, isOff, isWide, size } = look;
+  const scale = cell === undefined ? 1 : scaleToFit(cell, size);
   return (
     <>
       <span className="hidden">{`frame ${at + 1}, cell ${number}, ${Math.round(ms)} ms`}</span>
       {isOff ? <i className="off" /> : null}
-      <CellPicture cell={cell} scale={cell === undefined ? 1 : scaleToFit(cell, size)} />
+      {clip?.frames[at] === undefined ? (
+        <CellPicture cell={cell} scale={scale} />
+      ) : (
+        <FramePicture clip={clip} frame={at} scale={scale} />
+      )}
       <small aria-hidden="true">{isWide ? `${Math.round(ms)} ms` : Math.round(ms)}</small>
     </>
   );

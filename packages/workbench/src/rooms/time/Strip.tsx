@@ -91,6 +91,7 @@ export function Strip({
   const tallest = window.innerHeight > 950 ? 104 : 64;
   const faces = frames.map(({ cell, ms }, i): FrameLook => ({
     number: cell,
+    clip,
     cell: clip?.frames[i] ?? sheet?.cells[cell],
     ms,
     isOff: seen.some((one) => one.frames.includes(i)),

@@ -3,7 +3,8 @@ import { drawFor } from 'dot-hop/edit';
 import { useRef } from 'react';
 import { isTextDropItem, useDrop } from 'react-aria-components';
 import type { DropItem } from 'react-aria-components';
-import { CellPicture, scaleToFit } from '../../parts/CellPicture.js';
+import { scaleToFit } from '../../parts/CellPicture.js';
+import { FramePicture } from '../../parts/FramePicture.js';
 import { act, useWorkbench } from '../../character/store.js';
 import { rowKind } from './rows.js';
 import type { CellRow } from './rows.js';
@@ -106,7 +107,6 @@ function Shown({
     : mirrored
       ? `mirrored from ${drawnFor}`
       : 'drawn';
-  const cell = clip.cells[0]!;
   const look = standsIn ? 'lacks' : mirrored ? 'mirrored' : '';
   return (
     <td
@@ -123,7 +123,12 @@ function Shown({
           className="thumb"
           style={{ width: 46, height: 46, ...(mirrored && { transform: 'scaleX(-1)' }) }}
         >
-          <CellPicture cell={cell} scale={Math.min(1, scaleToFit(cell, 46))} />
+          <FramePicture
+            clip={clip}
+            frame={0}
+            scale={Math.min(1, scaleToFit(clip.frames[0]!, 46))}
+            direction={direction}
+          />
         </span>
         <small>{standsIn ? 'stands in' : mirrored ? 'mirrored' : 'drawn'}</small>
       </button>
