@@ -30,6 +30,7 @@ test('findings whose remedy needs no more to be known have one, in words', () =>
     'accept-unused': 'take out what accepts nothing',
     'clip-unused': 'delete clip wave',
     'derived-unused': 'take out speed',
+    'feet-jump': 'keep the phase in run',
     flicker: 'show run and walk for at least 80 ms',
     'follow-up-overtaken': 'rank float 3',
     'hop-never': 'take out the hop to dive',
@@ -84,6 +85,17 @@ describe('a remedy in an expression', () => {
     const path = ['states', 'go', 'while'];
     const states = after({ go: { while: text } }, { code: 'one-sided', path, values: { name: 'vx' } });
     expect(states).toMatchObject({ go: { while: now } });
+  });
+
+  test('keeps the phase from the states that are not named yet, where others are', () => {
+    const finding = {
+      code: 'feet-jump',
+      path: ['states', 'run'],
+      values: { state: 'run', from: ['walk', 'sneak'] },
+    };
+    expect(after({ run: { carry: { crawl: 'none' } } }, finding)).toMatchObject({
+      run: { carry: { crawl: 'none', walk: 'phase', sneak: 'phase' } },
+    });
   });
 
   test('takes the size of a whole rate, without its brackets', () => {

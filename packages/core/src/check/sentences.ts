@@ -182,6 +182,12 @@ export const findings = {
     say: (v) =>
       `around ${v.name} = ${v.value} a number that trembles switches between "${v.below}" and "${v.above}" at every tick; use a band: { of: ${v.name}, above: ..., below: ... }, or "atLeast"`,
   },
+  'feet-jump': {
+    severity: 'note',
+    title: 'a walk or run that starts over although the feet go on',
+    say: (v) =>
+      `"${v.state}" begins at its first frame when it follows ${list(v.from)}, and the feet jump: both tell "${v.cue}" as often in a pass; write "carry: phase" in "${v.state}", or "carry: none" if that is meant`,
+  },
   'one-sided': {
     severity: 'warning',
     title: 'a signed speed that is compared on one side only',

@@ -7,6 +7,7 @@ import { askedBy, turnedBy, facedBy, madeOf, namesOf, optionsIn, saidIn } from '
 import type { Expression } from '../signal/expression.js';
 import type { FindingList } from './finding.js';
 import { rangeOf, rangesOf } from './ranges.js';
+import { checkFeet } from './feet.js';
 import { checkVariants } from './variants.js';
 
 /** A display shows a picture for so long, in milliseconds: 60 a second. */
@@ -21,6 +22,7 @@ export function checkStructure(controller: Controller, found: FindingList): void
   if (definition.states !== undefined) checkWays(controller, found);
   checkRates(controller, found);
   checkJoints(controller, found);
+  checkFeet(controller, found);
 }
 
 /** The signals that expressions read: of `aim.x` it is `aim`; of a state with its track, `arms.swing`, the track, which is none. */

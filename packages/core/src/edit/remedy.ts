@@ -167,6 +167,18 @@ const remedies: Readonly<Record<string, Find>> = {
   },
   'one-sided': (definition, { path, values }) => unsigned(definition, path, values.name),
   'rate-below-zero': (definition, { path, values }) => unsigned(definition, path, values.text),
+  'feet-jump': (definition, { path, values }) => {
+    const isByState = typeof valueAt(definition, [...path, 'carry']) === 'object';
+    const places = isByState ? (values.from as readonly string[]) : [undefined];
+    return {
+      says: `keep the phase in ${String(values.state)}`,
+      changes: places.map((from) => ({
+        op: 'set',
+        path: [...path, 'carry', ...(from === undefined ? [] : [from])],
+        value: 'phase',
+      })),
+    };
+  },
   'hop-never': (definition, { path, values }) =>
     typeof path[path.length - 1] === 'number'
       ? withoutItem(definition, path, `the hop to ${String(values.to)}`)
