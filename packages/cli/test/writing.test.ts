@@ -8,6 +8,7 @@ import {
   mkdtempSync,
   readFileSync,
   readdirSync,
+  rmSync,
   statSync,
   symlinkSync,
   writeFileSync,
@@ -30,6 +31,9 @@ const inside = (): Record<string, string> =>
 
 beforeEach(() => {
   folder = mkdtempSync(path.join(tmpdir(), 'dot-hop-writing-'));
+});
+afterEach(() => {
+  rmSync(folder, { recursive: true });
 });
 
 describe('what may be written', () => {
