@@ -151,6 +151,30 @@ const pictures = {
     word(48, 50, 'skid', lamp, 7) +
     word(16, 50, 'run', dim, 7) +
     word(80, 50, 'stand', dim, 7),
+  'bare-state':
+    frame(6, 14, 28) +
+    figure(20, 39, 2) +
+    frame(62, 14, 28, lamp) +
+    figure(76, 39) +
+    arrow(36, 28, 60, dim) +
+    word(20, 51, 'leap', dim, 7) +
+    word(76, 51, 'then: air', lamp, 7),
+  phase:
+    strip() +
+    walk +
+    rect(8, 44, 79, 3, line) +
+    rect(8, 44, 40, 3, lamp) +
+    stroke('M48 10V50', lamp) +
+    word(48, 8, '0.5', lamp, 8),
+  carry:
+    rect(8, 10, 60, 8, line) +
+    rect(8, 10, 30, 8, '#6b5730') +
+    rect(26, 36, 40, 8, line) +
+    rect(26, 36, 20, 8, '#6b5730') +
+    stroke('M38 20L46 34', lamp) +
+    stroke('M41 31l5 4l1-6', lamp) +
+    word(80, 17, 'walk', dim, 7) +
+    word(80, 43, 'run', dim, 7),
   gait:
     figure(22, 34, 1) +
     figure(72, 34, 4) +
@@ -183,12 +207,96 @@ const pictures = {
     rect(30, 29, 40, 9, lamp) +
     rect(71, 29, 16, 9, line),
   tag: rung(8, 'fall') + rung(22, 'flip') + pill(28, 40, 40, 'in air') + stroke('M78 13h6v14h-6', lamp),
+  wardrobe:
+    figure(18, 40) +
+    [0, 1, 2].map((i) => frame(38 + i * 18, 14, 17)).join('') +
+    rect(42, 19, 8, 5, lamp) +
+    rect(60, 18, 8, 9, red) +
+    rect(80, 18, 4, 10, green) +
+    stroke('M28 24H35', dim) +
+    word(64, 44, 'hat, coat, lantern', dim, 7),
+  layer:
+    figure(30, 42) +
+    rect(26, 20, 8, 5, lamp) +
+    rung(8, 'hat', lamp, 50, 38) +
+    rung(22, 'coat', line, 50, 38) +
+    rung(36, 'body', line, 50, 38),
+  piece:
+    [0, 1, 2].map((i) => frame(8 + i * 28, 12, 24, i === 1 ? lamp : line)).join('') +
+    rect(14, 22, 12, 6, colours.hat) +
+    rect(42, 23, 12, 5, lamp) +
+    rect(38, 28, 20, 2, lamp) +
+    rect(72, 20, 8, 9, red) +
+    word(48, 48, 'straw', lamp, 8),
+  palette:
+    [
+      [red, '#a8452f'],
+      [green, '#38603c'],
+      ['#8fa3c9', '#4a5a80'],
+    ]
+      .map(
+        ([light, dark], i) =>
+          frame(8 + i * 28, 8, 24, i === 0 ? lamp : line) +
+          rect(13 + i * 28, 14, 7, 12, light!) +
+          rect(20 + i * 28, 14, 7, 12, dark!),
+      )
+      .join('') +
+    word(20, 44, 'rust', lamp, 7) +
+    word(48, 44, 'moss', dim, 7) +
+    word(76, 44, 'slate', dim, 7),
+  outfit:
+    figure(24, 42) +
+    rect(20, 20, 8, 5, lamp) +
+    rect(20, 29, 8, 8, red) +
+    word(42, 18, 'hat: straw', text, 8, 'start') +
+    word(42, 31, 'coat: long', text, 8, 'start') +
+    word(42, 44, 'cloth: rust', text, 8, 'start'),
   rehearsal:
     stroke('M8 40H88', line) +
     [16, 36, 62].map((x) => stroke(`M${x} 40V30`, dim)).join('') +
     stroke('M70 20l5 6l9-12', green) +
     word(16, 26, 'run', dim, 7) +
     word(36, 26, 'jump', dim, 7),
+  finding:
+    rung(6, 'leap') +
+    rung(21, 'fall', red) +
+    rung(36, 'walk') +
+    `<circle cx="84" cy="26" r="6" fill="none" stroke="${red}"/>` +
+    stroke('M84 22.5V27M84 29V30', red),
+  controller:
+    `<path d="M10 8h18l6 6v30h-24z" fill="#241d38" stroke="${line}"/>` +
+    [18, 24, 30, 36].map((y) => stroke(`M14 ${y}H${y % 12 === 0 ? 26 : 30}`, line)).join('') +
+    arrow(38, 27, 52) +
+    [0, 1, 2].map((i) => rung(10 + i * 13, '', i === 0 ? lamp : line, 56, 32)).join(''),
+  performer:
+    pill(4, 10, 34, 'speed', dim) +
+    pill(4, 30, 34, 'jump', dim) +
+    arrow(40, 26, 54) +
+    frame(58, 10, 32, lamp) +
+    figure(74, 39, 3),
+  troupe:
+    [0, 1, 2, 3, 4].map((i) => figure(14 + i * 17, 26, i % 3, i % 2 === 0 ? 1 : -1)).join('') +
+    [0, 1, 2, 3, 4].map((i) => figure(14 + i * 17, 50, (i + 1) % 3, i % 2 === 0 ? -1 : 1)).join(''),
+  pose:
+    frame(32, 8, 36, lamp) +
+    figure(48, 40, 2) +
+    `<rect x="41" y="17" width="14" height="24" fill="none" stroke="${green}"/>` +
+    stroke('M60 27h-6M57 24v6', red),
+  report:
+    stroke('M8 36H88', line) +
+    [24, 48, 70].map((x) => stroke(`M${x} 40V30`, lamp)).join('') +
+    word(24, 26, 'step', lamp, 7) +
+    word(48, 18, 'land', lamp, 7) +
+    word(70, 26, 'step', lamp, 7) +
+    word(48, 49, '123 ms', dim, 7),
+  snapshot:
+    frame(8, 12, 28) +
+    figure(22, 37, 3) +
+    arrow(38, 26, 52) +
+    `<path d="M56 10h22l6 6v28h-28z" fill="#241d38" stroke="${lamp}"/>` +
+    word(70, 24, 'run', text, 7) +
+    word(70, 33, '0.4', text, 7) +
+    word(70, 42, 'east', text, 7),
 };
 
 const folder = path.join(root, 'docs/pictures/terms');

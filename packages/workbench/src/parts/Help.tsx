@@ -13,12 +13,12 @@ const spoken: Readonly<Record<RoomName, readonly Term[]>> = {
   turn: ['compass', 'dead zone', 'flipbook'],
   signals: ['signal', 'press', 'derived signal', 'band'],
   rank: [
-    ...(['state', 'rank', 'rest', 'as long as', 'starts when', 'hop', 'gives way', 'bridge'] as const),
-    ...(['gait', 'variety', 'variant', 'group', 'track', 'tag'] as const),
+    ...(['state', 'rank', 'rest', 'as long as', 'starts when', 'bare state', 'hop', 'gives way'] as const),
+    ...(['bridge', 'phase', 'carry', 'gait', 'variety', 'variant', 'group', 'track', 'tag'] as const),
   ],
   try: ['signal', 'state', 'rehearsal'],
-  check: ['rank', 'rest', 'clip'],
-  ship: ['signal', 'press', 'cue', 'box', 'point'],
+  check: ['finding', 'rank', 'rest', 'clip'],
+  ship: ['controller', 'performer', 'signal', 'press', 'report', 'cue', 'pose', 'box', 'point'],
 };
 
 /** What the words of a room mean, each with a picture. */
