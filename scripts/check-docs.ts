@@ -2,6 +2,7 @@
 // play and are changed, every rehearsal goes as it should, every finding is found, a name is searched for. Nothing asks outside.
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { readdirSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { chromium } from 'playwright-core';
@@ -30,6 +31,16 @@ const server = createServer((asked, answer) => {
   );
 }).listen(0);
 const address = `http://localhost:${(server.address() as AddressInfo).port}${base}`;
+
+/** The names that the library has pages for. */
+const publicNames = (): string[] => [
+  ...new Set(
+    readdirSync(path.join(site, 'api'), { recursive: true, encoding: 'utf8' }).flatMap((file) => {
+      const { name, ext } = path.parse(file);
+      return ext === '.html' && name !== 'index' ? [name] : [];
+    }),
+  ),
+];
 
 const wrong: string[] = [];
 const expected = (is: boolean, what: string): void => {
@@ -112,13 +123,32 @@ try {
       .catch(() => expected(false, `under ${code} the check does not say "${expectedWords}"`));
   }
 
-  say('searching for a name');
+  const names = publicNames();
+  // A search takes half a second. `--every-name` asks for all of them.
+  const asked = process.argv.includes('--every-name')
+    ? names
+    : names.filter((name, i) => i % 12 === 0 || ['Cell', 'Performer', 'Troupe', 'Signal'].includes(name));
+  say(`searching for ${asked.length} of ${names.length} public names`);
   await visit('');
   // The page hears keys a while after it shows.
   const search = page.getByRole('searchbox');
   for (let tries = 0; tries < 30 && !(await search.isVisible()); tries++) {
     await page.keyboard.press('Control+k');
     await page.waitForTimeout(1000);
+  }
+  const first = page.locator('.VPLocalSearchBox .result').first();
+  for (const name of asked) {
+    await search.fill(name);
+    const headed = new RegExp(`: ${name}(\\W|$)`, 'i');
+    await first
+      .filter({ hasText: headed })
+      .waitFor({ timeout: 3000 })
+      .catch(async () => {
+        expected(
+          false,
+          `who searches for ${name} finds ${await first.textContent({ timeout: 100 }).catch(() => 'nothing')} first`,
+        );
+      });
   }
   await search.fill('crispCanvas');
   await page.locator('.VPLocalSearchBox .result', { hasText: 'crispCanvas' }).first().click();

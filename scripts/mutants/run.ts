@@ -37,6 +37,7 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
     'pace',
     'compass',
     'pressed-together',
+    'many',
     'agreement',
     'troupe',
     'snapshot',

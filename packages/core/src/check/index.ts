@@ -12,7 +12,7 @@ import { TakeoverChecks } from './takeovers.js';
 import { Thresholds } from './thresholds.js';
 
 export { findings } from './sentences.js';
-export type { FindingCode, Severity } from './sentences.js';
+export type { FindingCode, FindingWording, Severity } from './sentences.js';
 export { acceptOf } from './finding.js';
 export type { Finding } from './finding.js';
 export { whoWins } from './winners.js';

@@ -7,7 +7,8 @@ type Values = Readonly<Record<string, unknown>>;
 /** How much a finding weighs: an error is always a mistake, a warning nearly always, a note is worth knowing. */
 export type Severity = 'error' | 'warning' | 'note';
 
-interface Wording {
+/** How a finding weighs and what is said of it. */
+export interface FindingWording {
   readonly severity: Severity;
   /** What it is about, in a few words. */
   readonly title: string;
@@ -35,7 +36,7 @@ const drawings = Object.fromEntries(
     code,
     { severity: 'warning', title, say: (v: Values) => String(v.text) },
   ]),
-) as Record<MeasureCode, Wording>;
+) as Record<MeasureCode, FindingWording>;
 
 /** What is measured between the parts of drawings. */
 const parts = {
@@ -49,7 +50,7 @@ const parts = {
     title: 'parts of two tracks that do not touch',
     say: (v: Values) => String(v.text),
   },
-} as const satisfies Record<PartCode, Wording>;
+} as const satisfies Record<PartCode, FindingWording>;
 
 /** What is measured between a body and its wardrobe. */
 const wardrobe = {
@@ -78,10 +79,9 @@ const wardrobe = {
     title: 'a colour that no palette names',
     say: (v: Values) => String(v.text),
   },
-} as const satisfies Record<WardrobeCode, Wording>;
+} as const satisfies Record<WardrobeCode, FindingWording>;
 
-/** All findings of the check, by code. Codes are stable; sentences may change. */
-export const findings = {
+const sentences = {
   'signal-unused': {
     severity: 'warning',
     title: 'a signal that nothing reads',
@@ -186,7 +186,7 @@ export const findings = {
     severity: 'note',
     title: 'a walk or run that starts over although the feet go on',
     say: (v) =>
-      `"${v.state}" begins at its first frame when it follows ${list(v.from)}, and the feet jump: both tell "${v.cue}" as often in a pass; write "carry: phase" in "${v.state}", or "carry: none" if that is meant`,
+      `"${v.state}" begins at its first frame when it follows ${list(v.from)}, and the feet jump: both tell "${v.cue}" equally often in a pass; write "carry: phase" in "${v.state}", or "carry: none" if that is meant`,
   },
   'one-sided': {
     severity: 'warning',
@@ -268,7 +268,10 @@ export const findings = {
   ...drawings,
   ...parts,
   ...wardrobe,
-} as const satisfies Record<string, Wording>;
+} as const satisfies Record<string, FindingWording>;
 
 /** The stable code of a finding. */
-export type FindingCode = keyof typeof findings;
+export type FindingCode = keyof typeof sentences;
+
+/** All findings of the check, by code. Codes are stable; sentences may change. */
+export const findings: Readonly<Record<FindingCode, FindingWording>> = sentences;

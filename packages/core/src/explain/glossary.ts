@@ -1,5 +1,4 @@
-/** The glossary: each term in one sentence. The documentation and the workbench share it. */
-export const glossary = {
+const sentences = {
   sheet: 'An image that holds many drawings of one character, and how it is cut.',
   cell: 'One drawing, cut out of a sheet.',
   pivot: 'The point of a drawing that stands where the character stands: between the feet, on the ground.',
@@ -55,4 +54,7 @@ export const glossary = {
 } as const satisfies Readonly<Record<string, string>>;
 
 /** A word that the glossary explains. */
-export type Term = keyof typeof glossary;
+export type Term = keyof typeof sentences;
+
+/** The glossary: each term in one sentence. The documentation and the workbench share it. */
+export const glossary: Readonly<Record<Term, string>> = sentences;
