@@ -222,6 +222,29 @@ states:
   for (const { when } of situations) expect(message).toContain(when);
 });
 
+test('only the rest shows while something moves: said by a size that is compared as more or less, not by one that is equal', () => {
+  const text = (moving: string) => `clips: { sit: { cells: 0 }, walk: { cells: 1 } }
+signals: { vx: { number: 0 }, low: { flag: false } }
+states:
+  sit: { shows: sit }
+  walk: { shows: walk, while: 'not low and ${moving}', priority: 1, atLeast: 50 }\n`;
+  for (const moving of ['abs(vx) > 5', '5 <= hypot(vx, 0) * 2'])
+    expect([moving, ...codes(text(moving))]).toEqual([moving, 'rest-while-moving']);
+  for (const still of ['abs(vx) == 5', 'abs(vx) != 0'])
+    expect(codes(text(still))).not.toContain('rest-while-moving');
+});
+
+test('a number that is compared in more places than a word has bits flickers at each of them', () => {
+  const steps = Array.from({ length: 40 }, (_, i) => i + 1);
+  const text = `clips: { sit: { cells: 0 } }
+signals: { depth: { number: 0 } }
+states:
+  sit: { shows: sit }
+${steps.map((i) => `  at${i}: { shows: sit, while: depth > ${i}, priority: ${i} }`).join('\n')}\n`;
+  const found = checked(text).filter(({ code }) => code === 'flicker');
+  expect(found.map(({ values }) => values.value)).toEqual(steps);
+});
+
 test('a signal named like an option counts as unused, unless a condition reads the signal itself', () => {
   const text = (condition: string): string => `
 clips: { stand: { cells: [0], fps: 8 }, climb: { cells: [1], fps: 8 } }

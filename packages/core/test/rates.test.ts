@@ -36,6 +36,8 @@ test.each([
   ['floor(clamp(vx, -0.5, 3))', {}, {}],
   ['2 * abs(vx) - 2 * pace', {}, {}],
   ['vx / 60', { while: 'vx < 9 && fast' }, {}],
+  ['1 / clamp(pace, 1, 2) - 0.6', {}, {}],
+  ['0.9 - 1 / clamp(pace, 1, 2)', {}, {}],
   ['vx / 60', {}, { signals: { vx: { number: 0, from: -90, to: 90 } } }],
 ])('the rate %s falls below 0 with %j and %j', (rate, fields, more) => {
   expect(told(walker(rate, fields, more))).toHaveLength(1);
@@ -49,6 +51,8 @@ test.each([
   ['60 / pace', {}, {}],
   ['pace / abs(vx)', {}, {}],
   ['-1 / -abs(vx)', {}, {}],
+  ['1 / clamp(pace, 1, 2) - 0.4', {}, {}],
+  ['1.1 - 1 / clamp(pace, 1, 2)', {}, {}],
   ['abs(clamp(vx, 0.5, 3)) - 0.5', {}, {}],
   ['ceil(clamp(vx, -0.5, 3))', {}, {}],
   ['round(clamp(vx, -0.4, 3))', {}, {}],
