@@ -245,6 +245,16 @@ ${steps.map((i) => `  at${i}: { shows: sit, while: depth > ${i}, priority: ${i} 
   expect(found.map(({ values }) => values.value)).toEqual(steps);
 });
 
+test('between two whole numbers there are others, unless a number says that it is whole', () => {
+  const text = (number: string) => `clips: { sit: { cells: 0 } }
+signals: { depth: { number: 0${number} } }
+states:
+  sit: { shows: sit }
+  wade: { shows: sit, while: depth > 0.2 and depth < 0.9, priority: 1, atLeast: 50 }\n`;
+  expect(codes(text(''))).toEqual([]);
+  expect(codes(text(', whole: true'))).toContain('condition-never');
+});
+
 test('a signal named like an option counts as unused, unless a condition reads the signal itself', () => {
   const text = (condition: string): string => `
 clips: { stand: { cells: [0], fps: 8 }, climb: { cells: [1], fps: 8 } }

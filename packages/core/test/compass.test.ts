@@ -56,6 +56,21 @@ describe('compasses', () => {
     expect(face(performer, 5, -9)).toBe('sea');
   });
 
+  test('directions in any order have their borders in the middle; what is equally level is preferred by no diagonal', () => {
+    const unsorted = new Performer(character({ directions: { mole: 110, harbour: 20, hill: 200 } }));
+    const at = (performer: Performer, degrees: number): string =>
+      face(performer, 100 * Math.cos((degrees * Math.PI) / 180), 100 * Math.sin((degrees * Math.PI) / 180));
+    expect([20, 64, 66, 110, 154, 156, 200, 289, 291, 0].map((degrees) => at(unsorted, degrees))).toEqual(
+      'harbour harbour mole mole mole hill hill hill harbour harbour'.split(' '),
+    );
+    for (const diagonal of ['horizontal', 'vertical'] as const) {
+      const sides = new Performer(character({ directions: 'sides', diagonal }));
+      expect([80, 100, 80, 260, 280].map((degrees) => at(sides, degrees))).toEqual(
+        'east west east west east'.split(' '),
+      );
+    }
+  });
+
   test('no vector, however small or large, gives anything undefined', () => {
     const performer = new Performer(character({ directions: 'eight', deadZone: 2 }));
     const names = performer.controller.compass.names;

@@ -15,7 +15,7 @@ function hidingHat(where: WhereDefinition): Performer {
         rows: ['east', 'north'],
         every: 4,
         ms: 100,
-        cues: { lift: 1, land: 3 },
+        cues: { start: 0, lift: 1, land: 3 },
         spans: { high: '1-2' },
       },
     },
@@ -57,6 +57,9 @@ test.each<[WhereDefinition, string, string, string, string]>([
   [{ span: 'high' }, '0123', '0345', '0345', '0345'],
   [{ from: 'land' }, '0123', '012', '012', '012'],
   [{ until: 'lift' }, '', '12345', '12345', '12345'],
+  // A cue of the first frame: from there on is everywhere, until there is nowhere.
+  [{ from: 'start' }, '0123', '', '', ''],
+  [{ until: 'start' }, '', '012345', '012345', '012345'],
   [{ from: 'lift', until: 'land' }, '0123', '0345', '0345', '0345'],
   [{ directions: ['north'] }, '0123', '012345', '012345', ''],
   [{ directions: ['east'] }, '', '', '', '012345'],

@@ -148,6 +148,24 @@ test('a layer is hidden in any of the states that are named', () => {
   expect(performer.pose.layers.map(({ layer }) => layer)).not.toContain('hat');
 });
 
+test('a sheet of fewer cells than the body is refused for what follows the body, and no other one', () => {
+  const small = { ...folk.sheets.things, size: [8, 4] as const };
+  const dressed = (held: object): (() => unknown) => {
+    const { hat, coat } = folk.wardrobe.layers;
+    const layers = { coat, hat, held } as NonNullable<ControllerDefinition['wardrobe']>['layers'];
+    const wardrobe = { ...folk.wardrobe, layers, order: ['body', 'coat', 'hat', 'held'], orders: [] };
+    return () => wardrobeOf(compileController({ ...folk, sheets: { ...folk.sheets, small }, wardrobe }));
+  };
+  expect(dressed({ pieces: { lamp: { sheet: 'small', cell: 1, at: 'hand' } } })).not.toThrow();
+  expect(dressed({ pieces: { scarf: { sheet: 'small' } } })).toThrow('2 cells');
+  // Of a sheet that is not there no more is said.
+  expect(dressed({ pieces: { scarf: { sheet: 'smal' } } })).not.toThrow(/cells/);
+  expect(dressed({ pieces: { scarf: { sheet: 'smal' } } })).toThrow('did you mean "small"?');
+  // How often a layer stays empty.
+  expect(dressed({ none: 0, pieces: {} })).not.toThrow();
+  expect(dressed({ none: -1, pieces: {} })).toThrow('wardrobe.layers.held.none');
+});
+
 test('an order that names a layer twice is refused, and what has the wrong shape is told once', () => {
   const messageOf = (changed: object): string[] => {
     try {
