@@ -43,6 +43,7 @@ export function isTrue(text: string, performer: Performer): boolean {
 
 const noNumbers = new Float64Array(0);
 const noWords = new Int32Array(0);
+
 /** What choices and tracks of a performer can be compared with. */
 function optionsIn({ controller }: Performer): OptionsOf {
   const { tables, tracks, states } = controller;
