@@ -72,13 +72,11 @@ export default defineConfig({
             // A name that only begins so, or is spelt nearly so, comes after the name itself, however rare it is.
             weights: { prefix: 0.03, fuzzy: 0.01 },
             // Who looks for `Cell` wants the page of that name before every property that is called `cell`.
-            boostDocument: (_id: string, term: string, { title }: { title: string }) =>
-              title
-                .replace(/^(Interface|Class|Function|Variable|Type Alias): /, '')
-                .replace(/[^\w].*/, '')
-                .toLowerCase() === term && title.includes(':')
-                ? 20
-                : 1,
+            boostDocument: (_id: unknown, term: string, fields?: Record<string, unknown>) => {
+              const [kind, name = ''] = String(fields?.title).split(': ');
+              const isName = /^(Interface|Class|Function|Variable|Type Alias)$/.test(kind!);
+              return isName && name.replace(/\W.*/, '').toLowerCase() === term ? 20 : 1;
+            },
           },
         },
       },
