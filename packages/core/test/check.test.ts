@@ -3,15 +3,12 @@ import { Performer, compileController } from 'dot-hop';
 import { checkController, findings } from 'dot-hop/check';
 import type { SignalValue, StateDefinition } from 'dot-hop';
 import type { Finding } from 'dot-hop/check';
-import { compileDocument, readDocument } from 'dot-hop/document';
 import { compile } from './characters.js';
-import { examples, head, page } from './findings-page.js';
+import { checked, examples, page } from './findings-page.js';
 import { characters } from './made-characters.js';
 import { act, bearable, scenes } from './stories.js';
 import { lawThatMeets } from './often.js';
 
-const checked = (text: string): readonly Finding[] =>
-  checkController(compileDocument(readDocument(head + text, 'example.yaml'))).findings;
 /** What a document about some states has. */
 const codes = (text: string): string[] =>
   checked(text)
@@ -115,48 +112,6 @@ test.each([
     `derived: { f: { of: 'hypot(vx, vy)', above: 6, below: 4 } }\nstates:`,
   );
   expect(codes(banded)).toEqual([]);
-});
-
-test('feet jump only where both states step in a loop, equally often, and nothing says how one goes over into the other', () => {
-  const jumps = (change: Partial<Record<'walk' | 'run' | 'clip' | 'more', string>> = {}): unknown[] => {
-    const { walk = '', run = '', clip = 'cues: { step: [0, 4] }, stride: 50', more = '' } = change;
-    return checked(`clips:
-  walk: { cells: 0-7, fps: 10, stride: 24, cues: { step: [0, 4], puff: 2 } }
-  run: { cells: 8-15, fps: 14, ${clip} }
-  skid: { cells: 16-17, fps: 8, loop: once }
-signals: { vx: { number: 0 } }
-derived: { fast: { of: abs(vx), above: 95, below: 85 } }
-states:
-  walk: { shows: walk${walk} }
-  run: { shows: run, while: fast, priority: 1${run} }
-${more}`).flatMap(({ code, values }) => (code === 'feet-jump' ? [[values.state, values.from]] : []));
-  };
-  const [intoWalk, intoRun] = [
-    ['walk', ['run']],
-    ['run', ['walk']],
-  ];
-  expect(jumps()).toEqual([intoWalk, intoRun]);
-  expect(jumps({ walk: ', carry: frame', run: ', carry: none' })).toEqual([]);
-  expect(jumps({ walk: ', carry: { run: phase }' })).toEqual([intoRun]);
-  expect(jumps({ run: ', bridges: { walk: skid }' })).toEqual([intoWalk]);
-  // Other feet, or as many as do not fit.
-  for (const clip of [
-    'cues: { stroke: [0, 4] }, stride: 50',
-    'cues: { step: 0 }, stride: 50',
-    'cues: { step: [0, 4] }',
-    'cues: { step: [0, 4], puff: 7 }, stride: 50, loop: once',
-    'cues: { step: [0, 1, 4] }, stride: 50, loop: { from: 1 }',
-  ])
-    expect([clip, jumps({ clip })].flat()).toHaveLength(clip.includes('from') ? 3 : 1);
-  expect(jumps({ run: ', scrub: { by: vx, from: 0, to: 99 }' })).toEqual([]);
-  // What a group says counts for its states; and each track has its own feet.
-  const wet = (carry: string) => `groups:
-  wet: { while: vx > 200, rest: wade${carry}, states: { wade: { shows: walk } } }
-`;
-  const said = { walk: ', carry: phase', run: ', carry: phase' };
-  expect(jumps({ ...said, more: wet('') })).toEqual([['wade', ['walk', 'run']]]);
-  expect(jumps({ ...said, more: wet(', carry: phase') })).toEqual([]);
-  expect(jumps({ ...said, more: 'tracks: { arms: { states: { sway: { shows: run } } } }' })).toEqual([]);
 });
 
 test('a state that is kept for a while, or left at its end only, does not flicker', () => {

@@ -1,3 +1,6 @@
+import { checkController } from 'dot-hop/check';
+import type { Finding } from 'dot-hop/check';
+import { compileDocument, readDocument } from 'dot-hop/document';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
@@ -17,3 +20,7 @@ export const examples = [
     .split('## From the drawings')[0]!
     .matchAll(/### `([\w-]+)` \(\w+\)\n[\s\S]*?```yaml\n([\s\S]*?)```[\s\S]*?```yaml\n([\s\S]*?)```/g),
 ].map(([, code, text, mended]) => ({ code: code!, text: text!, mended: mended! }));
+
+/** What is found in a document that begins as those of the page do. */
+export const checked = (text: string): readonly Finding[] =>
+  checkController(compileDocument(readDocument(head + text, 'example.yaml'))).findings;

@@ -87,6 +87,16 @@ describe('a remedy in an expression', () => {
     expect(states).toMatchObject({ go: { while: now } });
   });
 
+  test('there is none while the expression cannot be read, as in the middle of typing', () => {
+    for (const [code, values] of [
+      ['one-sided', { name: 'vx' }],
+      ['threshold-gap', { name: 'vx', value: 5, above: 'go', below: 'stand', rest: 'stand' }],
+    ] as const) {
+      const finding = { code, path: ['states', 'go', 'while'], values };
+      expect(remedyOf(document({ go: { while: 'vx > 5 and (' } }), finding)).toBeUndefined();
+    }
+  });
+
   test('keeps the phase from the states that are not named yet, where others are', () => {
     const finding = {
       code: 'feet-jump',

@@ -186,7 +186,7 @@ const sentences = {
     severity: 'note',
     title: 'a walk or run that starts over although the feet go on',
     say: (v) =>
-      `"${v.state}" begins at its first frame when it follows ${list(v.from)}, and the feet jump: both tell "${v.cue}" equally often in a pass; write "carry: phase" in "${v.state}", or "carry: none" if that is meant`,
+      `"${v.state}" begins at its first frame when it follows ${list(v.from)}, and the feet jump: each tells "${v.cue}" equally often in a pass; write "carry: phase" in "${v.state}", or "carry: none" if that is meant`,
   },
   'one-sided': {
     severity: 'warning',

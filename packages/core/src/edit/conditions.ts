@@ -1,5 +1,5 @@
-import { ExpressionError, parseExpression } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
+import { readExpression } from './read-expression.js';
 
 /*
  * A condition as it is put together by hand: terms, joined by `and` and `or`, and nested where it has brackets. What a person
@@ -21,12 +21,8 @@ export type ConditionTree =
  * @returns `undefined` for a text that is no expression
  */
 export function conditionTree(text: string): ConditionTree | undefined {
-  try {
-    return treeOf(parseExpression(text), text, false);
-  } catch (error) {
-    if (error instanceof ExpressionError) return undefined;
-    throw error;
-  }
+  const read = readExpression(text);
+  return read && treeOf(read, text, false);
 }
 
 function treeOf(part: Expression, text: string, not: boolean): ConditionTree {

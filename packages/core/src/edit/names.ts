@@ -7,8 +7,9 @@ import { rehearsalShape } from '../rehearsal/shape.js';
 import type { TextRole } from '../shape/shape.js';
 import { textsIn } from '../shape/texts.js';
 import type { PlacedText } from '../shape/texts.js';
-import { parseExpression, partsOf } from '../signal/expression.js';
+import { partsOf } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
+import { readExpression } from './read-expression.js';
 
 /** The kinds of names that can be renamed with all their references. */
 export type NameKind =
@@ -129,14 +130,10 @@ export function renamedExpression(
   tracks: readonly string[],
   choices: readonly string[],
 ): string {
-  let read: Expression;
-  try {
-    read = parseExpression(text, (name) =>
-      tracks.includes(name) || choices.includes(name) ? [] : undefined,
-    );
-  } catch {
-    return text;
-  }
+  const read = readExpression(text, (name) =>
+    tracks.includes(name) || choices.includes(name) ? [] : undefined,
+  );
+  if (read === undefined) return text;
   const words: Word[] = [];
   const visit = (part: Expression): void => {
     if (part.kind === 'name') {

@@ -1,13 +1,14 @@
 import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
 import { stateIn } from '../controller/groups.js';
 import type { DocumentPath } from '../problem/problem.js';
-import { parseExpression, partsOf, written } from '../signal/expression.js';
+import { partsOf, written } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
 import type { BinaryExpression } from '../signal/kinds.js';
 import { constantOf } from '../signal/scope.js';
 import { loopClip, removeClip } from './clips.js';
 import { setVariant } from './groups.js';
 import type { Edit } from './history.js';
+import { readExpression } from './read-expression.js';
 import { valueAt } from './rename.js';
 import { removeState, setState } from './states.js';
 
@@ -41,17 +42,17 @@ const spliced = (text: string, at: number, end: number, now: string): string =>
 /** The comparison in an expression that a threshold finding speaks of, on whichever side its number stands. */
 function comparisonOf(
   expression: Expression,
-  { name, value }: FindingData['values'],
+  values: FindingData['values'],
   signs: Readonly<Record<string, string>>,
 ): BinaryExpression | undefined {
   if (expression.kind === 'binary' && Object.hasOwn(signs, expression.operator)) {
     const { left, right } = expression;
     const isMeant = (named: Expression, number: Expression): boolean =>
-      written(named) === name && constantOf(number) === value;
+      written(named) === values.name && constantOf(number) === values.value;
     if (isMeant(left, right) || isMeant(right, left)) return expression;
   }
   for (const part of partsOf(expression)) {
-    const found = comparisonOf(part, { name, value }, signs);
+    const found = comparisonOf(part, values, signs);
     if (found !== undefined) return found;
   }
   return undefined;
@@ -69,7 +70,8 @@ function compared(
     for (const field of state === undefined ? [] : (['while', 'when'] as const)) {
       const path = [...state!.path, field];
       const text = valueAt(definition, path);
-      const found = typeof text === 'string' ? comparisonOf(parseExpression(text), values, signs) : undefined;
+      const read = typeof text === 'string' ? readExpression(text) : undefined;
+      const found = read && comparisonOf(read, values, signs);
       if (found === undefined) continue;
       const { left, right, operator } = found;
       const between = String(text).slice(left.end, right.at).replace(operator, signs[operator]!);
@@ -104,7 +106,9 @@ function playedOnce(definition: ControllerDefinition, name: unknown): Edit | und
 function unsigned(definition: ControllerDefinition, path: DocumentPath, what: unknown): Edit | undefined {
   const text = valueAt(definition, path);
   if (typeof text !== 'string' || typeof what !== 'string') return undefined;
-  const meant = written(parseExpression(what));
+  const [whole, signed] = [readExpression(text), readExpression(what)];
+  if (whole === undefined || signed === undefined) return undefined;
+  const meant = written(signed);
   let now = text;
   const visit = (part: Expression): void => {
     if (part.kind === 'call' && part.name === 'abs') return;
@@ -112,7 +116,7 @@ function unsigned(definition: ControllerDefinition, path: DocumentPath, what: un
     // From the last part to the first, so that the places of those before it still hold.
     else [...partsOf(part)].reverse().forEach(visit);
   };
-  visit(parseExpression(text));
+  visit(whole);
   return now === text
     ? undefined
     : { says: `write abs(${what})`, changes: [{ op: 'set', path, value: now }] };
