@@ -1,4 +1,5 @@
 import { pathText } from 'dot-hop';
+import type { CarryRule } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import type { Finding } from 'dot-hop/check';
 import { compileDocument, readDocument } from 'dot-hop/document';
@@ -106,6 +107,18 @@ describe('a remedy in an expression', () => {
     expect(after({ run: { carry: { crawl: 'none' } } }, finding)).toMatchObject({
       run: { carry: { crawl: 'none', walk: 'phase', sneak: 'phase' } },
     });
+  });
+
+  test('keeps what the group of a state says of the others, since the state then speaks for itself', () => {
+    const path = ['groups', 'wet', 'states', 'wade'];
+    const finding = { code: 'feet-jump', path, values: { state: 'wade', from: ['run'] } };
+    const carryAfter = (carry: Record<string, CarryRule> | undefined) => {
+      const group = { rest: 'wade', carry, states: { wade: { shows: 'c' } } };
+      const definition = { ...document({ run: {}, crawl: {} }), groups: { wet: group } };
+      return changedData(definition, remedyOf(definition, finding)!.changes).groups.wet.states.wade;
+    };
+    expect(carryAfter({ crawl: 'frame' })).toMatchObject({ carry: { crawl: 'frame', run: 'phase' } });
+    expect(carryAfter(undefined)).toMatchObject({ carry: 'phase' });
   });
 
   test('takes the size of a whole rate, without its brackets', () => {

@@ -136,6 +136,15 @@ function withoutItem(definition: ControllerDefinition, path: DocumentPath, what:
   return takenOut(what, isLast ? path.slice(0, -1) : path);
 }
 
+/** What the innermost group around a state says of `carry`. */
+function carryOfGroups(definition: ControllerDefinition, path: DocumentPath): StateDefinition['carry'] {
+  for (let depth = path.length - 1; depth > 0; depth--) {
+    const carry = valueAt(definition, [...path.slice(0, depth), 'carry']);
+    if (carry !== undefined) return carry as StateDefinition['carry'];
+  }
+  return undefined;
+}
+
 const remedies: Readonly<Record<string, Find>> = {
   'signal-unused': (_, { path, values }) => takenOut(`the signal ${String(values.name)}`, path),
   'derived-unused': (_, { path, values }) => takenOut(String(values.name), path),
@@ -172,15 +181,23 @@ const remedies: Readonly<Record<string, Find>> = {
   'one-sided': (definition, { path, values }) => unsigned(definition, path, values.name),
   'rate-below-zero': (definition, { path, values }) => unsigned(definition, path, values.text),
   'feet-jump': (definition, { path, values }) => {
-    const isByState = typeof valueAt(definition, [...path, 'carry']) === 'object';
-    const places = isByState ? (values.from as readonly string[]) : [undefined];
+    const from = values.from as readonly string[];
+    const own = valueAt(definition, [...path, 'carry']);
+    const said = own ?? carryOfGroups(definition, path);
+    const kept = Object.fromEntries(from.map((name) => [name, 'phase']));
     return {
       says: `keep the phase in ${String(values.state)}`,
-      changes: places.map((from) => ({
-        op: 'set',
-        path: [...path, 'carry', ...(from === undefined ? [] : [from])],
-        value: 'phase',
-      })),
+      changes:
+        typeof own === 'object'
+          ? from.map((name) => ({ op: 'set', path: [...path, 'carry', name], value: 'phase' }))
+          : [
+              {
+                op: 'set',
+                path: [...path, 'carry'],
+                // What a state says takes the place of what its group says, so that is said again.
+                value: typeof said === 'object' ? { ...said, ...kept } : 'phase',
+              },
+            ],
     };
   },
   'hop-never': (definition, { path, values }) =>
@@ -212,7 +229,11 @@ export const remedyOf = (definition: ControllerDefinition, finding: FindingData)
   return edit === undefined || edit.changes.length === 0 ? undefined : edit;
 };
 
-/** Accepts what a check has found at a place of a document, with the reason. @param at where; anywhere without it */
+/**
+ * Accepts a finding, with the reason.
+ *
+ * @param at the path at which it is accepted. Without it: everywhere
+ */
 export function acceptFinding(
   { accept = [] }: ControllerDefinition,
   finding: string,
@@ -230,6 +251,10 @@ export function acceptFinding(
   };
 }
 
-/** Takes back that something is accepted. @param place which of them, from 0 */
+/**
+ * Takes back the acceptance of a finding.
+ *
+ * @param place its index in `accept`, from 0
+ */
 export const acceptNoMore = (definition: ControllerDefinition, place: number): Edit =>
   withoutItem(definition, ['accept', place], 'what was accepted');
