@@ -9,9 +9,9 @@ import { sizesWorn } from './worn.js';
 /** A character that is ready to be played and drawn. */
 export interface LoadedCharacter<N extends Names = Names> {
   readonly controller: Controller<N>;
-  /** The images by file, as the document names them; {@link dyeImages} adds those in other colours. */
+  /** The images by file, as the document names them. {@link dyeImages} adds the recoloured ones. */
   readonly images: Images;
-  /** Images of clothes that could not be loaded: they stay unseen when worn. Any other image that cannot be loaded is an error. */
+  /** Images of clothes that could not be loaded: these clothes stay invisible. Any other image that cannot be loaded is an error. */
   readonly missing?: readonly LoadError[];
 }
 
@@ -21,15 +21,15 @@ export interface CharacterFiles {
   readonly document: string | URL;
   /** The addresses of the images, by the file that the document names. Default: beside the document. */
   readonly images?: Readonly<Record<string, string | URL>>;
-  /** The addresses of the documents that it builds on, in the same way. */
+  /** The addresses of the documents that it builds on. Default: beside the document. */
   readonly bases?: Readonly<Record<string, string | URL>>;
 }
 
 /**
- * Fetches a document with all that it builds on and its images, and compiles them.
+ * Fetches a document, everything that it builds on and its images, and compiles them.
  *
  * @param progress is called for each file that has arrived
- * @throws {LoadError} when a file cannot be fetched or an image cannot be read; except clothes whose size is known
+ * @throws {LoadError} when a file cannot be fetched or an image cannot be read, except images of clothes whose size is known
  * @throws {DocumentError} for a faulty document, with line and column
  */
 export async function loadCharacter(files: CharacterFiles, progress?: Progress): Promise<LoadedCharacter> {

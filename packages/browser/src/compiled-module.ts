@@ -8,19 +8,19 @@ import { followModule, imagesOfModule } from './character-module.js';
 import type { CharacterModule } from './character-module.js';
 
 /**
- * A document that was imported as a module by the plugin of `@dot-hop/vite` with `compiled: true`: what it compiles to, so that the
- * page carries no compiler.
+ * A compiled document that was imported as a module, through the plugin of `@dot-hop/vite` with `compiled: true`. The page then carries no
+ * compiler.
  *
- * @typeParam N the document's names, where the plugin writes them down
+ * @typeParam N the document's names, if the plugin writes them
  */
 export interface CompiledModule<N extends Names = Names> extends CharacterModule<CompiledModule> {
   readonly compiled: CompiledDocument;
-  /** For the compiler alone. */
+  /** For the compiler only. */
   readonly names?: N;
 }
 
 /**
- * Fetches the images of a compiled document that was imported, and loads it.
+ * Fetches the images of an imported compiled document, and loads it.
  *
  * @param progress is called for each file that has arrived
  * @throws {LoadError} when an image cannot be fetched or read
@@ -34,7 +34,7 @@ export async function openCompiled<N extends Names>(
   return { controller: loadCompiled(module.compiled as CompiledDocument<N>), images };
 }
 
-/** Hands over each edit of a compiled document while the page runs, as `followEdits` does for others. */
+/** Calls back with each edit of a compiled document while the page runs, as `followEdits` does for other documents. */
 export function followCompiled<N extends Names>(
   module: CompiledModule<N>,
   use: (next: LoadedCharacter<N>) => void,
@@ -46,9 +46,9 @@ export function followCompiled<N extends Names>(
 /**
  * Fetches a compiled document, such as `dot-hop pack --compiled` writes, and its images.
  *
- * @param files the address of the document; images are found beside it unless they are given
+ * @param files the address of the document; the images are beside it unless you give their addresses
  * @throws {LoadError} when a file cannot be fetched or an image cannot be read
- * @throws {DotHopError} when it is no compiled document, or one of another version of Dot Hop
+ * @throws {DotHopError} when it is not a compiled document, or one of another version of Dot Hop
  */
 export async function loadCompiledCharacter(
   files: CharacterFiles,

@@ -1,8 +1,8 @@
 import type { Player } from 'dot-hop/play';
 
 /**
- * What sets one signal. A key is named by its place (`KeyboardEvent.code`), a button or axis of a gamepad by the standard mapping, a
- * region by the name that the game gives it.
+ * What sets one signal. A key is named by its place on the keyboard (`KeyboardEvent.code`), a button or axis of a gamepad by the standard
+ * mapping, and a region by the name that the game gives it.
  */
 export interface Binding {
   readonly keys?: readonly string[];
@@ -18,13 +18,13 @@ export interface Binding {
 export interface PairBinding {
   readonly less: Binding;
   readonly more: Binding;
-  /** What the number is at its full; 1 by default. */
+  /** The value of the number when a key or button is held; default 1. */
   readonly full?: number;
 }
 
 /**
- * What sets which signal, as plain data that you can save, show and change. A pulse happens at the press. A flag is true while
- * anything of it is held. A number is `-full`, 0 or `full`, or the value of an axis.
+ * What sets which signal, as plain data that you can save, show and change. A pulse happens at the press. A flag is true while any of its
+ * keys, buttons or regions is held. A number is `-full`, 0 or `full`, or the value of an axis.
  */
 export type Bindings = Readonly<Record<string, Binding | PairBinding>>;
 
@@ -48,8 +48,8 @@ const inputsOf = ({ keys = [], buttons = [], regions = [] }: Binding): string[] 
 ];
 
 /**
- * Turns keys, gamepad and touch into signals. Several of them can set one signal. When the window loses the focus, everything that is
- * held is released, because the page is not told of releases then.
+ * Turns keys, gamepad and touch into signals. Several of them can set one signal. When the window loses the focus, everything that is held
+ * is released, because the page is not told of releases then.
  */
 export class Controls {
   /** What is held now, in the order in which it was pressed. */
@@ -70,7 +70,7 @@ export class Controls {
     document.addEventListener('visibilitychange', () => document.hidden && this.letAllGo(), { signal });
   }
 
-  /** Lets regions of an element act as buttons, for a mouse and for several fingers. The page does not scroll there. */
+  /** Makes regions of an element act as buttons, for a mouse and for several fingers. The page does not scroll there. */
   touchOn(surface: HTMLElement, regions: readonly Region[]): void {
     this.regions = regions;
     const { signal } = this.stop;
@@ -84,18 +84,18 @@ export class Controls {
       surface.addEventListener(kind, (event) => this.untouch(event.pointerId), { signal });
   }
 
-  /** What is bound now, as plain data. */
+  /** The present bindings, as plain data. */
   get bound(): Bindings {
     return this.bindings;
   }
 
-  /** Changes the bindings. What is held for a signal with a new binding no longer counts. */
+  /** Changes the bindings. Whatever is held for a signal with a new binding is released. */
   bind(bindings: Bindings): void {
     this.bindings = bindings;
     this.pressed = [];
   }
 
-  /** Whether anything that sets a signal is held. */
+  /** Whether anything that sets the signal is held. */
   isHeld(name: string): boolean {
     this.readPad();
     const binding = this.bindings[name];
@@ -115,9 +115,9 @@ export class Controls {
   }
 
   /**
-   * Sets the signals of a player or performer: once before each of its steps.
+   * Sets the signals of a player or performer. Call it once before each step.
    *
-   * @param only the signals that are set; by default all that are bound and that the performer has
+   * @param only the signals to set; default: all bound signals that the performer has
    */
   feed(performer: Player, only?: ReadonlySet<string>): void {
     this.readPad();

@@ -10,7 +10,7 @@ export interface DialColours {
   /** The direction that shows. */
   readonly facing: string;
   readonly arrow: string;
-  /** The direction that is turned to, where turning takes its time. */
+  /** The direction to which the character is turning, if turning takes time. */
   readonly goal: string;
 }
 
@@ -26,11 +26,11 @@ const dusk: DialColours = {
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /**
- * Draws the compass of a character with its vector as it is now: sectors, what sticks at their borders, the dead zone, the
- * direction that shows.
+ * Draws the compass of a character with its present vector: sectors, the strips where a direction is kept, the dead zone, and the direction
+ * that shows.
  *
  * @param x where its middle is drawn, in pixels of the context
- * @param longest the length of the vector that reaches the edge; longer ones end there
+ * @param longest the length of a vector that reaches the edge; longer vectors end there too
  */
 export function drawDial(
   context: CanvasRenderingContext2D,

@@ -8,16 +8,16 @@ import type { CharacterModule } from './character-module.js';
 import { sizesWorn } from './worn.js';
 
 /**
- * A document that was imported as a module: read and checked when the page was built, so that the page needs neither a reader
- * nor a schema. The plugin of `@dot-hop/vite` makes it of `*.dothop.yaml` and `*.dothop.json`.
+ * A document that was imported as a module. It was read and checked when the page was built, so the page needs neither a reader nor a
+ * schema. The plugin of `@dot-hop/vite` makes it from `*.dothop.yaml` and `*.dothop.json`.
  *
- * @typeParam N the document's names, where the plugin writes them down
+ * @typeParam N the document's names, if the plugin writes them
  */
 export interface DocumentModule<N extends Names = Names> extends CharacterModule<DocumentModule> {
   readonly definition: ControllerDefinition;
-  /** The sizes of the images: with them `compileController(module.definition, { images: module.sizes })` needs no picture. */
+  /** The sizes of the images. With them, `compileController(module.definition, { images: module.sizes })` needs no picture. */
   readonly sizes: Readonly<Record<string, ImageSize>>;
-  /** For the compiler alone. */
+  /** For the compiler only. */
   readonly names?: N;
 }
 
@@ -25,7 +25,7 @@ export interface DocumentModule<N extends Names = Names> extends CharacterModule
  * Fetches the images of an imported document and compiles it.
  *
  * @param progress is called for each file that has arrived
- * @throws {LoadError} when an image cannot be fetched or read; clothes are done without
+ * @throws {LoadError} when an image cannot be fetched or read, except images of clothes
  */
 export async function openCharacter<N extends Names>(
   module: DocumentModule<N>,
@@ -53,8 +53,8 @@ export function followEdits<N extends Names>(
 }
 
 /**
- * Makes a performer for an edited document that goes on where the old one stands: the same state and phase, signals, pulses and outfit,
- * by name, as far as the new document has them. Call {@link dyeImages} for the new images.
+ * Makes a performer for an edited document that goes on where the old one stands. It keeps what the new document has too, by name: the
+ * state and its phase, signals, pulses and outfit. Call {@link dyeImages} for the new images.
  */
 export function continueAfterEdit<N extends Names>(player: Player, controller: Controller<N>): Performer<N> {
   const next = new Performer(controller);

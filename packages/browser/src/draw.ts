@@ -4,16 +4,16 @@ import type { ImageSize, Pose } from 'dot-hop';
 /** A canvas whose pixels are shown several times as large, sharp on any display. */
 export interface CrispCanvas {
   readonly context: CanvasRenderingContext2D;
-  /** Device pixels for each of its own: a whole number, or less than 1 where the picture has more pixels than there is room for. */
+  /** Device pixels for each of its own pixels: a whole number, or less than 1 if the picture has more pixels than the room. */
   readonly scale: number;
 }
 
 /**
- * Sizes a canvas for a picture of few pixels. Each of its pixels shows as a square of whole device pixels, as large as fits. The
- * browser enlarges the picture, which is much cheaper than drawing it large.
+ * Sizes a canvas for a picture of few pixels. Each of its pixels shows as a square of whole device pixels, as large as fits. The browser
+ * enlarges the picture, which is much cheaper than drawing it large.
  *
  * @param width the picture's width in its own pixels
- * @param room the width it may take on the page, in CSS pixels; or its width and height
+ * @param room the width that it may take on the page, in CSS pixels; or width and height
  */
 export function crispCanvas(
   canvas: HTMLCanvasElement,

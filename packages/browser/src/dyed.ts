@@ -1,7 +1,7 @@
 import type { ImageSize, Outfit } from 'dot-hop';
 import { recolour } from 'dot-hop/pixels';
 
-/** The images of a character by file, and by the names of those in other colours. */
+/** The images of a character by file, and the recoloured images by their names. */
 export type Images = Record<string, CanvasImageSource & TexImageSource & ImageSize>;
 
 /** The colours of images as they were drawn: reading them takes longer than changing them, and each is dyed many times. */
@@ -11,10 +11,10 @@ const drawnColours = new WeakMap<object, ImageData>();
 const copies = new WeakSet<object>();
 
 /**
- * Makes the recoloured images that an outfit needs, and adds them to a character's images under the names that its poses use. Images
- * that exist already are kept, so that everyone in the same clothes shares them.
+ * Makes the recoloured images that an outfit needs, and adds them to a character's images under the names that its poses use. It keeps
+ * images that exist already, so everyone in the same clothes shares them.
  *
- * @returns how many were made
+ * @returns the number of images that were made
  */
 export function dyeImages(images: Images, { dyed }: Outfit): number {
   let made = 0;
@@ -28,9 +28,9 @@ export function dyeImages(images: Images, { dyed }: Outfit): number {
 
 /**
  * Drops the recoloured images that none of these outfits needs. An image takes four bytes for each pixel of its sheet. If many people
- * change their clothes, call this now and then with every outfit that is worn.
+ * change their clothes, call this now and then with every outfit that somebody wears.
  *
- * @returns how many were dropped
+ * @returns the number of images that were dropped
  */
 export function dropDyed(images: Images, worn: Iterable<Outfit>): number {
   const needed = new Set<string>();

@@ -3,7 +3,7 @@ import type { ImageSize } from 'dot-hop';
 /** Thrown when a file cannot be fetched or an image cannot be read; the message names the address and the answer. */
 export class LoadError extends Error {}
 
-/** Is called as files arrive: how many have arrived, and how many are needed as far as is known. */
+/** Called as files arrive, with the number that have arrived and the number that are needed, as far as is known. */
 export type Progress = (done: number, all: number) => void;
 
 /** Counts files as they come. */
@@ -36,7 +36,8 @@ export interface LoadedImages {
 /**
  * Fetches images, all at once.
  *
- * @param spare the size of an image that is not needed; if it cannot be loaded, an empty image of that size takes its place
+ * @param spare the sizes of images that the character can do without: if one of these cannot be loaded, an empty image of that size takes
+ *   its place
  * @throws {LoadError} if any other image cannot be loaded
  */
 export async function loadImages(

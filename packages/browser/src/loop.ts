@@ -1,24 +1,24 @@
-/** What a game does with time. */
+/** The two functions of a game loop, and its speed. */
 export interface LoopParts {
   /** Moves the game on by one fixed step, in milliseconds. */
   readonly step: (ms: number) => void;
   /**
-   * Draws it.
+   * Draws the game.
    *
-   * @param between how much of the next step has passed already, from 0 to under 1. Draw a moving thing that far on its way from its
-   *   place before the latest step to its present place
+   * @param between how much of the next step has passed already, from 0 to under 1. Draw a moving thing that far between its place before
+   *   the latest step and its present place
    */
   readonly draw: (between: number) => void;
-  /** From 10 to 1000; 120 by default. */
+  /** From 10 to 1000; default 120. */
   readonly stepsPerSecond?: number;
 }
 
 /** After a longer pause, such as that of a tab that slept, only this many milliseconds count. */
 const longestPause = 100;
 
-/** A running game: for each picture of the display as many steps of a fixed length as fit, then one drawing. */
+/** A running game loop. For each picture of the display it makes as many fixed steps as fit, then draws once. */
 export class Loop {
-  /** How fast time goes: 1 as it is, 0.25 in slow motion, 0 not at all. */
+  /** How fast time passes: 1 is normal, 0.25 is slow motion, 0 stands still. */
   pace = 1;
   private before = performance.now();
   private owed = 0;
@@ -35,12 +35,12 @@ export class Loop {
     this.frame = requestAnimationFrame((now) => this.tick(now));
   }
 
-  /** Makes one step whatever the pace, for looking at a game that stands still. */
+  /** Makes one step, whatever the pace. Use it to look at a game that stands still. */
   stepOnce(): void {
     this.parts.step(this.length);
   }
 
-  /** Ends it; called inside a step, no further step of this frame is made, and nothing is drawn. */
+  /** Ends the loop. If you call it inside a step, the loop makes no further step of this picture and draws nothing. */
   stop(): void {
     this.isOn = false;
     cancelAnimationFrame(this.frame);
@@ -64,7 +64,7 @@ export class Loop {
   }
 }
 
-/** Runs a game until its `stop()` is called. */
+/** Runs a game until you call `stop()` of the result. */
 export function startLoop(parts: LoopParts): Loop {
   return new Loop(parts);
 }

@@ -56,7 +56,7 @@ interface Card {
  * painter.end();
  */
 export class Painter {
-  /** Draw calls of the latest picture. */
+  /** The number of draw calls of the latest picture. */
   calls = 0;
   private card: Card | undefined;
   private numbers = new Float32Array(stride * 256);
@@ -80,7 +80,7 @@ export class Painter {
     canvas.addEventListener('webglcontextrestored', () => (this.card = this.takeCard()), { signal });
   }
 
-  /** Begins a picture, all clear. */
+  /** Begins a picture. It is clear at first. */
   begin(view: PaintedView): void {
     this.view = view;
     this.calls = 0;
@@ -110,11 +110,11 @@ export class Painter {
   }
 
   /**
-   * Paints members of a troupe, each with its pivot at its place, in the order of their numbers. It makes no object.
+   * Paints members of a troupe, each with its pivot at its place, in the order of their indices. It makes no object.
    *
-   * @param drawn what `troupe.draw(drawn)` wrote there; where its cell is -1 nothing is painted
-   * @param x the place of each member along, in pixels of the drawings, as `y` down
-   * @param count how many members, from the first on; by default all that the arrays have room for
+   * @param drawn what `troupe.draw(drawn)` wrote. A place whose cell is -1 is skipped
+   * @param x the places of the members from left to right, in pixels of the drawings; `y` downwards
+   * @param count the number of members, from the first on; default: as many as the arrays have room for
    */
   paintMembers(
     troupe: Troupe,
@@ -132,11 +132,11 @@ export class Painter {
   }
 
   /**
-   * Paints a rectangle of an image with its upper left corner at a place, rounded to whole pixels: scenery, or the drawings of a
-   * troupe, for which there are no poses. It makes no object.
+   * Paints a rectangle of an image with its upper left corner at a place, rounded to whole pixels: scenery, or the drawings of a troupe,
+   * for which there are no poses. It makes no object.
    *
-   * @param left of the rectangle in the image, as `top`, `width` and `height`
-   * @param x where its corner comes to lie
+   * @param left the left edge of the rectangle in the image; `top`, `width` and `height` likewise
+   * @param x the place of its corner
    */
   stamp(
     image: TexImageSource,
@@ -169,7 +169,7 @@ export class Painter {
     this.flush();
   }
 
-  /** Gives back what it has on the graphics card. */
+  /** Frees its memory on the graphics card. */
   destroy(): void {
     this.stop.abort();
     if (this.card === undefined) return;

@@ -22,7 +22,7 @@ export class Pointer {
     window.addEventListener('blur', () => (this.id = undefined), { signal });
   }
 
-  /** Where it is held down, in pixels of the picture; `undefined` when it is not. */
+  /** Where it is held down, in pixels of the picture; `undefined` if it is not held. */
   get at(): readonly [number, number] | undefined {
     return this.id === undefined ? undefined : this.held;
   }

@@ -1,9 +1,9 @@
 import type { ControllerDefinition, ImageSize } from 'dot-hop';
 
 /**
- * The sizes of the images that only clothes are cut from: a character can do without them.
+ * The sizes of the images from which only clothes are cut. A character can do without these images.
  *
- * @param sizes what is known of images by file; a sheet's own `size` serves where one is missing
+ * @param sizes the known sizes by file; if one is missing, the sheet's own `size` is used
  */
 export function sizesWorn(
   { sheets, wardrobe }: ControllerDefinition,

@@ -2,13 +2,13 @@ import type { LoadedCharacter } from '@dot-hop/browser';
 import { compileController } from 'dot-hop';
 import type { Controller, Names } from 'dot-hop';
 
-/** The signal that tells a character from which side it is seen. */
+/** The name of the signal that tells a character from which side it is seen. */
 export const seenSignal = 'seen';
 
 /**
- * A character whose direction follows from the side that a camera sees, instead of from the way it moves on a flat level. It gets the
- * vector signal `seen`, which an {@link Upright} sets. All else is as it was, its speed too; so somebody who stands still is seen from
- * another side when the camera goes round.
+ * Makes a character whose direction follows from the side that a camera sees, instead of from the way it moves on a flat level. It gets a
+ * vector signal `seen`, which an {@link Upright} sets. Everything else stays the same, its speed too. So somebody who stands still is seen
+ * from another side when the camera goes round.
  *
  * @throws {TypeError} when the character has no compass, or has a signal `seen` already
  */

@@ -20,13 +20,13 @@ import { Picture } from './picture.js';
 import { seenSignal } from './seen.js';
 
 export interface UprightOptions {
-  /** How many pixels of a drawing are as long as one unit of the world; default: 16. */
+  /** How many pixels of a drawing are as long as one unit of the world. Default 16. */
   readonly pixelsPerUnit?: number;
-  /** Whether the lights of the scene fall on it, and it throws a shadow where they do; default: no. */
+  /** Whether the lights of the scene fall on it, so that it also throws a shadow. Default false. */
   readonly lit?: boolean;
-  /** The colour that its own are multiplied with; default: white, which changes nothing. */
+  /** A colour by which its own colours are multiplied. Default: white, which changes nothing. */
   readonly tint?: ColorRepresentation;
-  /** The radius of a dark spot below its feet, in units; 0 for none; default: 6 pixels of the drawing. */
+  /** The radius of the dark spot below its feet, in units of the world; 0 for none. Default: 6 pixels of the drawing. */
   readonly spot?: number;
 }
 
@@ -52,7 +52,7 @@ type Shows = Material & { map: Texture | null };
  */
 export class Upright<N extends Names = Names> {
   readonly performer: Performer<N>;
-  /** To be put into the scene. Its place is where the character stands. */
+  /** Put this into the scene. Its position is where the character stands. */
   readonly object = new Group();
   private readonly turned = new Group();
   private readonly board: Mesh<PlaneGeometry, Shows>;
@@ -99,7 +99,7 @@ export class Upright<N extends Names = Names> {
     }
   }
 
-  /** Which way the body faces on the ground, along x and z, of any length. Of length 0 it goes on facing as it did. */
+  /** Tells which way the body faces on the ground, along x and z. The length does not matter; a vector of length 0 keeps the direction. */
   face(x: number, z: number): void {
     const long = Math.hypot(x, z);
     if (long === 0) return;
@@ -123,14 +123,14 @@ export class Upright<N extends Names = Names> {
     this.performer.wear(outfit);
   }
 
-  /** Turns the picture to the camera and shows what is due. */
+  /** Turns the picture to the camera and shows the present pose. */
   draw(camera: Camera): void {
     this.turned.rotation.y = uprightYaw(this.wayFrom(camera)) - this.object.rotation.y;
     const { pose } = this.performer;
     if (pose !== this.shown) this.show(pose);
   }
 
-  /** Gives back what it has on the graphics card. Take its `object` out of the scene before. */
+  /** Frees its memory on the graphics card. Take its `object` out of the scene before. */
   dispose(): void {
     this.picture.dispose();
     const { board, spot } = this;

@@ -13,10 +13,9 @@ export interface ImageFile extends ImageSize {
 }
 
 /**
- * Reads the sizes of the images that a document names, which lie beside it. The pictures themselves are not decoded, so nothing large is
- * installed for it.
+ * Reads the sizes of the images that a document names, which lie beside it. It does not decode the pictures, so it needs no large package.
  *
- * @throws {DocumentError} with each image that is not there or is none
+ * @throws {DocumentError} with each image that is missing or is not an image
  */
 export async function readImageFiles(
   file: string,

@@ -16,13 +16,13 @@ import { readText } from './read-text.js';
 /** Options of the plugin. */
 export interface DotHopPluginOptions {
   /**
-   * Writes the names of each document beside it (`wick.dothop.d.yaml.ts`), so that TypeScript knows them; it needs
+   * Writes the names of each document beside it (`wick.dothop.d.yaml.ts`), so that TypeScript knows them. This needs
    * `allowArbitraryExtensions` in the `tsconfig.json`. Default false.
    */
   readonly names?: boolean;
   /**
-   * Gives pages what is played instead of documents, so that they carry no compiler: see `openCompiled` of `@dot-hop/browser`. A
-   * wardrobe stays out. Default false.
+   * Gives pages compiled documents, so that they carry no compiler: see `openCompiled` of `@dot-hop/browser`. The wardrobe is left out.
+   * Default false.
    */
   readonly compiled?: boolean;
 }
@@ -40,10 +40,10 @@ function fileOf(id: string): string | undefined {
 }
 
 /**
- * A plugin for Vite with which a document is imported as a module: `import wick from './wick.dothop.yaml'`. It is read,
- * compiled and checked while the page is built. A faulty document stops the build with its place in the file; while the page
- * runs, an edit is handed over to it (see `followEdits` of `@dot-hop/browser`), and a faulty one is shown on the page while
- * the old one plays on. What `dot-hop check` finds is written as warnings.
+ * A plugin for Vite. With it you import a document as a module: `import wick from './wick.dothop.yaml'`. The document is read, compiled and
+ * checked while the page is built, and a faulty document stops the build with its place in the file. While the page runs in development, an
+ * edit is handed to it (see `followEdits` of `@dot-hop/browser`); a faulty edit is shown on the page, and the old version plays on. What
+ * `dot-hop check` finds is written as warnings.
  */
 export function dotHop({ names = false, compiled = false }: DotHopPluginOptions = {}): Plugin {
   let isAllowed: (file: string) => boolean = () => true;

@@ -12,15 +12,15 @@ export interface Winner {
   /** Its priority; of a state in groups, which are named from the outermost, among the states of the last of them. */
   readonly rank: number | 'rest';
   readonly groups: readonly string[];
-  /** What has to be on or off. What is not named does not matter. Empty for the rest, which is left over. */
+  /** The terms that must be true or false. A term that is not named does not matter. Empty for the rest of the track. */
   readonly terms: readonly { readonly text: string; readonly on: boolean }[];
-  /** Whether it does so only at the moment at which this becomes true. */
+  /** Whether it takes over only at the moment at which this becomes true. */
   readonly once: boolean;
-  /** States of lower or equal rank that may want in at the same time, and do not get it. */
+  /** The states of lower or equal rank that may want in at the same time, and lose. */
   readonly over: readonly string[];
-  /** Values that bring it about, in words; empty where none were found in time. */
+  /** Values that bring the situation about, in words. Empty if none were found in time. */
   readonly example: string;
-  /** These values; flags and numbers that do not matter are left out. */
+  /** The same values as data. Flags and numbers that do not matter are left out. */
   readonly set: Readonly<Record<string, SignalValue>>;
 }
 
@@ -75,11 +75,11 @@ function withoutRepeats(cubes: readonly Cube[]): Cube[] {
 }
 
 /**
- * Lists which state takes over in which situation, from the highest rank down. A row does not name terms that follow from the rows above it
- * or from what is asked.
+ * Lists which state takes over in which situation, from the highest rank down. A row leaves out terms that follow from the rows above it or
+ * from `question`.
  *
- * @param question what is known of the situation; by default nothing (see `questions` of {@link CompileOptions})
- * @param track of which states; by default those of the document itself
+ * @param question what is known of the situation; default: nothing (see `questions` of {@link CompileOptions})
+ * @param track the track whose states are listed; default: that of the document's own states
  */
 export function whoWins(controller: Controller, question: Condition = always, track = 0): Winner[] {
   const { states, conditions } = controller;

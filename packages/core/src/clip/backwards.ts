@@ -1,8 +1,8 @@
 import type { Clip } from './clip.js';
 
 /**
- * A clip as it is played backwards: its showings in the other order, each for as long as it is. A loop goes round the other way; one with
- * an intro goes back through the intro to its first frame, and ends there, as a clip that is played once does.
+ * A clip as it is played backwards: the same showings in the opposite order, each as long as before. A loop goes round the other way. A
+ * loop with an intro goes back through the intro to its first frame and ends there, like a clip that is played once.
  */
 export function backwards(clip: Clip): Clip {
   const { order, cells, cues, ends, loopFrom } = clip;

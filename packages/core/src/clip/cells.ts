@@ -27,7 +27,7 @@ function readRange(text: string | number): number[] | undefined {
  *
  * @param columns how many cells of the sheet are in a row
  * @param count how many cells the sheet has
- * @returns the numbers in order, also of cells that are not there; `undefined` where it is not written as cells are
+ * @returns the numbers in order, including numbers that the sheet does not have; `undefined` if the definition is not written as cells are
  */
 export function cellNumbers(cells: CellsDefinition, columns: number, count: number): number[] | undefined {
   const numbers: number[] = [];

@@ -8,14 +8,13 @@ import type { ClipRow } from './rows.js';
 import { frameDurations, frameOrder } from './timing.js';
 
 /**
- * A clip ready to play. Back and forth and repeats are unrolled: what is shown in turn are its *showings*; each shows
- * one of its frames.
+ * A clip ready to play. Loops back and forth and repeats are unrolled into *showings*, in the order of time. Each showing shows one frame.
  */
 export interface Clip {
   readonly name: string;
-  /** The clip of the document that it is; of `walk-south`, which `rows` of `walk` wrote out, that is `walk`. */
+  /** The clip of the document that it comes from. For `walk-south`, which the `rows` of `walk` made, that is `walk`. */
   readonly of: string;
-  /** The direction that it is drawn for, where `rows` wrote it out. */
+  /** The direction for which it is drawn, if `rows` made it. */
   readonly direction: string | undefined;
   /** The cells of its frames. */
   readonly frames: readonly Cell[];
@@ -25,7 +24,7 @@ export interface Clip {
   readonly cells: readonly Cell[];
   /** For each showing the instant at which it ends, in whole microseconds from the clip's start. */
   readonly ends: readonly number[];
-  /** The showing at which it goes on after the last; -1 when it stays on the last. */
+  /** The showing that follows the last one; -1 if the clip stays on the last. */
   readonly loopFrom: number;
   /** For each showing the cues it reports, in the document's order. */
   readonly cues: readonly (readonly string[])[];
@@ -156,7 +155,7 @@ function frameSpans(
   return spans;
 }
 
-/** The first index whose border lies after a place; the last one at or past the end. */
+/** The index of the interval that a place lies in, by the intervals' ends. At or past the last end: the last interval. */
 export function indexAt(ends: readonly number[], place: number): number {
   let low = 0;
   let high = ends.length - 1;
@@ -169,10 +168,10 @@ export function indexAt(ends: readonly number[], place: number): number {
 }
 
 /**
- * Finds the showing of a clip at a time, if it began at 0.
+ * Finds the showing of a clip at a time, if the clip began at 0.
  *
- * @param ms milliseconds from its start, 0 or more, as many as you like; rounded to whole microseconds
- * @returns the index into `order` and `cells`; at a border the one that begins there
+ * @param ms milliseconds from its start, 0 or more, without a limit; rounded to whole microseconds
+ * @returns the index into `order` and `cells`; at a border that of the showing that begins there
  */
 export function showingAt({ ends, loopFrom }: Clip, ms: number): number {
   const time = Math.round(ms * 1000);

@@ -8,7 +8,7 @@ export interface Compass extends Circle {
   readonly names: readonly string[];
   /** Degrees of each direction, from 0 to under 360: 0 is right, 90 is down. */
   readonly degrees: readonly number[];
-  /** For each direction the one whose drawing it mirrors, or -1. */
+  /** For each direction the one whose drawing it mirrors; -1 for none. */
   readonly mirrorOf: readonly number[];
   /** Whether the vector's second part grows upwards. */
   readonly isUpward: boolean;

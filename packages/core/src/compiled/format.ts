@@ -175,12 +175,12 @@ export interface CompiledSheet extends Omit<Sheet, 'cells' | 'parts'> {
   readonly parts: readonly Part[];
 }
 
-/** What a document compiles to, as plain data: for `loadCompiled` of `dot-hop/play`. */
+/** A compiled document as plain data, for `loadCompiled` of `dot-hop/play`. */
 export interface CompiledDocument<out N extends Names = Names> {
-  /** The names it has, for the compiler alone: never there at run time. */
+  /** The names that the compiler knows. A type only: the field does not exist at run time. */
   readonly names?: N;
   readonly dotHopCompiled: number;
-  /** A hash of `tables`: what was cut off or changed on the way is refused. */
+  /** A hash of `tables`. If the file was cut off or changed on the way, loading refuses it. */
   readonly sum: string;
   readonly tables: CompiledTables;
 }

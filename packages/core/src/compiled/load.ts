@@ -27,10 +27,12 @@ import type {
 } from './format.js';
 
 /**
- * The controller of a compiled document: it plays, decides and reports what that of the document does.
+ * Loads the controller of a compiled document. It plays, decides and reports exactly what the controller of the document does.
  *
- * @param compiled what `compiledOf`, `dot-hop pack --compiled` or the Vite plugin made; the data is taken over and must not be changed
- * @throws {DotHopError} when it is no compiled document, of another version of Dot Hop, cut off, or changed on the way
+ * @param compiled what `compiledOf`, `dot-hop pack --compiled` or the Vite plugin made. The controller keeps this data, so do not change it
+ *   afterwards
+ * @throws {DotHopError} for anything that is not a compiled document, for one of another version of Dot Hop, and for one that was cut off
+ *   or changed on the way
  */
 export function loadCompiled<N extends Names>(compiled: CompiledDocument<N>): Controller<N> {
   // Whatever a file held comes here.

@@ -25,10 +25,10 @@ import type {
 } from './format.js';
 
 /**
- * A controller as plain data, which a game loads without a compiler: see `loadCompiled` of `dot-hop/play`. What the document says besides
- * what is played stays out: its wardrobe, its comments, what is accepted, and cells that no clip shows.
+ * Writes a controller as plain data, which a game loads without the compiler: see `loadCompiled` of `dot-hop/play`. It leaves out
+ * everything that is not played: the wardrobe, comments, accepted findings, and cells that no clip shows.
  *
- * @returns what JSON can hold; the same for the same document
+ * @returns plain data that JSON can hold; the same data for the same document
  */
 export function compiledOf<N extends Names>(controller: Controller<N>): CompiledDocument<N> {
   useCompiledSentences();

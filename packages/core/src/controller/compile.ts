@@ -27,19 +27,21 @@ import type { ControllerDefinition } from './definition.js';
 /** The most states: an index has 13 bits. */
 const mostStates = 8000;
 
-/** What compiling needs besides the document. */
+/** What the compiler needs besides the document. */
 export interface CompileOptions {
-  /** The sizes of the images, by file as the document names it; a sheet's own `size` serves where one is missing. */
+  /** The sizes of the images, by file as the document names it. If one is missing, the sheet's own `size` is used. */
   images?: Readonly<Record<string, ImageSize>> | undefined;
-  /** Conditions that somebody asks about and no state has; see `questions` of {@link Controller}. */
+  /**
+   * Further conditions to compile, which no state uses. You can ask a performer whether they hold; see `questions` of {@link Controller}.
+   */
   questions?: readonly string[] | undefined;
 }
 
 /**
  * Compiles a document into a controller.
  *
- * @throws {DotHopError} with every problem of the document: unknown names (with the nearest known one), cells out
- *   of range, durations of zero, conditions of the wrong kind, and so on, each with its path
+ * @throws {DotHopError} with every problem of the document, each with its path: unknown names (with the nearest known one), cells out of
+ *   range, durations of zero, conditions of the wrong kind, and so on
  */
 export function compileController<const D extends ControllerDefinition>(
   definition: D,

@@ -29,7 +29,7 @@ export interface Watched {
 export interface Track {
   readonly index: number;
   readonly name: string;
-  /** Its states from the highest rank to the lowest; document order among equals. */
+  /** Its states from the highest rank to the lowest. Equal ranks keep the order of the document. */
   readonly order: readonly number[];
   readonly rest: number;
   /** Those of its states whose `when` is watched, from the highest rank. @internal */
@@ -39,17 +39,17 @@ export interface Track {
 }
 
 /**
- * The compiled whole: compass, signals, states, clips. Immutable but for the table of situations met so far; one serves any
- * number of performers.
+ * A compiled character: compass, signals, states and clips. It is immutable, except that it remembers the situations it has met. Any number
+ * of performers share it.
  */
 export interface Controller<out N extends Names = Names> {
-  /** The names it has, for the compiler alone: never there at run time. */
+  /** The names that the compiler knows. A type only: the field does not exist at run time. */
   readonly names?: N;
   readonly name: string;
   /**
-   * What it was compiled from.
+   * The document it was compiled from.
    *
-   * @throws {DotHopError} for a controller that was loaded from a compiled document, which has it no more
+   * @throws {DotHopError} if it was loaded from a compiled document, which does not contain the original
    */
   readonly definition: ControllerDefinition;
   /** The version of what it decides, where that is known from a compiled document; see `versionOf`. @internal */
@@ -58,32 +58,32 @@ export interface Controller<out N extends Names = Names> {
   readonly hasWardrobe: boolean;
   readonly sheets: ReadonlyMap<string, Sheet>;
   readonly clips: ReadonlyMap<string, Clip>;
-  /** What each flipbook, and each clip that a state shows, shows in each direction of the compass. */
+  /** For each flipbook, and for each clip that a state shows, the drawing in each direction of the compass. */
   readonly flipbooks: ReadonlyMap<string, readonly DirectionDrawing[]>;
   readonly compass: Compass;
   /** @internal */
   readonly tables: SignalTables;
   readonly states: readonly State[];
-  /** The states of the document itself, and after them those of each further track. */
+  /** The track of the document's own states, then the further tracks. */
   readonly tracks: readonly Track[];
   /** @internal */
   readonly composedPoses: ComposedPoses;
   /** Every timeline by its number: what shows is kept by number. @internal */
   readonly timelines: readonly Timeline[];
-  /** State indices from the highest rank to the lowest, track by track; document order among equals. */
+  /** Indices of states from the highest rank to the lowest, track by track. Equal ranks keep the order of the document. */
   readonly order: readonly number[];
   /** Where each state stands in the order of its track. @internal */
   readonly places: readonly number[];
   readonly stateNamed: ReadonlyMap<string, State>;
-  /** The rest of the first track. */
+  /** The state in which the first track rests. */
   readonly rest: number;
   /** @internal */
   readonly conditions: readonly Condition[];
   /** The conditions as the document writes them. */
   readonly conditionTexts: readonly string[];
-  /** The conditions of {@link CompileOptions}' `questions`, in their order; they decide nothing. */
+  /** The `questions` of {@link CompileOptions}, in their order. They decide nothing. */
   readonly questions: readonly Condition[];
-  /** The cues on frames, and then the names by which some of them are told. */
+  /** The names of cues on frames, then the further names by which some of them are told. */
   readonly cueNames: readonly string[];
   /** By the place of a cue in {@link cueNames}; empty where each is told by its own name. @internal */
   readonly cueVarieties: readonly (CueVariety | undefined)[];
@@ -108,7 +108,7 @@ export interface Controller<out N extends Names = Names> {
   /** What a row of its characters consists of. @internal */
   readonly layout: Layout;
   /**
-   * The handle of a signal: what `set` takes instead of a name, to be set faster.
+   * The handle of a signal. Pass it to `set` instead of the name; that is faster.
    *
    * @throws {DotHopError} for an unknown name, with the nearest known one
    */

@@ -19,11 +19,11 @@ export type AtDefinition =
 /** An explicit way from one state to another. */
 export interface HopDefinition {
   to: string;
-  /** Default: always. */
+  /** The condition. Default: always. */
   if?: string | undefined;
   /** A span: the condition counts only within it, and is remembered until `at`. Default: the condition counts at `at`. */
   during?: string | undefined;
-  /** Default: `now`. */
+  /** The instant at which the hop is taken. Default: `now`. */
   at?: AtDefinition | undefined;
 }
 
@@ -61,7 +61,7 @@ export interface GaitsDefinition {
   by: string;
   /** The clips or flipbooks, from the slowest to the fastest. */
   shows: readonly string[];
-  /** The number above which each of them begins, but for the first. In rising order. */
+  /** The number above which each of them begins, in rising order. Leave out the first flipbook: it shows below all of them. */
   above: readonly number[];
   /** How far the number must fall below that to pick the one before. Default 0. */
   margin?: number | undefined;
@@ -73,7 +73,7 @@ export interface VarietyDefinition {
   any: readonly string[];
   /** `turn`: one after the other. `chance`: by chance, and the same for the same seed. Default `turn`. */
   pick?: 'turn' | 'chance' | undefined;
-  /** With `chance`: how often each comes, in proportion to the others. Default: all alike. */
+  /** With `chance`: how often each is picked, in proportion to the others. Default: all equally often. */
   weights?: readonly number[] | undefined;
   /** Whether chance may pick the same twice in a row. Default false. */
   repeats?: boolean | undefined;
@@ -91,7 +91,7 @@ export interface ScrubDefinition {
 /** Lets a state face by a vector of its own. */
 export interface FacingDefinition {
   by: VectorDefinition;
-  /** Default: that of the compass. */
+  /** Below this length of the vector it keeps its direction. Default: that of the compass. */
   deadZone?: number | undefined;
 }
 
@@ -120,7 +120,7 @@ export interface StateDefinition {
   yields?: readonly YieldDefinition[] | undefined;
   /** What a switch into this state keeps of the place in the clip: always the same, or by the state that is left. Default `none`. */
   carry?: CarryRule | Readonly<Record<string, CarryRule>> | undefined;
-  /** Default 1. */
+  /** How fast its time runs. Default 1. */
   rate?: RateDefinition | undefined;
   scrub?: ScrubDefinition | undefined;
   /**
@@ -139,7 +139,7 @@ export interface StateDefinition {
   lasts?: number | string | undefined;
   /** Stretches the clip so that one pass takes as long as the state `lasts`. Default false. */
   fit?: boolean | undefined;
-  /** Default `ignore`. */
+  /** What a new press does while this act plays. Default `ignore`. */
   again?: AgainRule | undefined;
   /** Names that conditions can test: true while a state with this tag shows. */
   tags?: readonly string[] | undefined;
@@ -233,6 +233,6 @@ export interface ControllerDefinition {
   palettes?: Readonly<Record<string, PaletteDefinition>> | undefined;
   /** The clothes that it can wear. */
   wardrobe?: WardrobeDefinition | undefined;
-  /** Findings of the check that are meant so, each with its reason. */
+  /** Findings of the check that you accept, each with its reason. */
   accept?: readonly AcceptDefinition[] | undefined;
 }

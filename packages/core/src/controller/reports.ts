@@ -10,18 +10,18 @@ const kinds: readonly ReportKind[] = ['cue', 'switch', 'turn', 'flipbook'];
 /** The most reports that are kept of one step. An hour in one step can hold hundreds of millions, which no memory would. */
 const mostKept = 1_000_000;
 
-/** One thing that happened in a step, as plain data to be kept. */
+/** One thing that happened in a step, as plain data that you can keep. */
 export interface Report<Name extends string = string> {
   readonly kind: ReportKind;
   /** The cue's name, or the state, direction or flipbook (another gait or variant) that was switched to. */
   readonly name: Name;
-  /** The state, direction or flipbook that was left; the cue's own name for a cue. */
+  /** The state, direction or flipbook that was left. For a cue, the cue's name on the frame. */
   readonly from: string;
   /** The exact instant, in milliseconds since the performer began. */
   readonly at: number;
-  /** By which rule of decision a switch happened; `undefined` for anything else. */
+  /** The rule of decision behind a switch; `undefined` for anything else. */
   readonly rule: RuleName | undefined;
-  /** The track that it tells of: `body`, or one of the document's `tracks`. */
+  /** The track in which it happened: `body`, or one of the document's `tracks`. */
   readonly track: string;
 }
 
@@ -68,9 +68,9 @@ export const packed = (kind: 0 | 1 | 2 | 3, from: number, rule: number, track: n
   kind | (rule << 2) | (track << 6) | (from << Pack.from);
 
 /**
- * The cues, switches, turns and changes of flipbook of a performer's latest step or request, in the order in which they happened.
- * It always speaks of the latest step of its own performer, whenever it was taken and whatever other performers do in
- * between; to go through it while its performer steps on is refused. Reading by index allocates nothing.
+ * The cues, switches, turns and changes of flipbook of a performer's latest step or request, in the order in which they happened. The
+ * object is always about the latest step of its performer, so do not step that performer while you go through it: that throws. Other
+ * performers may step meanwhile. Reading by index allocates nothing.
  *
  * ```ts
  * for (const { kind, name, at } of performer.reports) console.log(at, kind, name);
@@ -92,7 +92,7 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
     return this.kept;
   }
 
-  /** How many more happened in the step than are kept; 0 but for steps with over a million reports. */
+  /** How many further reports the step had. 0, except for a step with over a million reports. */
   get missed(): number {
     return this.lost;
   }
@@ -108,7 +108,7 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
     return this.names.of(head & 3, this.packed[index * Pack.size + Pack.name]!) as Name;
   }
 
-  /** The state, direction or flipbook that was left; the cue's own name for a cue. */
+  /** The state, direction or flipbook that was left. For a cue, the cue's name on the frame. */
   from(index: number): string {
     const head = this.head(index);
     return this.names.of(head & 3, this.packed[index * Pack.size]! >> Pack.from);
@@ -120,24 +120,24 @@ export class Reports<Name extends string = string> implements Iterable<Report<Na
     return this.packed[index * Pack.size + Pack.at]! / 1000;
   }
 
-  /** By which rule of decision a switch happened; undefined for anything else. */
+  /** The rule of decision behind a switch; `undefined` for anything else. */
   rule(index: number): RuleName | undefined {
     const head = this.head(index);
     return (head & 3) === 1 ? ruleNames[(head >> 2) & 15] : undefined;
   }
 
-  /** The name of the track that it tells of: `body`, or one of the document's `tracks`. */
+  /** The name of the track in which it happened: `body`, or one of the document's `tracks`. */
   track(index: number): string {
     return this.names.tracks[this.head(index) >> 6]!;
   }
 
-  /** For reports of a troupe, the number of the member. It is always there, but performers do not use it. */
+  /** In a report of a troupe, the index of the member. Reports of a performer do not use it. */
   memberAt(index: number): number {
     this.head(index);
     return this.packed[index * Pack.size + Pack.member]!;
   }
 
-  /** One of them as plain data, to be kept. */
+  /** One report as plain data that you can keep. */
   report(index: number): Report<Name> {
     return {
       kind: this.kind(index),

@@ -2,7 +2,7 @@ import type { Finding } from '../check/finding.js';
 import type { Place, Source } from './source.js';
 
 /**
- * Whether a finding says that something is unused, but that something stands in a base. Other documents that build on the base may use it.
+ * Whether a finding says that something is unused although it stands in a base. Other documents that build on the base may use it.
  *
  * @param place where the finding is
  * @param source the document that was checked

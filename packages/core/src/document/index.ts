@@ -27,10 +27,10 @@ export { ecmascriptOf } from '../signal/ecmascript.js';
 /**
  * Reads a character's document from YAML or JSON.
  *
- * @param file its name, for errors; a name ending in `.json` must hold JSON
+ * @param file its name, for errors. A file whose name ends in `.json` must hold JSON
  * @param bases the documents that it builds on, if it says `from`; {@link gatherBases} reads them
- * @throws {DocumentError} with every fault of its structure, each with file, line, column, path, the value received
- *   and the nearest known name
+ * @throws {DocumentError} with every fault of its structure, each with file, line, column, path, the value received and the nearest known
+ *   name
  */
 export const readDocument = (text: string, file?: string, bases?: Bases): CharacterDocument =>
   readWith(readerOf, text, file, bases);
@@ -39,9 +39,9 @@ export const readDocument = (text: string, file?: string, bases?: Bases): Charac
  * Reads the bases of a document (`from`), and their bases.
  *
  * @param file the document's name
- * @param readText gives the text at an address, which counts from the folder of the document (`../common/mover.dothop.yaml`). What it
- *   throws is told by {@link readDocument}, where the document names the address
- * @returns their texts by address; none where the document builds on none
+ * @param readText gives the text at an address, which counts from the folder of the document (`../common/mover.dothop.yaml`). If it throws,
+ *   {@link readDocument} reports the error at the place where the document names the address
+ * @returns the texts by address; empty if the document builds on none
  */
 export const gatherBases = (
   text: string,
@@ -50,11 +50,11 @@ export const gatherBases = (
 ): Promise<Bases> => gatherWith(readerOf, text, file, readText);
 
 /**
- * Reads what has the right shape in a document, and leaves out the rest. It is for tools that show a document while it is being
- * written.
+ * Reads the part of a document that has the right shape, and leaves out the rest. It is for tools that show a document while somebody
+ * writes it.
  *
  * @param bases the documents that it builds on; see {@link readDocument}
- * @throws {DocumentError} when the text is no YAML or JSON at all, or of another version, or a document that it builds on is missing
+ * @throws {DocumentError} when the text is not YAML or JSON at all, or of another version, or a document that it builds on is missing
  */
 export const readSoundPart = (text: string, file?: string, bases?: Bases): SoundPart =>
   soundPartWith(readerOf, text, file, bases);

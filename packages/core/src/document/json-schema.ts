@@ -3,8 +3,8 @@ import { documentShape } from './shape.js';
 import { documentExamples, documentWords } from './words.js';
 
 /**
- * The JSON Schema (2020-12) of a document, with which editors complete, explain and underline. It is made from the shape that documents are
- * read with. Faults across fields (names, cells, kinds) are found by compiling only.
+ * The JSON Schema (2020-12) of a document. Editors complete, explain and underline with it. It is made from the shape with which documents
+ * are read. Only the compiler finds faults across fields (names, cells, kinds).
  */
 export const documentJsonSchema = (): Record<string, unknown> =>
   publishedSchemaOver(

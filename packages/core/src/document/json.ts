@@ -12,7 +12,7 @@ export { DocumentError, Source } from './source.js';
 export type { Place, PlacedProblem } from './source.js';
 
 /**
- * Reads a character's document from JSON, as `readDocument` of `dot-hop/document` does, without carrying a reader of YAML.
+ * Reads a character's document from JSON, as `readDocument` of `dot-hop/document` does, but without the code that reads YAML.
  *
  * @param file its name, for errors
  * @param bases the documents that it builds on, which {@link gatherJsonBases} reads

@@ -1,7 +1,7 @@
 import { nearestName } from '../problem/nearest.js';
 
 /**
- * Finds the file that a misspelt name most likely means. Its ending says nothing of how near it is: all documents have the same.
+ * Finds the file that a misspelt name most likely means. It does not compare the ending, because all documents have the same one.
  *
  * @param file the name without its folder
  * @param beside the names of the files in that folder

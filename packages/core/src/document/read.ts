@@ -15,11 +15,11 @@ import { validate } from './validate.js';
 /** A character's document, read. */
 export interface CharacterDocument {
   readonly source: Source;
-  /** The whole document, with all that it inherits. */
+  /** The whole document, with everything that it inherits. */
   readonly definition: ControllerDefinition;
   /** The images of its sheets and of their parts, each with the first path that names it. */
   readonly images: ReadonlyMap<string, DocumentPath>;
-  /** For a document that builds on others: what it says itself, and what it inherits. */
+  /** If the document builds on others: what it says itself, and what it inherits. */
   readonly layers?: Layers | undefined;
 }
 
@@ -45,8 +45,8 @@ export function readWith(
 /**
  * Compiles a document and its wardrobe.
  *
- * @throws {DocumentError} with every fault of its meaning, each with file, line, column, path, the value received and the
- *   nearest known name
+ * @throws {DocumentError} with every fault of its meaning, each with file, line, column, path, the value received and the nearest known
+ *   name
  */
 export function compileDocument(document: CharacterDocument, options?: CompileOptions): Controller {
   return document.source.placing(() => compileWorn(document.definition, options));

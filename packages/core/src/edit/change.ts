@@ -57,7 +57,7 @@ interface Cut {
 /**
  * Makes changes in a text, one after the other.
  *
- * @throws {EditError} for a place that is not there; nothing is changed then
+ * @throws {EditError} for a path that does not exist; then nothing changes
  */
 export function changedText(text: string, changes: readonly Change[], style: TextStyle = 'yaml'): string {
   let now = text;

@@ -87,7 +87,7 @@ function withoutUnplaced(
   return gone.map((cue) => ({ op: 'remove', path: ['cues', cue] }));
 }
 
-/** Sets the names of a cue, of which one is told each time. With fewer than two the cue is told by its own name. */
+/** Sets the names of a cue, of which one is told each time. With fewer than two names, the cue is told by its own name. */
 export function tellCue({ cues = {} }: ControllerDefinition, cue: string, variety: VarietyDefinition): Edit {
   const says = `how cue ${cue} is told`;
   const path = ['cues', cue];

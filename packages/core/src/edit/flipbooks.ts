@@ -8,11 +8,12 @@ import { changedData } from './data.js';
 import type { Edit } from './history.js';
 
 /**
- * Cells become what a flipbook shows in one direction: a clip of them, also one that is there and that nobody shows, timed as what shows there now or in its first direction.
- * A clip that stood alone becomes a flipbook of the same name first, drawn so far for where the character faces at first.
+ * Sets the cells that a flipbook shows in one direction. If a clip of these cells exists that nothing shows, it is used. Else a new clip is
+ * made, with the times of the clip that shows there now or in the first direction. A clip that stood alone first becomes a flipbook of the
+ * same name, drawn for the direction `first`.
  *
  * @param shown a flipbook, or a clip that is shown in every direction
- * @param first the direction that a single clip counts as drawn for
+ * @param first the direction for which a single clip counts as drawn
  */
 export function drawFor(
   definition: ControllerDefinition,

@@ -69,11 +69,11 @@ function takenFrom(definition: ControllerDefinition, { name, path, groups }: Doc
 }
 
 /**
- * Moves a state into a group of its track, or out of all groups. A missing group is made: it takes over the state's condition and rank, and
- * rests in it.
+ * Moves a state into a group of its track, or out of all groups. If the group does not exist, it is made: it takes over the state's
+ * condition and rank, and the state becomes its rest.
  *
  * @param name of the state
- * @param group `undefined` to have it stand by itself
+ * @param group `undefined` to take it out of all groups
  */
 export function groupState(definition: ControllerDefinition, name: string, group: string | undefined): Edit {
   const state = stateIn(definition, name);
@@ -109,7 +109,11 @@ export function groupState(definition: ControllerDefinition, name: string, group
   };
 }
 
-/** Gives a field of a group another value, or takes it away with `undefined`. @param path where the group stands */
+/**
+ * Sets a field of a group; `undefined` removes it.
+ *
+ * @param path the path of the group
+ */
 export function setGroup<F extends 'while' | 'priority' | 'rest' | 'tags' | 'facing' | 'carry'>(
   path: DocumentPath,
   field: F,
@@ -133,7 +137,7 @@ export function addTrack(definition: ControllerDefinition, wanted: string): Edit
   return { says: `make track ${name}`, changes: [{ op: 'set', path: ['tracks', name], value }] };
 }
 
-/** Removes a track with its states, also where others take it. Whatever else names it becomes a problem of the document. */
+/** Removes a track with its states, also from the states that take it. Any other reference to it becomes a problem of the document. */
 export function removeTrack(definition: ControllerDefinition, name: string): Edit {
   const { tracks = {} } = definition;
   if (!Object.hasOwn(tracks, name)) return nothing;
@@ -160,8 +164,8 @@ export function removeTrack(definition: ControllerDefinition, name: string): Edi
  * Sets the flipbook that shows in place of another while a signal says so.
  *
  * @param option of a choice; `undefined` for a flag
- * @param from what the states name
- * @param to what shows instead; `undefined` for nothing else
+ * @param from the flipbook that the states name
+ * @param to the flipbook that shows instead; `undefined` removes the variant
  */
 export function setVariant(
   definition: ControllerDefinition,

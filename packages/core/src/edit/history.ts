@@ -13,7 +13,7 @@ export interface Edit {
 interface Step {
   readonly says: string;
   readonly splice: Splice;
-  /** Steps of one kind that follow one another are one: a drag, a word typed. */
+  /** Steps with the same word here that follow one another become one: a drag, a typed word. */
   readonly joins: string | undefined;
 }
 
@@ -38,8 +38,8 @@ export const beginHistory = (text: string, style: TextStyle = 'yaml'): History =
 /**
  * Applies an edit.
  *
- * @param joins steps with the same one that follow each other are undone together
- * @throws {EditError} for a place that is not there
+ * @param joins steps with the same word that follow each other are undone together
+ * @throws {EditError} for a path that does not exist
  */
 export function edited(history: History, { says, changes }: Edit, joins?: string): History {
   return withText(history, changedText(history.text, changes, history.style), says, joins);
@@ -60,7 +60,7 @@ export function withText(history: History, text: string, says: string, joins?: s
   return { ...history, text, past: [...history.past, step], future: [] };
 }
 
-/** Adds a step that does not change the text: something else was done that is undone in the same history. */
+/** Adds a step that does not change the text, for something else that is undone in the same history. */
 export function beside(history: History, says: string): History {
   const step = { says, splice: { at: 0, gone: '', come: '' }, joins: undefined };
   return { ...history, past: [...history.past, step], future: [] };

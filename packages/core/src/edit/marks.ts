@@ -43,7 +43,7 @@ function placeOn(
 /**
  * Sets pivots of single cells, in pixels from the upper left of their frames. A pivot that equals the sheet's is not written.
  *
- * @param count how many cells the sheet has: one that all of them share stands at the sheet
+ * @param count the number of cells of the sheet. A pivot that all of them share is written at the sheet
  */
 export const placePivots = (
   definition: Sheets,
@@ -75,7 +75,11 @@ function dropMark(
   return [{ op: 'remove', path: ['sheets', sheet, 'perCell', cell, ...field.slice(0, keep)] }];
 }
 
-/** Puts a box or a point on cells of a sheet. @param count how many cells the sheet has: what all of them share stands at the sheet */
+/**
+ * Puts a box or a point on cells of a sheet.
+ *
+ * @param count the number of cells of the sheet. What all of them share is written at the sheet
+ */
 export const placeMark = (
   definition: Sheets,
   sheet: string,

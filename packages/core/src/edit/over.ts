@@ -7,10 +7,10 @@ import { changedData } from './data.js';
 type Data = Readonly<Record<string, unknown>>;
 
 /**
- * Turns changes of a whole document into changes of its own text, if it builds on others. What it inherits is written into its own text
- * once it is changed; an empty value removes something inherited.
+ * Turns changes of a whole document into changes of its own text, if it builds on others. An inherited value that is changed is written
+ * into the document's own text; an inherited value that is removed is written as empty there.
  *
- * @param whole the document with all that it takes over, which the changes are made for
+ * @param whole the document with everything that it inherits, for which the changes were made
  */
 export function changesOver({ own, below }: Layers, whole: unknown, changes: readonly Change[]): Change[] {
   return changesBetween(own, laidOver(below, changedData(whole, changes), own));

@@ -8,16 +8,16 @@ import { valueAt } from './rename.js';
 
 /** Names that may stand at a place of a document. */
 export interface ProposedNames {
-  /** As the value, or in it: an expression speaks of signals and tags. */
+  /** As the value, or inside it: an expression uses signals and tags. */
   readonly values: readonly string[];
-  /** As keys of the map that stands there. */
+  /** As keys of the map at the place. */
   readonly keys: readonly string[];
 }
 
 /**
- * The names of a character that may stand at a place, so that an editor can propose them.
+ * The names of a character that fit at a place, for an editor to propose.
  *
- * @param path the names under which the place stands, outermost first; items of lists are not counted
+ * @param path the keys under which the place stands, outermost first, without the numbers of list items
  */
 export function proposedNames(definition: ControllerDefinition, path: readonly string[]): ProposedNames {
   let shapes = flat(documentShape);

@@ -11,7 +11,7 @@ import { freeName, sheetOf } from './clips.js';
 import type { SheetSize } from './frames.js';
 import type { Edit } from './history.js';
 
-/** A new sheet, cut as it says. */
+/** Adds a sheet. */
 export function addSheet(
   { sheets }: Pick<ControllerDefinition, 'sheets'>,
   name: string,
@@ -21,13 +21,16 @@ export function addSheet(
   return { says: `add sheet ${free}`, changes: [{ op: 'set', path: ['sheets', free], value: sheet }] };
 }
 
-/** Takes a sheet away. */
+/** Removes a sheet. */
 export const removeSheet = (sheet: string): Edit => ({
   says: `delete sheet ${sheet}`,
   changes: [{ op: 'remove', path: ['sheets', sheet] }],
 });
 
-/** Cuts a sheet again, by a grid or by rectangles. Clips keep their cell numbers. Those that name cells that are gone are listed. */
+/**
+ * Cuts a sheet again, by a grid or by rectangles. Clips keep their cell numbers. The result lists clips that name cells which no longer
+ * exist.
+ */
 export function cutSheet(
   { sheets }: ControllerDefinition,
   sheet: string,

@@ -38,7 +38,7 @@ export function setSignal(
   };
 }
 
-/** Removes a signal. What reads it becomes a problem of the document. */
+/** Removes a signal. Every reference to it becomes a problem of the document. */
 export function removeSignal(definition: ControllerDefinition, name: string): Edit {
   return {
     says: `delete signal ${name}`,

@@ -29,7 +29,7 @@ function rungsBeside(definition: ControllerDefinition, state: DocumentState): Do
 /**
  * Adds a state that shows a clip or flipbook. The very first state becomes the rest.
  *
- * @param holder where it is put: the document itself, or the path of a track or a group
+ * @param holder where to put it: the document itself, or the path of a track or a group
  */
 export function addState(
   definition: ControllerDefinition,
@@ -80,7 +80,11 @@ export function setState<F extends keyof StateDefinition>(
   };
 }
 
-/** Puts a hop of a state in the place of another, behind the others, or takes it away. @param at which one, from 0 */
+/**
+ * Replaces a hop of a state, adds one at the end, or removes one.
+ *
+ * @param at its index, from 0
+ */
 export function setHop(
   definition: ControllerDefinition,
   name: string,
@@ -97,8 +101,8 @@ export function setHop(
 }
 
 /**
- * Moves a state to another rung of its ladder and gives it a priority that fits. Other states keep theirs if there is room; if there is
- * none, those above move up.
+ * Moves a state to another rung of its ladder, and gives it a priority that fits. Other states keep theirs if there is a number free
+ * between them; else those above move up.
  *
  * @param to its rung afterwards, 0 for the highest
  */

@@ -16,8 +16,8 @@ export interface SignalFacts {
   /** The milliseconds for which a pulse is remembered; 0 for other kinds. */
   readonly keep: number;
   /**
-   * The lowest and the highest number that any condition compares it with, so that a slider can reach past both. `undefined` if it is no
-   * number or is never compared.
+   * The lowest and the highest number that any condition compares it with, so that a slider can reach past both. `undefined` if it is not a
+   * number or no condition compares it.
    */
   readonly range: readonly [least: number, most: number] | undefined;
   /** The bounds and the unit of a number, if the document states them. */
@@ -47,7 +47,7 @@ export interface StateFacts {
 /** Facts about a clip. Times are milliseconds. */
 export interface ClipFacts {
   readonly name: string;
-  /** How long one pass takes. */
+  /** The duration of one pass. */
   readonly lasts: number;
   /** Whether it plays for ever. */
   readonly loops: boolean;

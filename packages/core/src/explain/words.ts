@@ -33,12 +33,12 @@ const hopKeptText: Record<HopKept, string> = {
   while: 'the "while" of that state is not true',
 };
 
-/** The track that has taken this one, if any. */
+/** The track that has taken this one; `undefined` for none. */
 export function takerOf({ states }: Why): string | undefined {
   return states.find(({ keptOut }) => keptOut === 'shows')?.takenBy;
 }
 
-/** How a state came to show, as a sentence without its end: `it ranks above run and took over, using swing`. */
+/** Says why a state began to show, as a sentence without its subject: `it ranks above run and took over, using swing`. */
 export function lastSwitchText(why: Why): string {
   const { last } = why;
   const taker = takerOf(why);
@@ -63,7 +63,7 @@ function conditionText(word: string, condition: WhyCondition | undefined): strin
   return `\n        ${word} ${condition.text}   ${condition.parts.map(partText).join('   ')}`;
 }
 
-/** A part of a condition, `+` where it is true as it stands there, with the numbers behind it: `+ moving (vx 60, on above 12)`. */
+/** A part of a condition, with `+` if it is true as it is written, and the numbers behind it: `+ moving (vx 60, on above 12)`. */
 export function partText({ text, on, terms }: WhyPart): string {
   const values = terms.flatMap((term) => {
     const read = term.reads
@@ -78,10 +78,10 @@ export function partText({ text, on, terms }: WhyPart): string {
 }
 
 /**
- * The answer of `performer.why()` in words. First what shows and which rule led there. Then every state by rank with its terms:
- * `+` for what is true as the condition has it, `-` for what is false.
+ * The answer of `performer.why()` in words. First what shows, and the rule that led there. Then every state by rank with its terms: `+` if
+ * a term is as the condition needs it, `-` if it is not.
  *
- * @param placeOf where a state of a track stands, such as `wick.dothop.yaml:30`; by default no place is told
+ * @param placeOf gives the place of a state, such as `wick.dothop.yaml:30`; default: no places
  */
 export function whyText(why: Why, placeOf?: (state: string, track: string) => string): string {
   const wide = Math.max(4, ...why.states.map(({ rank }) => rank.length));

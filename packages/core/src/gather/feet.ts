@@ -2,9 +2,9 @@ import type { Picture } from '../pixels/picture.js';
 import type { Box, Cell } from '../sheet/sheet.js';
 
 /**
- * Finds where a drawing stands: the middle of its ink on its lowest line, at the lower edge of that line.
+ * Finds where a drawing stands: the middle of the ink on its lowest line, at the lower edge of that line.
  *
- * @returns `[x, y]` in whole pixels from the upper left of the rectangle; `undefined` for one without ink
+ * @returns `[x, y]` in whole pixels from the upper left of the rectangle; `undefined` if it has no ink
  */
 export function feetOf(
   { width: stride, pixels }: Picture,
@@ -23,10 +23,10 @@ export function feetOf(
 }
 
 /**
- * The pivots with which cells stand on their feet, in pixels of their untrimmed frames, by number. Cells without ink and
- * composed ones are left out.
+ * Finds the pivots on which cells stand on their feet, by the number of the cell, in pixels of their untrimmed frames. It leaves out cells
+ * without ink and composed cells.
  *
- * @param pictureOf the picture of an image file
+ * @param pictureOf gives the picture of an image file
  */
 export function feetOfCells(
   cells: readonly Cell[],
@@ -42,8 +42,8 @@ export function feetOfCells(
 }
 
 /**
- * One pivot for drawings that were drawn in frames of one size, and so lie in place already: the foot line that most of them
- * have, and the middle of their feet. A pivot for each would have a walk sway with the foot that is down.
+ * One pivot for drawings that were drawn in frames of the same size: the foot line that most of them have, and the middle of their feet.
+ * With a pivot for each drawing, a walk would sway towards the foot that is down.
  *
  * @param feet as {@link feetOfCells} finds them
  */

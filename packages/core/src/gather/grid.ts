@@ -34,7 +34,7 @@ export function gridFit(image: ImageSize, grid: GridDefinition): GridFit {
   };
 }
 
-/** The cells of each row of a grid, by the row's number, without the empty cells at its end; rows without a drawing are left out. */
+/** The cells of each row of a grid, by the row's number. It leaves out the empty cells at the end of a row, and rows without a drawing. */
 export function drawnRows(picture: Picture, grid: GridDefinition): ReadonlyMap<number, readonly number[]> {
   const { columns, rows } = gridFit(picture, grid);
   const { cell, margin = 0, offset = [0, 0] } = grid;

@@ -21,9 +21,9 @@ export interface IslandCut {
 /**
  * Cuts a sheet at the transparent gaps between its drawings.
  *
- * @param ground the colour taken for transparent, as `#rrggbb`. Default: that of the corners, if nothing is transparent
- * @param near boxes at most so many pixels apart are one drawing. Default 2
- * @returns `undefined` where nothing is transparent and the corners have no colour in common
+ * @param ground the colour that counts as transparent, as `#rrggbb`. Default: the colour of the corners, if nothing is transparent
+ * @param near drawings whose boxes are at most so many pixels apart count as one. Default 2
+ * @returns `undefined` if nothing is transparent and the corners have no colour in common
  */
 export function cutIslands(
   picture: Picture,

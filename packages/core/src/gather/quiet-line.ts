@@ -2,8 +2,8 @@ import type { Picture } from '../pixels/picture.js';
 import type { Box } from '../sheet/sheet.js';
 
 /**
- * Where a rectangle is best split in two: the line with the least ink in its middle half, and of equal ones the nearest to the
- * middle.
+ * Finds where to split a rectangle in two: the line with the least ink in its middle half. If several have as little, it takes the one
+ * nearest to the middle.
  *
  * @param along `x` for two parts side by side, `y` for one above the other
  * @returns the first column or row of the second part, in pixels of the picture

@@ -5,7 +5,7 @@ import { naturalOrder, plainName, stemOf } from './natural.js';
 /** Frames a second of a clip whose source says nothing of time. */
 const usualRate = 10;
 
-/** A clip of some cells, at ten frames a second. A single drawing needs no rate. */
+/** Makes a clip of some cells, at ten frames a second. A single drawing gets no rate. */
 export const plainClip = (cells: readonly number[]): ClipDefinition => ({
   cells: writeCells(cells),
   ...(cells.length > 1 ? { fps: usualRate } : {}),
@@ -26,10 +26,10 @@ export function clipNameOf(file: string, root = ''): string {
 }
 
 /**
- * Puts images in order as people count, and makes a clip of those whose names differ by their number only, or of those that
- * lie in a folder of their own.
+ * Puts images in order as people count. Images whose names differ only by their number become a clip, and so do those in a folder of their
+ * own.
  *
- * @param root the folder in which all lie; folders inside it are a clip each
+ * @param root the folder in which all of them lie; each folder inside it becomes a clip
  */
 export function sequenceOf(files: readonly string[], root = ''): Sequence {
   const groups = new Map<string, string[]>();
@@ -47,7 +47,7 @@ export function sequenceOf(files: readonly string[], root = ''): Sequence {
 }
 
 /**
- * Clips of cells that have names of their own, as the rows of a table: `walk_01`, `walk_02` and so on are one clip.
+ * Makes clips of cells that have names, such as the rows of a table: `walk_01`, `walk_02` and so on are one clip.
  *
  * @param names the name of each cell
  */

@@ -1,11 +1,10 @@
 /**
- * How far the body travels in one pass, measured from the feet: while a foot stands, the body passes over it, so that the foot
- * slides back in the drawing by as much. Where it jumps forward the other foot has taken over; there the mean of the others
- * is taken.
+ * Measures from the feet how far the body travels in one pass. While a foot stands, the body passes over it, so in the drawings the foot
+ * slides back by the same distance. Where it jumps forward, the other foot has taken over; there the mean of the other distances is used.
  *
- * @param feet where the feet touch the ground in each frame, in pixels from the pivot, to the right positive; the character
- *   faces to the right
- * @returns whole pixels; `undefined` where no foot slides back
+ * @param feet where the feet touch the ground in each frame, in pixels from the pivot, to the right positive; the character faces to the
+ *   right
+ * @returns whole pixels; `undefined` if no foot slides back
  */
 export function strideOf(feet: readonly number[]): number | undefined {
   const slides = feet.map((at, i) => at - feet[(i + 1) % feet.length]!);

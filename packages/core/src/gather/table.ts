@@ -5,7 +5,7 @@ import { clipsOfNames, plainClip } from './sequence.js';
 /** The rows of a table. Each is a record of fields by the names of the columns. */
 export type TableRows = readonly Readonly<Record<string, string>>[];
 
-/** The fields that a table of rectangles may have. The last four give the untrimmed frame: a table has all of them or none. */
+/** The fields that a table of rectangles may have. The last four give the untrimmed frame: a table has all four or none. */
 export const tableFields = [
   'x',
   'y',
@@ -22,7 +22,7 @@ export type TableField = (typeof tableFields)[number];
 /** The column of each field. */
 export type TableColumns = Readonly<Partial<Record<TableField, string>>>;
 
-/** Why a table cuts nothing. */
+/** Why a table cannot be used. */
 export type TableFault =
   | {
       readonly kind: 'no-column';
@@ -43,10 +43,10 @@ const rectFields = ['x', 'y', 'width', 'height'] as const;
 const trimFields = ['left', 'top', 'frameWidth', 'frameHeight'] as const;
 
 /**
- * Cuts a sheet by the rectangles of a table. A column of names says which clip each belongs to; without it all are one clip.
+ * Cuts a sheet by the rectangles of a table. A column of names says to which clip each rectangle belongs; without it all become one clip.
  *
  * @param rows at least one
- * @param columns fields that are left out stand under their own names, where the table has such a column
+ * @param columns the column of each field. Default: the field's own name, if the table has such a column
  */
 export function cutByTable(rows: TableRows, columns: TableColumns): TableCut | TableFault {
   const known = Object.keys(rows[0] ?? {});

@@ -7,7 +7,7 @@ import type { MarksDefinition, RectangleDefinition, SheetDefinition } from '../s
 import { poseOf, stampsOf } from '../sheet/pose.js';
 import type { Cell, Part } from '../sheet/sheet.js';
 
-/** An error: a character cannot be packed as asked. */
+/** Thrown when a character cannot be packed as asked. */
 export class PackError extends Error {
   override readonly name = 'PackError';
 
@@ -22,9 +22,9 @@ export class PackError extends Error {
 
 /** The layout of an atlas. Lengths are pixels. */
 export interface PackOptions {
-  /** Empty pixels between drawings and at the edge, so that no neighbour bleeds in when it is drawn scaled. */
+  /** Empty pixels between drawings and at the edge, so that a scaled drawing shows nothing of its neighbour. */
   readonly padding: number;
-  /** Whether width and height become powers of two. */
+  /** Whether width and height are rounded up to powers of two. */
   readonly powerOfTwo: boolean;
   /** The largest width and height. */
   readonly most: number;

@@ -16,7 +16,7 @@ export const namesFileOf = (file: string): string => file.replace(/\.(\w+)$/, '.
 /**
  * Writes the names of a document for the TypeScript compiler, so that an editor underlines a misspelt signal.
  *
- * @param compiled whether pages are given what is played instead of the document
+ * @param compiled whether pages import the compiled document
  */
 export function namesFile(file: string, controller: Controller, compiled = false): string {
   const module = compiled ? 'CompiledModule' : 'DocumentModule';

@@ -11,20 +11,21 @@ import { FileNames } from './file-names.js';
 import type { PackOptions, PackedImage } from './atlas.js';
 import { packWardrobe, shownInWardrobe } from './wardrobe.js';
 
-/** One image for the body, one for each sheet of what is worn, and one document with only what the game needs. */
+/** A packed character: one image for the body, one for each sheet of clothes, and a document with only what the game needs. */
 export interface Packed {
-  /** The body's first; those of parts, where tracks draw these, are laid out like the sheet that they are of. */
+  /** The body's image first. Images of parts, which tracks draw, are laid out like the sheet that they belong to. */
   readonly images: readonly PackedImage[];
   readonly definition: ControllerDefinition;
-  /** How many cells of the body are used, of how many; and how many drawings they are, once equal ones are one. */
+  /** The number of cells of the body that are used, the number that there are, and the number of different drawings among them. */
   readonly cells: { readonly used: number; readonly all: number; readonly drawings: number };
 }
 
 /**
- * Packs the drawings that a character shows into one image and writes a document for it. Drawings are trimmed; equal ones are packed once.
+ * Packs the drawings that a character shows into one image, and writes a document for it. Drawings are trimmed, and equal ones are packed
+ * once.
  *
- * @param image the name of the image in the new document; those of what is worn begin with it
- * @throws {PackError} when the drawings do not fit into the largest image allowed, or an image is not there
+ * @param image the name of the image in the new document; the names of other images begin with it
+ * @throws {PackError} when the drawings do not fit into the largest image allowed, or an image is missing
  */
 export function pack(
   controller: Controller,

@@ -14,10 +14,10 @@ export interface ReportTable {
 export type FileSizes = ReadonlyMap<string, number>;
 
 /**
- * What a programmer must know to put a character into a game: the signals to set, the cues to hear, the boxes and points there are, its
- * states and clips.
+ * Everything that a programmer must know to put a character into a game: the signals to set, the cues to listen to, the boxes and points,
+ * the states and clips.
  *
- * @param sizes of files that belong to it; each is a row of a table of its own
+ * @param sizes the sizes of the files that belong to it, which get a table of their own
  */
 export function reportTables(controller: Controller, sizes: FileSizes = new Map()): ReportTable[] {
   const { signals } = describeController(controller);

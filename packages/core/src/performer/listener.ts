@@ -13,12 +13,12 @@ import { setNumber, setSignal, setVector, signalOf, wrongKind } from './set-sign
 import { unobserved, watch } from './watch.js';
 
 /**
- * What a game tells a performer: signals. See `Player`, which is this and all else.
+ * The part of a performer that a game tells things: signals. {@link Player} adds the rest.
  *
- * @typeParam N the names that its controller has, for the compiler alone
+ * @typeParam N the names of its controller, for the compiler only
  */
 export abstract class Listener<N extends Names = Names> {
-  /** What it plays; shared by any number of performers. */
+  /** The controller that it plays. Any number of performers share it. */
   readonly controller: Controller<N>;
   protected readonly rows: Rows;
   /** Where its row begins. */
@@ -39,13 +39,13 @@ export abstract class Listener<N extends Names = Names> {
   }
 
   /**
-   * Sets a number, flag, choice or vector. It counts from the next `step` on; of several values set before it only the
-   * last does.
+   * Sets a number, flag, choice or vector. The value counts from the next `step` on. If you set it several times before that step, only the
+   * last value counts.
    *
-   * @param signal its name, or its handle from `signal(name)` of this very controller, which is faster
+   * @param signal its name, or its handle from `signal(name)` of the same controller, which is faster
    * @param value a finite number, true or false, the name of an option, or `[x, y]`
-   * @throws {DotHopError} for an unknown name (with the nearest known one), a wrong kind, or a number that is not
-   *   finite; nothing is changed then
+   * @throws {DotHopError} for an unknown name (with the nearest known one), a value of the wrong kind, or a number that is not finite; then
+   *   nothing changes
    */
   set<S extends (keyof N['values'] & string) | Signal>(signal: S, value: Settable<S, N['values']>): void {
     // Whatever comes from outside the compiler's sight is no handle.
@@ -57,7 +57,7 @@ export abstract class Listener<N extends Names = Names> {
   }
 
   /**
-   * Sets a vector without an array being made.
+   * Sets a vector from two numbers, so that you need not make an array.
    *
    * @throws {DotHopError} as {@link set} does
    */
@@ -71,8 +71,7 @@ export abstract class Listener<N extends Names = Names> {
   }
 
   /**
-   * Makes a pulse happen: it counts until a state uses it or its `keep` has passed. A second one while the first
-   * still counts only begins `keep` again.
+   * Makes a pulse happen. It counts until a state uses it or its `keep` has passed. A second pulse before that only begins `keep` again.
    *
    * @throws {DotHopError} for an unknown name or a signal of another kind
    */
@@ -87,10 +86,10 @@ export abstract class Listener<N extends Names = Names> {
   }
 
   /**
-   * A signal's value as it was set, a derived one's as it was decided last, whether a state with a tag shows, or the state
-   * that a track shows.
+   * The value of a name: a signal as you set it last, a derived signal as of the last decision, whether a state with a tag shows, or the
+   * name of the state that a track shows.
    *
-   * @param name also of a part of a vector, such as `aim.x`
+   * @param name a part of a vector is written `aim.x`
    * @throws {DotHopError} for an unknown name
    */
   value<S extends N['read']>(name: S): S extends keyof N['values'] ? N['values'][S] : SignalValue;

@@ -3,11 +3,11 @@ import type { Rows } from '../engine/rows.js';
 import { watchBy } from './watch.js';
 import type { Input } from './watch.js';
 
-/** Who watches a performer: a recording, an overlay, a tool of your own. Every part may be left out. */
+/** Functions that are called for a performer: by a recording, an overlay, or a tool of your own. You may leave out any of them. */
 export interface Observer {
-  /** Called before a signal is set or a pulse made. `true` keeps from the performer what the game tells. */
+  /** Called before a signal is set or a pulse made. Return `true` to keep it from the performer. */
   readonly holds?: (signal: string) => boolean;
-  /** Called with what the game has told: after a signal was set, and before a request is decided. */
+  /** Called with what the game did: after a signal was set, and before a request is decided. */
   readonly input?: (input: Input) => void;
   /**
    * Called after each step and each request, with the number of reports and the index of the first one. That index is 0, except

@@ -5,12 +5,12 @@ import type { Pose } from '../sheet/pose.js';
 
 // What a performer must know of what it wears. Wardrobes, which make outfits, are an entry of their own.
 
-/** An image in other colours: made once, drawn wherever it is named. */
+/** A recoloured image. It is made once and drawn under its name. */
 export interface DyedImage {
-  /** The name under which poses ask for it: the file's, followed by what is dyed. */
+  /** The name that poses use for it: the file's name, followed by the colours. */
   readonly name: string;
   readonly file: string;
-  /** Colours (red in the highest of three bytes) and what each becomes. */
+  /** Each colour to replace and its replacement, as numbers with red in the highest of three bytes. */
   readonly colours: ReadonlyMap<number, number>;
 }
 
@@ -33,13 +33,13 @@ export interface Shown {
   readonly frame: number;
 }
 
-/** What somebody wears: for any number of performers of the controller whose wardrobe it is from. */
+/** What a character wears. Any number of performers can wear the same outfit, if its wardrobe belongs to their controller. */
 export interface Outfit {
-  /** Pieces by layer, `none` for an empty one; every layer is named. */
+  /** The piece of each layer; `none` for an empty layer. Every layer is named. */
   readonly pieces: Readonly<Record<string, string>>;
-  /** Colours by palette (see `OutfitDefinition`); everything that can be coloured is named. */
+  /** The colours of each palette (see `OutfitDefinition`). Everything that can be coloured is named. */
   readonly colours: Readonly<Record<string, string>>;
-  /** The images in other colours that it needs. */
+  /** The recoloured images that it needs. */
   readonly dyed: readonly DyedImage[];
   /** The same for another version of the controller, as far as its wardrobe has it; `undefined` where it has none. */
   fittedTo(controller: Controller): Outfit | undefined;

@@ -14,14 +14,14 @@ import { whyOf } from './why.js';
 import type { Why } from './why.js';
 
 /**
- * One running character that can be asked why it shows what it shows, be watched, and be put into files: a {@link Player} with all
- * that tools and saved games need.
+ * One running character, with everything that tools and saved games need: it can say why it shows what it shows, be observed, and be saved
+ * to a file. A {@link Player} is the part of it that a game plays.
  *
- * @typeParam N the names that its controller has, for the compiler alone
+ * @typeParam N the names of its controller, for the compiler only
  */
 export class Performer<N extends Names = Names> extends Player<N> {
   /**
-   * Makes a performer for a character that a {@link Player} plays. Both are the same character: what you tell one of them counts for both.
+   * Makes a performer for a character that a {@link Player} plays. Both are the same character: what you do to one of them counts for both.
    * Put its outfit on again.
    */
   static of<N extends Names>(player: Player<N>): Performer<N> {
@@ -31,10 +31,10 @@ export class Performer<N extends Names = Names> extends Player<N> {
   }
 
   /**
-   * Calls an observer with everything that the game tells this performer, and with what comes of it. Without an observer, this costs one
+   * Calls an observer with everything that the game does to this performer, and with the reports. Without an observer, this costs one
    * comparison a step. For a member of a troupe it ends when the member is removed.
    *
-   * @returns what ends it
+   * @returns a function that ends it
    */
   observe(observer: Observer): () => void {
     const { rows, at } = this;
@@ -51,7 +51,7 @@ export class Performer<N extends Names = Names> extends Player<N> {
     };
   }
 
-  /** The present moment as plain data. A performer that restores it goes on as if it had never stopped. */
+  /** Saves the present moment as plain data. A performer that restores it goes on as if it had never stopped. */
   snapshot(): PerformerSnapshot {
     return snapshotOf(this.rows, this.at);
   }
@@ -59,7 +59,7 @@ export class Performer<N extends Names = Names> extends Player<N> {
   /**
    * Goes back to a snapshot of this performer, or of another one of the same document.
    *
-   * @throws {DotHopError} when it is no snapshot, or of another version of the document; nothing is changed then
+   * @throws {DotHopError} for anything that is not a snapshot, and for a snapshot of another version of the document; then nothing changes
    */
   restore(snapshot: PerformerSnapshot): void {
     this.stand(snapshot, false);
@@ -77,9 +77,9 @@ export class Performer<N extends Names = Names> extends Player<N> {
   }
 
   /**
-   * Says why it shows what it shows: for every state of a track, whether it wants in, which terms are true, and what keeps it out.
+   * Says why it shows what it shows. For every state of a track: whether it wants in, which terms are true, and what keeps it out.
    *
-   * @param track by default that of the document's own states
+   * @param track default: the track of the document's own states
    * @throws {DotHopError} for an unknown track
    */
   why(track: N['tracks'] = bodyTrack): Why {

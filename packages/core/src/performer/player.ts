@@ -36,13 +36,10 @@ const latestMs = new Float64Array(1);
 const worn = new WeakMap<object, Outfit>();
 
 /**
- * One running character. It does everything that a game needs while it is played. A `Performer` can also say why, be watched, and be
- * written to a file.
+ * One running character. It does everything that a game needs while it plays. A `Performer` can also say why, be observed, and be written
+ * to a file.
  *
- * Everything that changes lies in a row of numbers (see `Layout`). A player is a handle on this row: it checks arguments and translates
- * names. The functions in `engine/` do the work.
- *
- * @typeParam N the names that its controller has, for the compiler alone
+ * @typeParam N the names of its controller, for the compiler only
  */
 export class Player<N extends Names = Names> extends Listener<N> {
   /**
@@ -61,12 +58,11 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Begins again: signals, state and time are as in a new performer.
+   * Begins again. Signals, state and time are as in a new performer.
    *
-   * @param first as for a new performer
+   * @param first first values of signals, as for a new performer
    * @throws {DotHopError} for a member of a troupe: remove it and add another
-   * @throws {DotHopError} for an unknown signal or a value of the wrong kind; it has then begun with the document's
-   *   first values
+   * @throws {DotHopError} for an unknown signal or a value of the wrong kind; then it has begun with the document's first values
    */
   reset(first: Partial<N['values']> = {}): void {
     this.checkAlone();
@@ -80,11 +76,11 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Copies the present moment, so that the game can go back to it soon. A game that rolls back does so many times a second: hand an old
-   * copy over, and nothing is allocated. For files, and for other versions of the document, use {@link snapshot}.
+   * Copies the present moment, so that the game can go back to it soon. A game with rollback does so many times a second: pass an old copy,
+   * and nothing is allocated. For files, and for other versions of the document, use {@link snapshot}.
    *
-   * @param into a copy that is not needed any more
-   * @throws {DotHopError} for a member of a troupe, which is saved as a whole
+   * @param into an old copy that you no longer need
+   * @throws {DotHopError} for a member of a troupe; save the whole troupe instead
    */
   save(into?: SavedPerformer): SavedPerformer {
     this.checkAlone();
@@ -92,9 +88,9 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Goes back to where a copy was made, of this performer or of another one of the same controller.
+   * Goes back to a copy of this performer, or of another one of the same controller.
    *
-   * @throws {DotHopError} for a copy of another controller and for a member of a troupe; nothing is changed then
+   * @throws {DotHopError} for a copy of another controller and for a member of a troupe; then nothing changes
    */
   load(saved: SavedPerformer): void {
     this.checkAlone();
@@ -107,7 +103,8 @@ export class Player<N extends Names = Names> extends Listener<N> {
    * Lets time pass. It crosses as many frames, loops, ends and hops as fit into the time, each at its own exact instant.
    *
    * @param ms milliseconds, from 0 to an hour; rounded to whole microseconds
-   * @returns how many cues, switches, turns and changes of flipbook (gait or variant) it reports; {@link reports} tells them until the next step
+   * @returns the number of reports: cues, switches, turns and changes of flipbook (gait or variant). Read them from {@link reports} before
+   *   the next step
    * @throws {DotHopError} for a time out of range, and when states lead to one another without taking time
    */
   step(ms: number): number {
@@ -119,8 +116,9 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Asks for a state. It is entered if it ranks above the state that shows and that one is not `final`, or if that one would give way to
-   * it now. A state whose `while` is false is never entered. Signals that were set count first. {@link reports} has what happened.
+   * Asks for a state. It is entered if it ranks above the state that shows, unless that one is `final`. It is also entered if the state
+   * that shows would give way to it now. A state whose `while` is false is never entered. Signals that you set before count first. Read
+   * what happened from {@link reports}.
    *
    * @returns whether the state was let in, or shows already
    * @throws {DotHopError} for an unknown state
@@ -178,7 +176,7 @@ export class Player<N extends Names = Names> extends Listener<N> {
     else worn.set(this, outfit);
   }
 
-  /** What it wears. It has no influence on what the character does. */
+  /** The outfit that it wears. It has no influence on what the character does. */
   get outfit(): Outfit | undefined {
     return this.controller.hasWardrobe ? worn.get(this) : undefined;
   }
@@ -203,14 +201,14 @@ export class Player<N extends Names = Names> extends Listener<N> {
     return this.controller.compass.names[this.leading.direction]!;
   }
 
-  /** Where the compass points: what it faces, or is turning to; a state that holds its direction may face elsewhere. */
+  /** The direction in which the compass points: the one it faces, or is turning to. A state with `facing: held` may face elsewhere. */
   get pointsTo(): N['directions'] {
     return this.controller.compass.names[targetDirectionOf(this.rows, this.at + Row.trackRows)]!;
   }
 
   /**
-   * The vector that turns it now, right and down positive: that of the compass, or of the state that shows. Of a character
-   * that never turns `[0, 0]`.
+   * The vector that turns it now, right and down positive: the compass's own, or that of the state that shows. `[0, 0]` if the character
+   * never turns.
    */
   get vector(): readonly [number, number] {
     return vectorOf(this.rows, this.at, 0);
@@ -234,13 +232,16 @@ export class Player<N extends Names = Names> extends Listener<N> {
     return this.leading.bridge;
   }
 
-  /** The state that a route is on its way to; `undefined` for none. */
+  /** The state to which a route leads; `undefined` if there is no route. */
   get routeTo(): N['states'] | undefined {
     const goal = this.rows.ints[2 * (this.at + Row.trackRows) + TrackRow.goal]!;
     return this.controller.states[goal]?.name;
   }
 
-  /** How far it is through the clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop; backwards from 1 to 0. */
+  /**
+   * How far the clip's pass has come, from 0 to under 1; 1 at the end of a clip that does not loop. If the clip plays backwards, it falls
+   * from 1 to 0.
+   */
   get phase(): number {
     const { rows, at } = this;
     catchUp(rows, at);
@@ -248,10 +249,11 @@ export class Player<N extends Names = Names> extends Listener<N> {
   }
 
   /**
-   * Where chance stands, from which states pick one of several flipbooks: the same seed picks the same again. Every performer begins with 1,
-   * so give those another that are not to do the same at once. It changes with each pick by chance. Of a character that picks nothing it is always 1.
+   * The state of the random generator that picks flipbooks and names of cues by chance. The same seed gives the same picks. Every performer
+   * begins with 1, so give performers different seeds if they must not all do the same. The seed changes with each pick. For a character
+   * without chance it is always 1.
    *
-   * @throws {DotHopError} when it is set to what is no whole number from 0 to 4294967295
+   * @throws {DotHopError} when you set it to anything but a whole number from 0 to 4294967295
    */
   get seed(): number {
     const { ints, picks } = this.rows;
@@ -266,18 +268,18 @@ export class Player<N extends Names = Names> extends Listener<N> {
     if (this.isWatched) watch.moved(this.rows, this.at);
   }
 
-  /** How fast the state's time runs; 1 is as drawn, below 0 backwards, 0 while a number says the frame. */
+  /** The rate of the state that shows: 1 is as drawn, below 0 is backwards. 0 while a scrub sets the frame. */
   get speed(): number {
     const rate = this.rows.ints[2 * (this.at + Row.trackRows) + TrackRow.rate]! / Units.perMicrosecond;
     return this.shown.isBackwards && rate > 0 ? -rate : rate;
   }
 
   /**
-   * How fast its own time runs: 1 (the default) is as fast as the game's, 0.25 is slow motion, and at 0 it stands still. Clips, lengths, `keep` and
-   * `linger` follow it, and so do {@link time} and the instants of reports. At 0 a step still decides upon what was set. The value is
-   * rounded to thousandths. Snapshots and copies hold it; `reset` sets it to 1.
+   * How fast its own time runs: 1 (the default) is as fast as the game's, 0.25 is slow motion, and at 0 it stands still. Clips, lengths,
+   * `keep` and `linger` follow it, and so do {@link time} and the instants of reports. At 0 a step still decides about new values. The
+   * value is rounded to thousandths. Snapshots and copies contain it; `reset` sets it to 1.
    *
-   * @throws {DotHopError} when it is set to what is no number from 0 to 64, and for a member of a troupe, whose time is that of the troupe
+   * @throws {DotHopError} when you set it to anything but a number from 0 to 64, and for a member of a troupe, which has the troupe's time
    */
   get pace(): number {
     return paceOf(this.rows, this.at) / gamePace;
@@ -293,15 +295,15 @@ export class Player<N extends Names = Names> extends Listener<N> {
     setPace(this.rows, this.at, thousandths);
   }
 
-  /** Milliseconds of its own time since it began (see {@link pace}); of a member of a troupe, since the troupe began. */
+  /** Milliseconds of its own time since it began (see {@link pace}). For a member of a troupe: since the troupe began. */
   get time(): number {
     catchUp(this.rows, this.at);
     return this.rows.doubles[this.at + Row.now]! / 1000;
   }
 
   /**
-   * The reports of its latest step or request; see {@link Reports}. It is the same object at all times. Those of a member are
-   * those of its troupe.
+   * The reports of its latest step or request; see {@link Reports}. It is always the same object. The members of a troupe share the
+   * troupe's reports.
    */
   get reports(): Reports<N['reports']> {
     return this.rows.reportsOf(this.at);

@@ -3,7 +3,7 @@ import { catchUp, Attention } from '../engine/rows.js';
 import type { Rows } from '../engine/rows.js';
 import { callError } from '../problem/error.js';
 
-/** A copy of where a performer stands, to go back to it during the same run of a program. Do not write it to a file. */
+/** A copy of a performer's present moment, to go back to during the same run of the program. Do not write it to a file. */
 export interface SavedPerformer {
   /** What marks the controller. */
   readonly owner: object;

@@ -6,7 +6,7 @@ import type { Rows } from '../engine/rows.js';
 
 /** What a track shows. */
 export interface Showing<N extends Names = Names> {
-  /** Where another track has taken this one, the state by which it has. */
+  /** The state that shows. If another track has taken this one, it is the name of that track's state. */
   readonly state: N['states'];
   /** The track that it is in step with; `undefined` for none. */
   readonly inStep: N['tracks'] | undefined;
@@ -16,7 +16,7 @@ export interface Showing<N extends Names = Names> {
   readonly clip: N['clips'];
   /** From 0. */
   readonly frameIndex: number;
-  /** From 0 to 1, as that of the performer. */
+  /** From 0 to 1, like the performer's `phase`. */
   readonly phase: number;
   readonly isBridging: boolean;
 }

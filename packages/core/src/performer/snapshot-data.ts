@@ -7,15 +7,15 @@ import { StateBit } from '../engine/rows.js';
 export interface TrackSnapshot {
   readonly state: string;
   readonly since: number;
-  /** The clip or flipbook that shows, and whether it is a bridge; empty for what shows its part of another track's. */
+  /** The clip or flipbook that shows, and whether it is a bridge. Empty if the track shows its part of another track's drawing. */
   readonly shows: string;
-  /** Which of the flipbooks that the state can show, from 0: two gaits may show the same. */
+  /** Which of the flipbooks of the state shows, from 0. The name is not enough, because two gaits may show the same one. */
   readonly slot: number;
   readonly bridging: boolean;
-  /** Whether the clip plays backwards: its place and segment count from the clip's end then. */
+  /** Whether the clip plays backwards. Then its place and segment count from the clip's end. */
   readonly backwards?: true;
   readonly facing: string;
-  /** Where the compass points; a state that holds its direction may face elsewhere. */
+  /** The direction in which the compass points. A state with `facing: held` may face elsewhere. */
   readonly pointsTo: string;
   /** From 0 to 1, and exactly in 4096ths of a microsecond. */
   readonly phase: number;
@@ -25,7 +25,7 @@ export interface TrackSnapshot {
   readonly progress: readonly ProgressName[];
   readonly remembered: readonly { readonly hop: number; readonly to: string }[];
   readonly routeTo?: string;
-  /** When the state is over, if it says how long it lasts; and until when it is kept, if that was read when it was entered. */
+  /** The instant at which the state is over, if it has `lasts`; and the instant until which it is kept, if that was read on entering. */
   readonly overAt?: number;
   readonly keptUntil?: number;
   readonly last: {
@@ -35,30 +35,30 @@ export interface TrackSnapshot {
   };
 }
 
-/** Where a performer stands, as plain data: it goes through JSON unchanged. Of its own it says what the track `body` plays. */
+/** The present moment of a performer, as plain data that goes through JSON unchanged. Its own fields describe the track `body`. */
 export interface PerformerSnapshot extends TrackSnapshot {
   readonly dotHopSnapshot: 2;
   /** The character's name and the version of its document. */
   readonly controller: string;
   readonly version: string;
   readonly time: number;
-  /** Every signal as it was set; a pulse is true while it counts. */
+  /** Every signal as it was set. A pulse is true while it counts. */
   readonly signals: Readonly<Record<string, SignalValue>>;
   /** When pulses expire and lasting flags change, by name. */
   readonly timers: Readonly<Record<string, number>>;
-  /** The terms that were on when it decided last. */
+  /** The terms that were true at the last decision. */
   readonly on: readonly string[];
-  /** Whether something was set that it has not yet decided upon. */
+  /** Whether something was set since then. */
   readonly changed: boolean;
-  /** How fast its own time runs, absent where it is 1; and what has passed of the next microsecond, in thousandths. */
+  /** How fast its own time runs, left out if that is 1; and the part of a microsecond that has passed, in thousandths. */
   readonly pace?: number;
   readonly paceRest?: number;
-  /** Where chance stands, and what was picked last, by state; absent where nothing is picked. */
+  /** The state of the random generator, and what each state picked last. Left out if nothing is picked. */
   readonly seed?: number;
   readonly picks?: Readonly<Record<string, Picked>>;
-  /** By which names cues were told last, by cue; absent where each is told by its own. */
+  /** The name by which each cue was told last, by cue. Left out if every cue has one name. */
   readonly told?: Readonly<Record<string, Picked>>;
-  /** What the other tracks play, by name; absent without any. */
+  /** What the other tracks play, by name. Left out if there are none. */
   readonly tracks?: Readonly<Record<string, TrackSnapshot>>;
 }
 

@@ -30,11 +30,11 @@ export type KeptOut =
   /** It has no condition: it is reached by hops and `then`, or is the rest. */
   | 'no-condition';
 
-/** One term of a condition and the signals it reads. */
+/** One term of a condition, with the signals it reads. */
 export interface WhyTerm {
   readonly text: string;
   readonly on: boolean;
-  /** Of a band: above which number it turns on, and below which off. */
+  /** For a band: it turns on above the first number, and off below the second. */
   readonly band: { readonly above: number; readonly below: number } | undefined;
   readonly reads: readonly { readonly name: string; readonly value: SignalValue }[];
 }
@@ -42,9 +42,9 @@ export interface WhyTerm {
 /** A part of a condition as it stands there, such as `!airborne`, between its `&&`, `||`, `?` and `:`. */
 export interface WhyPart {
   readonly text: string;
-  /** Whether the part, as it stands there, is true. */
+  /** Whether the part is true as it is written. */
   readonly on: boolean;
-  /** What it consists of. */
+  /** The terms in it. */
   readonly terms: readonly WhyTerm[];
 }
 

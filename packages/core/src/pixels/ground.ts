@@ -1,6 +1,6 @@
 import type { Picture } from './picture.js';
 
-/** Whether any pixel of a picture is wholly transparent. */
+/** Whether any pixel of a picture is completely transparent. */
 export function hasClear({ pixels }: Picture): boolean {
   for (let i = 3; i < pixels.length; i += 4) if (pixels[i] === 0) return true;
   return false;
@@ -12,9 +12,9 @@ const colourAt = ({ width, pixels }: Picture, x: number, y: number): string => {
 };
 
 /**
- * Finds the background colour of a picture: that of at least three of its four corners, as `#rrggbb`.
+ * Finds the background colour of a picture, as `#rrggbb`: the colour that at least three of its four corners have.
  *
- * @returns `undefined` where they are transparent or differ
+ * @returns `undefined` if the corners are transparent or differ
  */
 export function groundOf(picture: Picture): string | undefined {
   const { width, height, pixels } = picture;

@@ -4,19 +4,22 @@ import type { Picture } from './picture.js';
 
 /** Options for finding islands. */
 export interface IslandOptions {
-  /** Boxes at most so many pixels apart are one drawing: a spark beside its lantern. Default 2. */
+  /** Drawings whose boxes are at most so many pixels apart count as one: a spark beside its lantern. Default 2. */
   readonly near?: number;
-  /** Islands of fewer pixels that are near nothing are left out as specks. Default 4. */
+  /** An island of fewer pixels, with nothing near it, is left out as a speck. Default 4. */
   readonly least?: number;
 }
 
 /** The islands of a sheet. */
 export interface Islands {
-  /** The drawings' boxes by rows from the top, in each row from the left. */
+  /** The boxes of the drawings, row by row from the top, and in each row from the left. */
   readonly boxes: readonly Box[];
-  /** How many of them each row has. */
+  /** The number of drawings in each row. */
   readonly rows: readonly number[];
-  /** A grid in which no drawing crosses a border, if there is one; the finest of those that are at least half full. */
+  /**
+   * A grid in which no drawing crosses a border. If several fit, it is the finest of those with drawings in at least half of their cells.
+   * `undefined` if none fits.
+   */
   readonly grid: GridDefinition | undefined;
 }
 

@@ -8,9 +8,9 @@ export interface CellMeasure {
   readonly cell: Cell;
   /** Absent for a cell without ink. */
   readonly ink: Ink | undefined;
-  /** How far below the pivot the lowest ink ends; 0 when it stands on it. */
+  /** How far below the pivot the lowest ink ends, in pixels; 0 if it stands on the pivot. */
   readonly foot: number;
-  /** Where the middle of the ink lies. */
+  /** The middle of the ink, in pixels from the pivot. */
   readonly centre: number;
   /** The edges of the cell that the ink touches. */
   readonly touches: readonly ('left' | 'right' | 'top' | 'bottom')[];
@@ -31,13 +31,13 @@ export type MeasureCode =
 /** One finding of {@link measureClips}. */
 export interface MeasureFinding {
   readonly code: MeasureCode;
-  /** The clip that it is about; or the sheet, if it is about cells. */
+  /** The clip with the fault; or the sheet, if the fault is in cells. */
   readonly subject: string;
-  /** The frames of the clip that it is about, from 0. Empty if it is about cells. */
+  /** The frames of that clip, from 0. Empty if the fault is in cells. */
   readonly frames: readonly number[];
-  /** The cells that are meant. */
+  /** The cells with the fault. */
   readonly cells: readonly number[];
-  /** A length in pixels; 0 if it is not about a length. */
+  /** A length in pixels; 0 if the fault is not a length. */
   readonly pixels: number;
   /** The sentence: what was found and what to do. */
   readonly text: string;

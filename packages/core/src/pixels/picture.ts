@@ -7,7 +7,7 @@ export interface Picture {
   readonly pixels: Uint8Array;
 }
 
-/** The ink of a rectangle: the smallest box around what is drawn, in pixels from the rectangle's corner. */
+/** The ink of a rectangle: the smallest box around everything drawn, in pixels from the rectangle's corner. */
 export interface Ink extends Box {
   /** The column that has as much ink on its left as on its right. A thin staff held out hardly moves it. */
   readonly centreX: number;
@@ -16,7 +16,7 @@ export interface Ink extends Box {
   readonly hash: number;
 }
 
-/** Finds the ink of a rectangle: its pixels that are not wholly transparent. `undefined` when there is none. */
+/** Finds the ink of a rectangle: its pixels that are not completely transparent. `undefined` if there are none. */
 export function inkOf({ width: stride, pixels }: Picture, { x, y, width, height }: Box): Ink | undefined {
   let [left, right, top, bottom] = [width, -1, height, -1];
   const columns = new Uint32Array(width);

@@ -1,7 +1,7 @@
 import type { Box } from '../sheet/sheet.js';
 import type { Picture } from './picture.js';
 
-/** Replaces colours by others, exactly. Other colours, and all transparency, stay as they are. */
+/** Replaces colours by others, exactly. Other colours and transparency stay as they are. */
 export function recolour({ width, height, pixels }: Picture, colours: ReadonlyMap<number, number>): Picture {
   const made = new Uint8Array(pixels);
   for (let at = 0; at < made.length; at += 4) {
@@ -16,9 +16,9 @@ export function recolour({ width, height, pixels }: Picture, colours: ReadonlyMa
 }
 
 /**
- * Counts the colours of all pixels that are not wholly transparent.
+ * Counts the colours of all pixels that are not completely transparent.
  *
- * @param of the rectangle that is looked at; by default all of the picture
+ * @param of the rectangle to count in; default: the whole picture
  */
 export function coloursOf(
   { width: stride, height: rows, pixels }: Picture,

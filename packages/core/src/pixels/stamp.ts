@@ -3,9 +3,9 @@ import type { Pose } from '../sheet/pose.js';
 import type { Picture } from './picture.js';
 
 /**
- * Draws a pose upon a picture, pixel by pixel, with its pivot at a place. What lies outside of the picture is left out.
+ * Draws a pose on a picture, pixel by pixel, with its pivot at a place. It leaves out whatever lies outside the picture.
  *
- * @param images by file, all that the pose shows
+ * @param images the images of the pose, by file
  */
 export function stampPose(
   onto: Picture,

@@ -5,9 +5,8 @@ export { pathText } from '../problem/problem.js';
 export { problemText };
 
 /**
- * Makes errors of `dot-hop/play` say in sentences what is wrong and what to do. Use it during development. Without it, an error
- * says the code of the problem and its values. If a game also loads the compiler or `dot-hop/explain`, it has the sentences
- * already.
+ * Makes errors of `dot-hop/play` say in sentences what is wrong and what to do. Use it during development. Without it, an error gives the
+ * code of the problem and its values. A game that also loads the compiler or `dot-hop/explain` has the sentences already.
  *
  * ```ts
  * if (import.meta.env.DEV) (await import('dot-hop/words')).wordErrors();

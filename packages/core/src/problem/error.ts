@@ -43,7 +43,7 @@ export class DotHopError extends Error {
   }
 }
 
-/** A {@link DotHopError} for one faulty call, such as `set('vx', NaN)`. */
+/** Makes the {@link DotHopError} for one faulty call, such as `set('vx', NaN)`. */
 export function callError<C extends ProblemCode>(code: C, values: ValuesOf<C>): DotHopError {
   return new DotHopError([{ code, path: [], values }]);
 }

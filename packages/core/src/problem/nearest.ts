@@ -20,9 +20,9 @@ function distance(a: string, b: string): number {
 /**
  * Finds the known name that a misspelt name most likely means.
  *
- * @param most how many edits it may be away. Default: a third of the name's length, and at least one
- * @returns the nearest by edit distance; `undefined` when none is near enough. Upper and lower case count as equal.
- * Source: the restricted Damerau-Levenshtein distance (optimal string alignment).
+ * @param most the largest number of edits. Default: a third of the name's length, and at least one
+ * @returns the nearest name by edit distance; `undefined` if none is near enough. Upper and lower case count as equal. Source: the
+ *   restricted Damerau-Levenshtein distance (optimal string alignment).
  */
 export function nearestName(
   name: string,

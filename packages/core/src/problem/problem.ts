@@ -6,7 +6,7 @@ import type { ProblemCode, ValuesOf } from './sentences.js';
 export { DotHopError, callError } from './error.js';
 export type { DocumentPath, Problem } from './error.js';
 
-/** `states.run.hops[0].if`, as it is written in messages. The root is `(document)`. */
+/** Writes a path as in messages: `states.run.hops[0].if`. The root is `(document)`. */
 export function pathText(path: DocumentPath): string {
   let text = '';
   for (const part of path) {

@@ -22,11 +22,11 @@ type OneOrMore = string | readonly string[];
 export interface ScriptLine {
   /** The instant, from the beginning of the rehearsal. */
   readonly at?: number | undefined;
-  /** So long after the line above took place. */
+  /** How long after the line above. */
   readonly after?: number | undefined;
-  /** As soon as a condition is true, a state shows or a cue is reported, once the line above took place. */
+  /** Waits, from the line above on, until a condition is true, a state shows or a cue is reported. */
   readonly until?: string | { readonly state: string } | { readonly cue: string } | undefined;
-  /** With `until`: how long to wait at most. After that the rehearsal fails. Default: to its end. */
+  /** With `until`: how long to wait at most. If nothing has happened by then, the rehearsal fails. Default: until the rehearsal ends. */
   readonly within?: number | undefined;
   /** Signals and the values that they are set to. */
   readonly set?: Readonly<Record<string, number | boolean | string | readonly [number, number]>> | undefined;
@@ -48,19 +48,19 @@ export interface ScriptLine {
   readonly cut?: string | undefined;
   /** A state that is reached along hops. */
   readonly route?: string | undefined;
-  /** Begins again. The values in `set` are the first ones then. */
+  /** Begins again, with the values in `set` as first values. */
   readonly reset?: true | undefined;
   /** How fast the character's own time runs from here on: 0 to 64, default 1. */
   readonly pace?: number | undefined;
-  /** With `times`: the line takes place again each time so long has passed. */
+  /** With `times`: how much time lies between one time and the next. */
   readonly every?: number | undefined;
-  /** How often the line takes place in all. Default 1. */
+  /** How often the line happens in all. Default 1. */
   readonly times?: number | undefined;
-  /** What must show then, after what the line does was decided. */
+  /** What must show at that instant, once the line has been decided. */
   readonly expect?: ShownThen | undefined;
 }
 
-/** What must be so `at` an instant, or in a time `from` one `to` another, both included. Milliseconds from the beginning. */
+/** What must be true `at` an instant, or in the time `from` one `to` another, both included. Milliseconds from the beginning. */
 export interface Expectation extends ShownThen {
   readonly at?: number | undefined;
   /** Default: the beginning. */
@@ -101,7 +101,7 @@ interface Falling extends Moving, GroundDefinition {
 /** A small body that buttons move: a `platformer` runs, leaps and falls; a `walker` goes in all directions. */
 export type BodyDefinition = { readonly platformer: Falling } | { readonly walker: Moving };
 
-/** The steps of a game: so many a second; or of uneven lengths, in milliseconds, which a seed repeats. */
+/** The steps of a game: so many a second; or steps of uneven lengths in milliseconds, picked by a seed so that they can be repeated. */
 export type StepsDefinition =
   { readonly perSecond: number } | { readonly from: number; readonly to: number; readonly seed: number };
 
@@ -113,7 +113,7 @@ export interface RehearsalDefinition {
   readonly document: string;
   /** How long it runs, in milliseconds. */
   readonly lasts: number;
-  /** A snapshot to begin from. Default: the character as it is at first. */
+  /** A snapshot to begin from. Default: a new performer. */
   readonly begins?: { readonly dotHopSnapshot: 1 | 2; readonly [field: string]: unknown } | undefined;
   readonly body?: BodyDefinition | undefined;
   readonly steps?: StepsDefinition | undefined;

@@ -20,8 +20,9 @@ type Deed =
   | { readonly at: number; readonly kind: 'pulse' | 'ask' | 'cut' | 'route'; readonly name: string };
 
 /**
- * Records the last seconds of a performer in a game, or of a member of a troupe, to look at them again or to keep them as a rehearsal. A performer
- * may have several recordings. All instants are in the performer's own time, so a slowed-down performer is recorded at its usual speed.
+ * Records the last seconds of a performer, or of a member of a troupe, so that you can look at them again or save them as a rehearsal. A
+ * performer may have several recordings. All instants are in the performer's own time, so a slowed-down performer is recorded at its usual
+ * speed.
  */
 export class Recording {
   private readonly stood: { readonly at: number; readonly snapshot: PerformerSnapshot }[] = [];
@@ -52,7 +53,7 @@ export class Recording {
     });
   }
 
-  /** The earliest instant that it holds, in milliseconds of the performer's time. */
+  /** The earliest instant that it contains, in milliseconds of the performer's time. */
   get begins(): number {
     return this.stood[0]!.at;
   }
@@ -65,7 +66,7 @@ export class Recording {
   /**
    * The performer as it was at an instant: its pose, its state, its `why()`. The object is reused, so it is valid until the next call.
    *
-   * @param time of the performer, in milliseconds; what lies outside of the recording is taken as its nearest end
+   * @param time of the performer, in milliseconds; an instant outside the recording counts as the nearest end
    */
   at(time: number): Performer {
     const { scratch } = this;
@@ -87,7 +88,7 @@ export class Recording {
     return scratch;
   }
 
-  /** What happened as a rehearsal, from where the performer stood at its beginning; played, it passes the same again. */
+  /** The recording as a rehearsal that begins where the performer stood at its beginning. If you run it, the same happens again. */
   rehearsal(): RehearsalScript {
     const [{ at: begin, snapshot }] = this.stood as [(typeof this.stood)[0]];
     const script: ScriptLine[] = [];
@@ -113,7 +114,7 @@ export class Recording {
     };
   }
 
-  /** Ends it; the performer goes on as if there had been none. */
+  /** Ends the recording. The performer goes on as before. */
   stop(): void {
     this.end();
   }

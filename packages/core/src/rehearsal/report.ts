@@ -3,7 +3,7 @@ import { runRehearsal } from './run.js';
 import type { RehearsalScript } from './definition.js';
 import type { RehearsalResult } from './trace.js';
 
-/** The expectations that failed, with what happened instead and why. Empty if none failed. */
+/** The expectations that failed, with what happened instead and why. Empty if all were met. */
 export function unmetText({ outcomes }: RehearsalResult): string {
   return outcomes
     .filter(({ met }) => !met)
@@ -18,8 +18,8 @@ export function unmetText({ outcomes }: RehearsalResult): string {
  * Runs a rehearsal in a test.
  *
  * @returns what happened
- * @throws {Error} when something was not as expected; its message tells what happened instead, and why
- * @throws {DotHopError} when the rehearsal cannot be carried out
+ * @throws {Error} if an expectation failed; the message says what happened instead, and why
+ * @throws {DotHopError} if the rehearsal cannot be carried out
  */
 export function assertRehearsal(controller: Controller, rehearsal: RehearsalScript): RehearsalResult {
   const result = runRehearsal(controller, rehearsal);

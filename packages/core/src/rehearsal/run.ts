@@ -20,16 +20,16 @@ import type { RehearsalScript } from './definition.js';
 export interface RehearsalOptions {
   /** The outfit in the poses of the samples. It changes nothing else. */
   readonly outfit?: Outfit | undefined;
-  /** Where a state of a track stands, such as `wick.dothop.yaml:30`; told where it is asked why. */
+  /** Gives the place of a state, such as `wick.dothop.yaml:30`, for answers to why. */
   readonly placeOf?: ((state: string, track: string) => string) | undefined;
 }
 
 /**
- * Runs a rehearsal without a game. It sets everything that the script has for an instant, decides that instant, and goes on to the next.
- * The result is the same on every machine and at every run.
+ * Runs a rehearsal without a game. It sets everything that is due at an instant, decides that instant, and goes on to the next. The result
+ * is the same on every machine and in every run.
  *
- * @throws {DotHopError} when the script or an expectation names what the controller does not have, or lies past the
- *   end; each problem has its path in the rehearsal
+ * @throws {DotHopError} when the script or an expectation uses a name that the controller does not have, or lies past the end; each problem
+ *   has its path in the rehearsal
  */
 export function runRehearsal(
   controller: Controller,

@@ -12,8 +12,8 @@ const places = [0, 1, 2, 3];
 const near = 17;
 
 /**
- * Rounds the numbers of a rehearsal as far as that changes nothing: the same switches, turns and cues come in the same order, each at most
- * one picture from where it was. Values that are set again without a change are left out.
+ * Rounds the numbers of a rehearsal as far as the result stays the same: the same switches, turns and cues in the same order, each at most
+ * one picture earlier or later. It leaves out values that are set again without a change.
  */
 export function shortened(controller: Controller, rehearsal: RehearsalScript): RehearsalScript {
   const exact = toldBy(controller, rehearsal);

@@ -11,9 +11,9 @@ export type TraceEntry =
       readonly at: number;
       readonly name: string;
       readonly value: SignalValue;
-      /** What set it, unless the line did: a ramp, a button that is held, or the body. */
+      /** What set it, if not the line itself: a ramp, a held button, or the body. */
       readonly by?: 'ramp' | 'button' | 'body';
-      /** The bounds of the number in words, if it has left them. */
+      /** The bounds of the number in words, if the value is outside them. */
       readonly outside?: string;
     }
   | {
@@ -92,7 +92,7 @@ export interface Sample extends TrackSample {
 /** The vector that turned the character from an instant on, and where it faced then. */
 export interface TrailPoint {
   readonly at: number;
-  /** To the right and downwards. */
+  /** The vector, to the right and downwards. */
   readonly x: number;
   readonly y: number;
   readonly direction: string;
@@ -111,7 +111,7 @@ export interface Outcome {
   readonly index: number;
   /** Its path in the rehearsal. */
   readonly path: DocumentPath;
-  /** The time that it is about, in milliseconds. For an instant both are the same. */
+  /** The time that it speaks of, in milliseconds. For an instant, `from` and `to` are the same. */
   readonly from: number;
   readonly to: number;
   readonly met: boolean;

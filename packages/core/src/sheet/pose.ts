@@ -7,9 +7,9 @@ export interface Pose {
   readonly mirrored: boolean;
   /** The cell's boxes in pixels from the pivot, right and down positive, mirrored as the cell is. */
   readonly boxes: Readonly<Record<string, Box>>;
-  /** The cell's points, likewise. */
+  /** The cell's points in pixels from the pivot, right and down positive, mirrored if the cell is mirrored. */
   readonly points: Readonly<Record<string, Point>>;
-  /** What is drawn, back to front: the body, or its parts where several tracks draw it, and what it wears. */
+  /** What is drawn, back to front: the body, or its parts if several tracks draw it, and the clothes. */
   readonly layers: readonly PoseLayer[];
 }
 
@@ -20,12 +20,12 @@ export interface PoseLayer {
   /** The piece of that layer; `undefined` for the body and its parts. */
   readonly piece: string | undefined;
   readonly cell: Cell;
-  /** Where the cell's pivot stands, in pixels from that of the pose, right and down positive. */
+  /** Where the cell's pivot stands, in pixels from the pose's pivot, right and down positive. */
   readonly x: number;
   readonly y: number;
   /** Drawn flipped left to right about its pivot. */
   readonly mirrored: boolean;
-  /** What follows the file of its image in the name of the one that is drawn: its colours, or nothing. */
+  /** What is appended to the file's name to name the recoloured image. Empty for the image as drawn. */
   readonly dye: string;
 }
 
@@ -69,7 +69,7 @@ export function poseOf(cell: Cell, mirrored: boolean): Pose {
 /** One rectangle of an image and where it is drawn. */
 export interface Stamp {
   readonly cell: Cell;
-  /** The name of the image: the cell's file, followed by its colours where it is dyed. */
+  /** The name of the image: the cell's file, followed by its colours if it is recoloured. */
   readonly image: string;
   /** Its upper left corner, in pixels from the pivot, right and down positive. */
   readonly x: number;
@@ -81,7 +81,7 @@ export interface Stamp {
 /** Poses last, and what is drawn for one is asked for at every picture. */
 const stamps = new WeakMap<Pose, readonly Stamp[]>();
 
-/** What is to be drawn for a pose, back to front: the rectangles of its layers. The pivot is the origin. */
+/** The rectangles to draw for a pose, back to front. The pivot is the origin. */
 export function stampsOf(pose: Pose): readonly Stamp[] {
   let all = stamps.get(pose);
   if (all === undefined) {

@@ -41,9 +41,9 @@ export interface Cell extends Box {
   readonly image: string;
   /** Its number on the sheet, from 0. */
   readonly index: number;
-  /** Made of the sheet's name and the number, such as `wick-12`; the image's file may be renamed freely. */
+  /** The sheet's name and the number, such as `wick-12`. It does not depend on the image's file, so you can rename that file freely. */
   readonly name: string;
-  /** Where the rectangle lies in the untrimmed frame; 0 unless it was trimmed. */
+  /** Where the rectangle lies in the untrimmed frame. 0 if the cell was not trimmed. */
   readonly offsetX: number;
   readonly offsetY: number;
   /** The untrimmed frame, in which pivot, boxes and points are counted. */
@@ -51,11 +51,11 @@ export interface Cell extends Box {
   readonly frameHeight: number;
   readonly pivotX: number;
   readonly pivotY: number;
-  /** Whether the pivot was given for this cell or frame by itself, and not for all of a sheet or clip. */
+  /** Whether this cell or frame has a pivot of its own. False if the pivot comes from its sheet or clip. */
   readonly hasOwnPivot: boolean;
   readonly boxes: Readonly<Record<string, Box>>;
   readonly points: Readonly<Record<string, Point>>;
-  /** For a composed cell its pieces, back to front; its own rectangle is then not drawn. */
+  /** The pieces of a composed cell, back to front. If there are pieces, the cell's own rectangle is not drawn. */
   readonly pieces: readonly Piece[] | undefined;
 }
 
@@ -64,9 +64,9 @@ export interface Sheet {
   readonly name: string;
   readonly images: readonly string[];
   readonly cells: readonly Cell[];
-  /** Cells in a row of the grid; all of them where there is no grid. */
+  /** Cells in a row of the grid. Without a grid, the number of all cells. */
   readonly columns: number;
-  /** What its drawings consist of, back to front. */
+  /** The parts that its drawings consist of, back to front. */
   readonly parts: ReadonlyMap<string, Part>;
 }
 
@@ -93,7 +93,7 @@ const whole = (...values: readonly number[]): boolean => values.every((value) =>
 /**
  * Cuts one sheet.
  *
- * @param sizes the images' sizes by file; the definition's own `size` is used where one is missing
+ * @param sizes the images' sizes by file. If a size is missing, the definition's own `size` is used
  * @returns the sheet, or `undefined` after a problem was added
  */
 export function cutSheet(
@@ -302,7 +302,7 @@ function makeCell(
   return markCell(Object.freeze(cell), own, true);
 }
 
-/** A cell with further marks; those given win over the ones it has. */
+/** A cell with further marks. They replace marks of the same name that the cell has. */
 export function markCell(cell: Cell, { pivot, boxes, points }: MarksDefinition, isOwn = false): Cell {
   if (pivot === undefined && boxes === undefined && points === undefined) return cell;
   const [pivotX, pivotY] = pivot ?? [cell.pivotX, cell.pivotY];

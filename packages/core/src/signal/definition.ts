@@ -1,4 +1,7 @@
-/** Between which values a number stays, and what it counts. Nothing refuses others: what checks, tries and shows goes by this. */
+/**
+ * The bounds between which a number stays, and its unit. The runtime accepts other values. The check, the rehearsals and the controls use
+ * the bounds.
+ */
 export interface NumberBounds {
   /** The least and the greatest value, both included. Default: no bound. */
   from?: number | undefined;
@@ -34,9 +37,9 @@ export type DerivedDefinition =
 declare const taken: unique symbol;
 
 /**
- * How a signal stands in a controller. Also serves as a handle that is set faster than a name.
+ * A signal of a controller. It also serves as a handle, with which `set` is faster than with a name.
  *
- * @typeParam V what it is set to, for the compiler alone; `never` for a pulse
+ * @typeParam V the type of its value, for the compiler only; `never` for a pulse
  */
 export interface Signal<out V = unknown> {
   readonly [taken]?: V;
@@ -62,9 +65,9 @@ export interface Signal<out V = unknown> {
   readonly first: readonly number[];
   /** The options of a choice. */
   readonly options: readonly string[];
-  /** Between which values a number stays, where the document says so. */
+  /** The bounds between which a number stays, if the document states them. */
   readonly bounds: NumberBounds | undefined;
 }
 
-/** What a signal is set to: by kind a number, true or false, the name of an option, or `[x, y]`. */
+/** The value of a signal: by its kind a number, true or false, the name of an option, or `[x, y]`. */
 export type SignalValue = number | boolean | string | readonly [number, number];

@@ -1,13 +1,13 @@
 import type { Controller } from '../controller/controller.js';
 import type { Timeline } from '../controller/timeline.js';
 
-/** The caller's arrays into which a troupe writes what its members show: a place for each member. */
+/** Your arrays, into which a troupe writes what its members show: one place for each member. */
 export interface DrawnMembers {
-  /** The number of the cell on its sheet; -1 where there is no member. */
+  /** The number of the cell on its sheet; -1 if there is no member. */
   readonly cell: Int32Array;
   /** The number of its image among {@link Drawings.images}. */
   readonly image: Uint16Array | Int32Array;
-  /** 1 where it is drawn mirrored. */
+  /** 1 if it is drawn mirrored, else 0. */
   readonly mirrored: Uint8Array;
 }
 

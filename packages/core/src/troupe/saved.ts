@@ -1,9 +1,7 @@
 import type { Rows } from '../engine/rows.js';
 import type { IntList } from './wheel.js';
 
-/**
- * A copy of where the members of a troupe stand, to go back to it during the same run of a program. Do not write it to a file.
- */
+/** A copy of a troupe's present moment, to go back to during the same run of the program. Do not write it to a file. */
 export interface SavedTroupe {
   /** What marks the controller. */
   readonly owner: object;

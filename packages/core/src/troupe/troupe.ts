@@ -26,7 +26,7 @@ useTroupeSentences();
 /** The most members of a troupe. */
 const mostMembers = 1 << 23;
 
-/** Members from one index up to, but without, another. */
+/** Members from the index `from` up to `to`, without `to` itself. */
 export interface MemberRange {
   readonly from: number;
   readonly to: number;
@@ -47,7 +47,7 @@ export interface MemberRange {
  */
 export class Troupe<N extends Names = Names> {
   readonly controller: Controller<N>;
-  /** The cues, switches, turns and changes of flipbook of the latest step, of all members; `memberAt(i)` says whose each is. */
+  /** The cues, switches, turns and changes of flipbook of the latest step, of all members. `memberAt(i)` is the index of the member. */
   readonly reports: Reports<N['reports']>;
   private readonly blocks: Rows[] = [];
   private readonly size: number;
@@ -55,7 +55,7 @@ export class Troupe<N extends Names = Names> {
   private readonly free = new IntList();
   private isMember = new Uint8Array(0);
   private count = 0;
-  /** One past the highest index that was ever given. */
+  /** One more than the highest index that was ever given. */
   private end = 0;
   private drawn: Drawings | undefined;
   private readonly performers = new Map<number, Performer<N>>();
@@ -75,12 +75,12 @@ export class Troupe<N extends Names = Names> {
     for (let i = 0; i < count; i++) this.add();
   }
 
-  /** How many members there are. */
+  /** The number of members. */
   get members(): number {
     return this.count;
   }
 
-  /** One past the highest index of a member: how long the caller's arrays have to be. */
+  /** One more than the highest index of a present member: the length that your arrays need. */
   get length(): number {
     return this.end;
   }
@@ -98,9 +98,9 @@ export class Troupe<N extends Names = Names> {
   /**
    * Adds a member, which begins at the present instant.
    *
-   * @param first first values of signals that differ from the document's
+   * @param first first values of signals, if they differ from the document's
    * @returns its index
-   * @throws {DotHopError} for an unknown signal or a value of the wrong kind, and when there are too many; nobody is added then
+   * @throws {DotHopError} for an unknown signal or a value of the wrong kind, and when there are too many members; then nobody is added
    */
   add(first?: Partial<N['values']>): number {
     const index = this.free.length > 0 ? this.free.items[--this.free.length]! : this.end;
@@ -131,10 +131,10 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Removes a member. Its index is free then. If you have its performer, that goes on alone from where it stands, and you step it
-   * yourself. Those who watched the member are told nothing more.
+   * Removes a member. Its index is free then. If you hold the member's performer, it goes on alone from where it stands, and you step it
+   * yourself. Observers of the member are told nothing more.
    *
-   * @throws {DotHopError} when there is none with this index
+   * @throws {DotHopError} when there is no member with this index
    */
   remove(index: number): void {
     this.check(index);
@@ -150,9 +150,9 @@ export class Troupe<N extends Names = Names> {
   /**
    * Sets a signal of one member, or the same value for a range of members. It counts from the next step on.
    *
-   * @param which an index, or `{ from, to }`; of a range those that were removed are passed over
+   * @param which an index, or `{ from, to }`; removed members in a range are skipped
    * @param signal its name, or its handle from `controller.signal(name)`, which is faster
-   * @throws {DotHopError} as `Performer.set` does, and for an index that is no member's
+   * @throws {DotHopError} as `Performer.set` does, and for an index without a member
    */
   set<S extends (keyof N['values'] & string) | Signal>(
     which: number | MemberRange,
@@ -170,9 +170,9 @@ export class Troupe<N extends Names = Names> {
    * Sets a number for many members at once, each to its own value. This is the fastest way to set signals of a crowd.
    *
    * @param signal a number, by name or handle
-   * @param values a value for each member from `from` on; `NaN` where nothing is to be set
-   * @throws {DotHopError} for a signal of another kind, for values that reach past the last index, and for one that is not finite: those before it
-   *   are set by then
+   * @param values one value for each member from `from` on; `NaN` to leave a member as it is
+   * @throws {DotHopError} for a signal of another kind, for values past the last index, and for a value that is not finite; the values
+   *   before it have been set then
    */
   setEach(signal: (keyof N['values'] & string) | Signal<number>, values: ArrayLike<number>, from = 0): void {
     const one = this.signal(signal);
@@ -199,9 +199,9 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Makes a pulse happen to one member, or to a range of them.
+   * Makes a pulse happen to one member, or to a range of members.
    *
-   * @throws {DotHopError} as `Performer.pulse` does, and for an index that is no member's
+   * @throws {DotHopError} as `Performer.pulse` does, and for an index without a member
    */
   pulse(which: number | MemberRange, signal: N['pulses'] | Signal<never>): void {
     const one = this.signal(signal);
@@ -216,9 +216,9 @@ export class Troupe<N extends Names = Names> {
    * Lets time pass for all members.
    *
    * @param ms milliseconds, from 0 to an hour; rounded to whole microseconds
-   * @returns how many reports there are
-   * @throws {DotHopError} for a time out of range. When a member's states lead to one another without taking time, all others are
-   *   stepped before that is told
+   * @returns the number of reports
+   * @throws {DotHopError} for a time out of range. If a member's states lead to one another without taking time, all other members are
+   *   stepped before the error is thrown
    */
   step(ms: number): number {
     const time = lengthOfStep(ms);
@@ -227,16 +227,16 @@ export class Troupe<N extends Names = Names> {
     return this.reports.count;
   }
 
-  /** The images that {@link draw} names by number. */
+  /** The files of the images, by the numbers that {@link draw} writes. */
   get images(): readonly string[] {
     return this.drawings.images;
   }
 
   /**
-   * Writes what members show now into arrays, so that you can draw them without an object for each. For a character in parts or clothes, this
-   * is the drawing of the body; `pose(index)` has the others.
+   * Writes what members show now into arrays, so that you can draw them without an object for each. If the character is drawn in parts or
+   * wears clothes, this is the drawing of the body; `pose(index)` has the others.
    *
-   * @param out is given the numbers of the member `from + i` at place `i`
+   * @param out gets the numbers of the member `from + i` at place `i`
    * @returns how many places were written
    * @throws {DotHopError} for a range past the last index
    */
@@ -263,7 +263,11 @@ export class Troupe<N extends Names = Names> {
     return to - from;
   }
 
-  /** What a member shows now, bare. @throws {DotHopError} when there is none with this index */
+  /**
+   * What a member shows now, without clothes.
+   *
+   * @throws {DotHopError} when there is no member with this index
+   */
   pose(index: number): Pose {
     this.check(index);
     const [rows, at] = [this.rowsOf(index), this.placeOf(index)];
@@ -272,9 +276,10 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * A member as a performer: read it, set its signals, ask for states, ask why, watch it. It is stepped with all others. It is the same object each time.
+   * A member as a performer: read it, set its signals, ask for states, ask why, observe it. The troupe steps it. It is the same object each
+   * time.
    *
-   * @throws {DotHopError} when there is none with this index
+   * @throws {DotHopError} when there is no member with this index
    */
   member(index: number): Performer<N> {
     this.check(index);
@@ -287,9 +292,9 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Copies the present moment of all members. Hand an old copy over that has room for all, and nothing is allocated.
+   * Copies the present moment of all members. Pass an old copy that is large enough, and nothing is allocated.
    *
-   * @param into a copy that is not needed any more
+   * @param into an old copy that you no longer need
    */
   save(into?: SavedTroupe): SavedTroupe {
     const { blocks, isMember, end, count, free, crowd, controller } = this;
@@ -299,9 +304,9 @@ export class Troupe<N extends Names = Names> {
   }
 
   /**
-   * Goes back to a copy of this troupe, or of another one of the same controller. Members that the copy does not have are removed.
+   * Goes back to a copy of this troupe, or of another one of the same controller. Members that are not in the copy are removed.
    *
-   * @throws {DotHopError} for a copy of another controller; nothing is changed then
+   * @throws {DotHopError} for a copy of another controller; then nothing changes
    */
   load(saved: SavedTroupe): void {
     if (saved.owner !== this.controller.tables.owner) throw callError('saved-other', {});

@@ -2,7 +2,7 @@ import type { Controller } from '../controller/controller.js';
 import type { Pose } from '../sheet/pose.js';
 
 /**
- * What several tracks show together: each part of the body's sheet from the drawing of the track that draws it.
+ * The pose of several tracks together: each part of the body's sheet comes from the drawing of the track that draws it.
  *
  * @param shown what each track shows, in the order of `controller.tracks`
  */

@@ -1,15 +1,15 @@
 import { pickDirection } from '../compass/circle.js';
 import type { Compass } from '../compass/compass.js';
 
-/** The part of a compass that means one direction, in degrees clockwise from right; `to` may be over 360. */
+/** The part of a compass that means one direction, in degrees clockwise from right. `to` may be over 360. */
 export interface DialSector {
   readonly direction: string;
-  /** Where the direction itself lies. */
+  /** The angle of the direction itself. */
   readonly degrees: number;
-  /** Vectors from here to there turn the character to it. */
+  /** A vector from `from` to `to` turns the character to this direction. */
   readonly from: number;
   readonly to: number;
-  /** Once it faces there, it keeps facing there from here to there: past the borders by what sticks. */
+  /** While the character faces this direction, it keeps it from `keepsFrom` to `keepsTo`: past the borders by `stick`. */
   readonly keepsFrom: number;
   readonly keepsTo: number;
 }
@@ -21,7 +21,7 @@ function degreesOfPlace(place: number): number {
   return quarter * 90 + (Math.atan2(part, 1 - part) * 180) / Math.PI;
 }
 
-/** The sectors of a compass, in the order of its directions: what a picture of it is drawn from. */
+/** The sectors of a compass, in the order of its directions, for drawing a picture of it. */
 export function dialOf(compass: Compass): DialSector[] {
   const { names, degrees, order, borders, keepsFrom, keepsTo } = compass;
   if (borders.length < 2)
@@ -45,12 +45,12 @@ export function dialOf(compass: Compass): DialSector[] {
 const vector = new Float64Array(2);
 
 /**
- * The direction that a vector turns a character to.
+ * The direction to which a vector turns a character.
  *
  * @param x to the right
  * @param y downwards, or upwards if the compass says `up: +y`
- * @param present where it points now; default: where the compass begins
- * @returns the name; the present one within the dead zone and near its borders, and for a vector that is not finite
+ * @param present the direction to which it points now; default: the direction in which the compass starts
+ * @returns the name of a direction. It is the present one within the dead zone, near its borders, and for a vector that is not finite
  */
 export function directionOf(compass: Compass, x: number, y: number, present?: string): string {
   const { names, start, isUpward } = compass;

@@ -39,7 +39,7 @@ export interface LayerOrder {
   readonly names: readonly string[];
 }
 
-/** The compiled wardrobe: layers with their pieces, palettes, and orders. Immutable; shared by all performers. */
+/** A compiled wardrobe: layers with their pieces, palettes, and orders. It is immutable, and all performers share it. */
 export interface Wardrobe {
   readonly definition: WardrobeDefinition;
   readonly layers: ReadonlyMap<string, Layer>;
@@ -47,17 +47,17 @@ export interface Wardrobe {
   readonly bodyPalettes: readonly Palette[];
   /** The files of the body's own images. */
   readonly bodyImages: readonly string[];
-  /** The first that fits counts; the last fits everywhere. */
+  /** The orders of layers. The first one that fits counts, and the last one fits everywhere. */
   readonly orders: readonly LayerOrder[];
   readonly firstCell: (shows: string, direction: string) => Cell | undefined;
   /** The wardrobe of another controller. */
   readonly of: (controller: Controller) => Wardrobe | undefined;
   /**
-   * Puts an outfit together, for any number of performers to wear.
+   * Makes an outfit, for any number of performers to wear.
    *
-   * @throws {DotHopError} for a layer, piece, palette or colours that are not there, with the nearest known name
+   * @throws {DotHopError} for a layer, piece, palette or colours that the wardrobe does not have, with the nearest known name
    */
   outfit(definition: OutfitDefinition): Outfit;
-  /** What of an outfit, of another version of the document perhaps, this wardrobe has. */
+  /** The part of an outfit, perhaps from another version of the document, that this wardrobe has too. */
   fitting(definition: OutfitDefinition): OutfitDefinition;
 }

@@ -18,8 +18,8 @@ useWardrobeSentences();
 const known = new WeakMap<Controller, Wardrobe | undefined>();
 
 /**
- * The wardrobe of a controller; `undefined` where its document has none. It is compiled when it is first asked for, so that a
- * game without clothes carries nothing of them; a document that was read has it compiled with all else.
+ * The wardrobe of a controller; `undefined` if its document has none. It is compiled when you first ask for it, so that a game without
+ * clothes carries no code for them. If you read the document with `dot-hop/document`, it is compiled then.
  *
  * @throws {DotHopError} with every problem of its wardrobe and palettes
  */

@@ -19,11 +19,12 @@ interface Weighed {
 }
 
 /**
- * A complete outfit by chance: pieces and colours by their weights, none together that exclude one another, everything there
- * that is required, and colours as one of the wardrobe's schemes has them. The same seed gives the same outfit on every machine.
+ * Picks a complete outfit by chance. Pieces and colours are picked by their weights. Pieces that exclude one another are never worn
+ * together, everything that a piece requires is there, and the colours fit one of the wardrobe's schemes. The same seed gives the same
+ * outfit on every machine.
  *
- * @param wear what is not left to chance; all else goes with it, as far as anything does
- * @throws {DotHopError} when the pieces never go together, or for a name that the wardrobe does not have
+ * @param wear what is not left to chance; the rest goes with it as well as possible
+ * @throws {DotHopError} when no pieces go together, or for a name that the wardrobe does not have
  */
 export function randomOutfit(
   wardrobe: Wardrobe,
@@ -36,17 +37,17 @@ export function randomOutfit(
 
 /** Options for a crowd. */
 export interface CrowdOptions {
-  /** In how many choices (pieces and colours) any two outfits must differ. Default 1. */
+  /** The number of choices (pieces and colours) in which any two outfits must differ. Default 1. */
   readonly differ?: number;
-  /** What all outfits have, instead of leaving it to chance. */
+  /** What all outfits have in common. Default: nothing, all is left to chance. */
   readonly wear?: OutfitDefinition;
 }
 
 /**
- * Draws outfits for many people so that no two look alike.
+ * Picks outfits for many people so that no two look alike.
  *
- * @param count from 1
- * @throws {DotHopError} when not that many can be found
+ * @param count the number of outfits, from 1
+ * @throws {DotHopError} when it cannot find so many
  */
 export function randomCrowd(
   wardrobe: Wardrobe,
@@ -67,7 +68,7 @@ export function randomCrowd(
   return crowd;
 }
 
-/** In how many choices two outfits differ. Colours of pieces that are not worn, or not the same piece, are not counted. */
+/** The number of choices in which two outfits differ. Colours of a piece count only if both outfits have that piece. */
 export function differences(a: OutfitDefinition, b: OutfitDefinition): number {
   const pieces = Object.keys(a.pieces ?? {}).filter((layer) => a.pieces?.[layer] !== b.pieces?.[layer]);
   const colours = Object.keys(a.colours ?? {}).filter((name) => {
@@ -114,7 +115,7 @@ function draw(wardrobe: Wardrobe, chance: Chance, wear: OutfitDefinition): Compl
   throw callError('outfit-none', { tries });
 }
 
-/** Whether nothing worn excludes, and everything has what it requires. */
+/** Whether no worn piece excludes another, and every worn piece has what it requires. */
 export function goTogether(wardrobe: Wardrobe, pieces: Readonly<Record<string, string>>): boolean {
   const isWorn = (name: string): boolean => {
     const [layer = '', piece] = name.split('.');
