@@ -15,9 +15,9 @@ import { enter, switchAll } from './switch.js';
 // Where a row begins, and what a game asks for outside of the rules.
 
 /**
- * Finds the states that a row begins in. What is true at the very start has not just become true.
+ * Finds the states in which a row begins. A condition that is true at the very start does not count as having just become true.
  *
- * @param only the tracks that are meant; by default all
+ * @param only the tracks to look at; default: all
  */
 export function findFirstStates(rows: Rows, at: number, only?: readonly number[]): void {
   const { controller } = rows;
@@ -55,21 +55,25 @@ function showNow(rows: Rows, at: number, track: number, index: number): void {
   rows.ints[2 * trackRow + TrackRow.timeline] = timeline.number;
 }
 
-/** Decides upon what was set, whether anything was or not, before something is asked for at the present instant. */
+/** Decides about the new values, even if there are none, before a request is granted or refused at the present instant. */
 export function decideNow(rows: Rows, at: number): void {
   rows.ints[2 * at + Row.attention]! |= Attention.decide | Attention.read;
   decideInstant(rows, at, false);
   findDue(rows, at);
 }
 
-/** Puts a state there at the present instant. */
+/** Enters a state in a track at the present instant. */
 export function request(rows: Rows, at: number, state: number, rule: number): void {
   const { track } = rows.controller.states[state]!;
   const begins = enter(rows, at, trackRowAt(rows, at, track), decided(rule, state));
   decideAfterRequest(rows, at, track, begins ? ClipEvent.begins : ClipEvent.nothing);
 }
 
-/** Lets a state in if the rules allow it. @returns whether it shows */
+/**
+ * Enters a state if the rules allow it.
+ *
+ * @returns whether it shows
+ */
 export function ask(rows: Rows, at: number, state: number): boolean {
   const { track } = rows.controller.states[state]!;
   const trackRow = trackRowAt(rows, at, track);
@@ -79,7 +83,11 @@ export function ask(rows: Rows, at: number, state: number): boolean {
   return isGranted;
 }
 
-/** Makes a track go to a state along hops. @returns whether there is a way */
+/**
+ * Makes a track go to a state along hops.
+ *
+ * @returns whether there is a way
+ */
 export function route(rows: Rows, at: number, state: number): boolean {
   const { states, routes } = rows.controller;
   const { track } = states[state]!;

@@ -10,8 +10,8 @@ import { StateBit, situationOf, timelineOf } from './rows.js';
 import type { Rows } from './rows.js';
 
 /**
- * What the rule of decision gives, in one number: the rule (four bits), the index of the hop that is taken (eight), and above them
- * the state that shows next. It changes nothing, and is 0 at no time.
+ * The result of the rule of decision, packed into one number: the rule (four bits), the index of the hop that is taken (eight), and above
+ * them the state that shows next. It is never 0.
  */
 export const enum Decision {
   /** To stay. */
@@ -22,16 +22,16 @@ export const enum Decision {
   stateShift = 12,
 }
 
-/** A decision to show a state. */
+/** Packs a decision to show a state. */
 export const decided = (rule: number, state: number, hop = 0): number =>
   rule | (hop << Decision.hopShift) | (state << Decision.stateShift);
 
-/** The state that a decision leads to. */
+/** The state to which a decision leads. */
 export const stateOfDecision = (decision: number): number => decision >> Decision.stateShift;
 
 /**
- * What is decided for a track row now: see `docs/model.md`, "Deciding". Where it follows from the state and the situation alone it is
- * kept in the situation, and found there the next time.
+ * Decides for a track row now: see `docs/model.md`, "Deciding". If the decision follows from the state and the situation alone, the
+ * situation keeps it, and the next time it is found there.
  *
  * @param clipEvent what happens in its clip
  */
@@ -53,7 +53,7 @@ export function choose(rows: Rows, at: number, trackRow: number, clipEvent: numb
   return decision;
 }
 
-/** Whether it is known of a track row that it stays, so that it need not be asked. */
+/** Whether the situation already says that a track row stays, so that nothing need be decided. */
 export function isKnownToStay(rows: Rows, at: number, trackRow: number): boolean {
   if (notes.anyStarts || notes.anyShared) return false;
   const { ints } = rows;
@@ -133,7 +133,7 @@ function bestOf(rows: Rows, situation: Situation, state: State, over: boolean): 
 const startsNow = (rows: Rows, situation: Situation, shown: State, state: number, over: boolean): boolean =>
   (state !== shown.index || over) && hasStarted(rows, situation, state);
 
-/** Whether a state's `when` has just become true, and it may show. */
+/** Whether a state's `when` has just become true, and its other conditions hold. */
 export function hasStarted({ controller }: Rows, situation: Situation, state: number): boolean {
   if (!notes.anyStarts || notes.starts[state] === 0) return false;
   const { when, while: during } = controller.states[state]!;
@@ -236,7 +236,7 @@ function yieldNow(
   return -1;
 }
 
-/** Whether the rules would let a state in that is asked for now. */
+/** Whether the rules let a state in that the game asks for now. */
 export function grants(rows: Rows, at: number, trackRow: number, to: number): boolean {
   const situation = situationOf(rows, at);
   const timeline = timelineOf(rows, trackRow);

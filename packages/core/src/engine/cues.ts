@@ -8,8 +8,10 @@ import type { Rows } from './rows.js';
 // Cues are told as their frames begin, some of them by one of several names.
 
 /**
- * @param begins the cues of what begins, by number
- * @param told those that were told already, and are left out
+ * Reports cues by their numbers.
+ *
+ * @param begins the cues of the segment that begins
+ * @param told cues that were told already; they are skipped
  */
 export function tellCues(
   rows: Rows,
@@ -27,17 +29,17 @@ export function tellCues(
   }
 }
 
-/** Reports the cues of the segment that begins, but for those that were told already. */
+/** Reports the cues of the segment that begins, without those that were told already. */
 export function reportCues(rows: Rows, at: number, trackRow: number, told?: readonly number[]): void {
   const { cues, state } = timelineOf(rows, trackRow);
   tellCues(rows, at, state.track, cues[rows.ints[2 * trackRow + TrackRow.segment]!]!, told);
 }
 
 /**
- * The cues of the frame whose place a switch keeps, where it has told them. The state that is entered does not tell them again: the
- * foot of a walk that becomes a run meets the ground once.
+ * The cues that the frame has told whose place a switch keeps. The state that is entered does not tell them again: when a walk becomes a
+ * run, the foot meets the ground once.
  *
- * @param keepsFrame whether the frame begins again; else it must have begun at this very instant
+ * @param keepsFrame whether the frame begins again. If it does not, it must have begun at this very instant
  */
 export function cuesTold(
   { doubles, ints }: Rows,

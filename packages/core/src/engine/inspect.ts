@@ -22,7 +22,10 @@ export function segmentNow(rows: Rows, at: number, trackRow: number): number {
   return rows.ints[2 * trackRow + TrackRow.segment]!;
 }
 
-/** How far a track row is through its clip's pass, from 0 to under 1, or 1 at the end of a clip that does not loop; backwards from 1 to 0. */
+/**
+ * How far a track row is through its clip's pass, from 0 to under 1; 1 at the end of a clip that does not loop. If the clip plays
+ * backwards, it falls from 1 to 0.
+ */
 export function phaseOf(rows: Rows, at: number, trackRow: number): number {
   advance(rows, at, trackRow);
   const { length, isBackwards } = timelineOf(rows, trackRow);
@@ -31,7 +34,7 @@ export function phaseOf(rows: Rows, at: number, trackRow: number): number {
   return isBackwards ? 1 - passed : passed;
 }
 
-/** The track row whose clip and frame a track shows: its own, or that of the track which it is in step with. */
+/** The track row whose clip and frame a track shows: its own, or that of the track with which it is in step. */
 export function leadingTrackRow(rows: Rows, at: number, track: number): number {
   const lead = leadOf(rows, at, track);
   return trackRowAt(rows, at, lead < 0 ? track : lead);
@@ -67,7 +70,7 @@ export function poseOf(rows: Rows, at: number): Pose {
 /** What tracks show, for what is worn. */
 const shown = { timelines: [] as Timeline[], segments: [] as number[], lead: 0 };
 
-/** For each track, its timeline and the segment, of what is in step that of the one that leads. The same object each time. */
+/** For each track its timeline and segment. For a track in step, those of the track that leads it. The list is reused. */
 export function shownBy(rows: Rows, at: number): typeof shown {
   const { length } = rows.controller.tracks;
   shown.timelines.length = shown.segments.length = length;
@@ -80,7 +83,7 @@ export function shownBy(rows: Rows, at: number): typeof shown {
   return shown;
 }
 
-/** A signal's value as it was set. */
+/** The value of a signal as it was set. */
 export function signalValue({ doubles, ints }: Rows, at: number, signal: Signal): SignalValue {
   const { kind, place, bit, options } = signal;
   if (kind === 'number') return doubles[at + place]!;
@@ -90,7 +93,7 @@ export function signalValue({ doubles, ints }: Rows, at: number, signal: Signal)
 }
 
 /**
- * A signal's value as it was set, a derived one's as it was decided last, whether a state with a tag shows, or the state
+ * The value of a name: a signal as it was set, a derived signal as of the last decision, whether a state with a tag shows, or the state
  * that a track shows.
  *
  * @throws {DotHopError} for an unknown name

@@ -12,9 +12,9 @@ import { changeFlipbook, commit } from './turn.js';
 // What happens at one instant, in the order that `docs/model.md` gives under "Time".
 
 /**
- * Everything that happens at the present instant: what expires, what was set, the frames that begin or end, the decisions.
+ * Does everything that happens at the present instant: pulses expire, new values count, frames end and begin, states are decided.
  *
- * @param isDue whether it was waited for; else only something was set, and where that changes nothing nothing happens
+ * @param isDue whether something was due now. If not, only values were set, and nothing happens unless they change something
  */
 export function decideInstant(rows: Rows, at: number, isDue: boolean): void {
   try {
@@ -146,9 +146,9 @@ function crossBridge(rows: Rows, at: number, trackRow: number): void {
 }
 
 /**
- * Passes borders at which only cues are told, where that is all that happens at the present instant. Most instants are such.
+ * Crosses frame borders at which only cues are told, if nothing else happens at the present instant. Most instants are like that.
  *
- * @returns whether that was all; if not, what is left to be done is for {@link decideInstant}
+ * @returns whether that was all. If not, {@link decideInstant} must do the rest
  */
 export function passQuietly(rows: Rows, at: number): boolean {
   const { doubles, ints, trackRowSize } = rows;

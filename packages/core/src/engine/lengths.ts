@@ -6,7 +6,7 @@ import type { Rows } from './rows.js';
 
 // How long a state lasts, where the document says so, and how long it is kept. Both are read once, when it is entered.
 
-/** Reads how long a state lasts and is kept that is entered now, and has its row wait for both. */
+/** Reads how long the state that is entered now lasts and is kept, and makes its row wait for both. */
 export function beginLengths(rows: Rows, at: number, trackRow: number, state: State): void {
   const { doubles, lengths } = rows;
   const { lasts, keeps, atLeast } = state;
@@ -30,7 +30,7 @@ export function isKept({ doubles, lengths }: Rows, at: number, trackRow: number,
     : now < doubles[trackRow + lengths + 1]!;
 }
 
-/** Whether the state that shows is over just now, or its `atLeast` is. */
+/** Whether the time of the state that shows ends at this instant, or its `atLeast` does. */
 export function endsLengthNow(
   { doubles, lengths }: Rows,
   at: number,
@@ -46,7 +46,7 @@ export function endsLengthNow(
     : now === doubles[trackRow + lengths + 1];
 }
 
-/** Sets the timer of a row to the end of the state that shows, or of its `atLeast`, whichever is still to come first. */
+/** Sets a row's timer to the end of the state that shows or to the end of its `atLeast`, whichever comes first. */
 export function waitForLengths(rows: Rows, at: number, trackRow: number, state: State): void {
   const { doubles, lengths } = rows;
   const { lasts, atLeast, keeps } = state;
@@ -62,7 +62,7 @@ export function waitForLengths(rows: Rows, at: number, trackRow: number, state: 
   if (kept > now && kept < doubles[timer]!) doubles[timer] = kept;
 }
 
-/** Whether a state that shows is over: its time, or its clip where it says no time. */
+/** Whether the state that shows is over: its `lasts` has passed, or without `lasts` its clip has ended. */
 export const isOver = (rows: Rows, at: number, trackRow: number, state: State): boolean =>
   state.lasts === undefined
     ? state.ends && (rows.ints[2 * trackRow + TrackRow.stateBits]! & StateBit.ended) !== 0

@@ -3,7 +3,7 @@ import type { Situation } from '../controller/situations.js';
 import { situationOf } from './rows.js';
 import type { Rows } from './rows.js';
 
-/** What of a clip happens at the instant a decision is made. */
+/** What happens in a clip at the instant of a decision. */
 export const enum ClipEvent {
   nothing = 0,
   /** A segment begins. */
@@ -13,8 +13,8 @@ export const enum ClipEvent {
 }
 
 /**
- * What is noted while an instant is decided. It is decided within one call, so one set of notes serves all rows, also those of several
- * controllers: what is listed here may be longer than the row at hand needs.
+ * Notes that are made while one instant is decided. An instant is decided within one call, so all rows of all controllers share them. A
+ * list here may be longer than the present row needs.
  */
 export const notes = {
   /** A 1 for each state whose `when` has become true at this instant. */
@@ -59,7 +59,7 @@ export function clearStarts(): void {
   notes.anyStarts = false;
 }
 
-/** What has just become true for a state that is entered has had its effect. */
+/** Forgets that the `when` of a state has just become true, because the state was entered. */
 export function clearStartOf({ watched }: Rows, state: number): void {
   if (!notes.anyStarts) return;
   notes.starts[state] = 0;
@@ -67,7 +67,11 @@ export function clearStartOf({ watched }: Rows, state: number): void {
   for (const one of watched) if (notes.starts[one.state] !== 0) notes.anyStarts = true;
 }
 
-/** Makes pulses that were used count as used for every track. @returns whether any was seen yet */
+/**
+ * Makes used pulses count as used for every track.
+ *
+ * @returns whether any track still saw one
+ */
 export function clearSharedPulses(): boolean {
   if (!notes.anyShared) return false;
   const { sharedPulses } = notes;
@@ -80,7 +84,7 @@ export function clearSharedPulses(): boolean {
   return any !== 0;
 }
 
-/** Lets the other tracks of a row still see the pulses that one track uses, which are noted. */
+/** Lets the other tracks of a row still see the pulses that one track uses. They are noted. */
 export function sharePulses(rows: Rows, at: number, track: number): void {
   const { ints, set, wordCount, trackCount } = rows;
   const { used, sharedPulses } = notes;
@@ -95,9 +99,7 @@ export function sharePulses(rows: Rows, at: number, track: number): void {
   }
 }
 
-/**
- * The situation as a track sees it. It is the one that signals amount to, but for pulses that another track has just used.
- */
+/** The situation as a track sees it: that of the signals, except for pulses that another track has just used. */
 export function situationFor(rows: Rows, at: number, track: number): Situation {
   if (!notes.anyShared) return situationOf(rows, at);
   const { situations, ints, wordCount: count } = rows;

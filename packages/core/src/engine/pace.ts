@@ -8,7 +8,7 @@ const shift = 6;
 const restShift = 22;
 const paceMask = 0xffff;
 
-/** How many parts of its pace make the game's own. */
+/** The pace at which own time and the game's time are the same, in thousandths. */
 export const gamePace = 1000;
 
 /** The fastest pace. */
@@ -20,10 +20,14 @@ const attentionOf = ({ ints }: Rows, at: number): number => ints[2 * at + Row.at
 export const paceOf = (rows: Rows, at: number): number =>
   ((attentionOf(rows, at) >>> shift) & paceMask) ^ gamePace;
 
-/** What has passed of the next microsecond of its own time, in thousandths. */
+/** The part of a microsecond of its own time that is left over, in thousandths. */
 export const paceRemainderOf = (rows: Rows, at: number): number => attentionOf(rows, at) >>> restShift;
 
-/** @param pace in thousandths */
+/**
+ * Sets how fast a row's time runs.
+ *
+ * @param pace in thousandths
+ */
 export function setPace(rows: Rows, at: number, pace: number, rest = 0): void {
   const place = 2 * at + Row.attention;
   const other = rows.ints[place]! & ((1 << shift) - 1);
@@ -31,7 +35,7 @@ export function setPace(rows: Rows, at: number, pace: number, rest = 0): void {
 }
 
 /**
- * How much of its own time passes for a row, in whole microseconds. What is left of one is kept, so that a step does as much as its
+ * How much of its own time passes for a row, in whole microseconds. The rest of a microsecond is kept, so that a step gives the same as its
  * parts.
  *
  * @param time of the game, in microseconds

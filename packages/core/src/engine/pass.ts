@@ -9,16 +9,15 @@ import type { Rows } from './rows.js';
 const timeFor = (units: number, rate: number): number =>
   Math.ceil(rate === Units.perMicrosecond ? units * (1 / Units.perMicrosecond) : units / rate);
 
-/** Until when time passes, in microseconds. An array, because V8 would box a double that is handed over. */
+/** The instant until which time passes, in microseconds. It is an array because V8 would box a double argument. */
 export const passUntil = new Float64Array(1);
 
 /** The longest that a row is left alone, in microseconds: so that what it has passed stays a whole number of units. */
 const longest = 0x3fff_ffff;
 
 /**
- * Lets time pass for a row, up to {@link passUntil}: each thing at its own instant. This is the only place at which time passes.
- *
- * What was set since the last step counts from the present instant on, before any time passes.
+ * Lets time pass for a row, up to {@link passUntil}, with each thing at its own instant. This is the only place at which time passes. New
+ * values count from the present instant on, before any time passes.
  */
 export function pass(rows: Rows, at: number): void {
   const { doubles, ints } = rows;
@@ -58,7 +57,7 @@ export function findDue(rows: Rows, at: number): void {
   doubles[at + Row.due] = due;
 }
 
-/** Finds the first instant of pulses, lasting flags, turns, `atLeast` and `lasts` that is yet to come. */
+/** Finds the next instant of pulses, lasting flags, turns, `atLeast` and `lasts`. */
 export function findTimer(rows: Rows, at: number): void {
   const { doubles } = rows;
   const { tables } = rows.controller;

@@ -4,7 +4,11 @@ import type { Rows } from './rows.js';
 
 // Which of several is picked: flipbooks each time a state is entered, names each time a cue is told.
 
-/** Picks the next, and keeps it. @returns its place among those to pick from */
+/**
+ * Picks the next one of a variety, and keeps the pick.
+ *
+ * @returns its index in the variety
+ */
 export function pickNext(rows: Rows, at: number, variety: Variety): number {
   const { ints, picks } = rows;
   const place = 2 * at + picks + 1 + variety.index;

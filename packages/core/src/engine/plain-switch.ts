@@ -11,8 +11,8 @@ import type { Rows } from './rows.js';
 // The short way of most switches: where all follows from a timeline and the situation, and no more is to be done than to begin a clip.
 
 /**
- * What comes of a timeline in a situation where that follows from the two alone: the timeline that is begun (shifted by four bits) and
- * by which rule, or one of these.
+ * What a timeline leads to in a situation, if that follows from the two alone: the timeline to begin (shifted by four bits) with the rule,
+ * or one of these values.
  */
 export const enum Plain {
   unknown = 0,
@@ -22,11 +22,11 @@ export const enum Plain {
 }
 
 /**
- * Switches in a track where all follows from its timeline and the situation, and no more is to be done than to begin a clip: the short way
- * of most switches.
+ * Switches in a track if everything follows from its timeline and the situation, and the switch only begins another clip. Most switches are
+ * like that, and this is the short way for them.
  *
- * @returns {@link Plain.stays} where it is settled, {@link Plain.no} where it is to be decided, or the timeline that was begun, on which
- *   it is to be decided again
+ * @returns {@link Plain.stays} if nothing switches any more, {@link Plain.no} if the full rule must decide, or the timeline that was begun,
+ *   for which the next decision is due
  */
 export function switchPlainly(rows: Rows, at: number, trackRow: number): number {
   const { ints } = rows;

@@ -21,7 +21,11 @@ const runs = ({ ints }: Rows, trackRow: number): boolean =>
 /** Whether a route leads a track row somewhere: it is decided at every border then. */
 const isRouted = ({ ints }: Rows, trackRow: number): boolean => ints[2 * trackRow + TrackRow.goal]! >= 0;
 
-/** Brings the place of a track row up to the present instant, over borders that nobody notices. @param timeline what it shows */
+/**
+ * Brings the place of a track row up to the present instant, across borders that nobody notices.
+ *
+ * @param timeline the one it shows
+ */
 export function advance(
   rows: Rows,
   at: number,
@@ -58,13 +62,17 @@ export function advance(
   ints[place] = segment;
 }
 
-/** Whether a number says which frame a track row shows. */
+/** Whether a scrub sets the frame of a track row. */
 export function followsNumber(rows: Rows, trackRow: number): boolean {
   const { state, bridge } = timelineOf(rows, trackRow);
   return state.scrub !== undefined && !bridge;
 }
 
-/** Shows the frame that the number says. @returns whether it is another than before */
+/**
+ * Shows the frame that the scrub's number picks.
+ *
+ * @returns whether it is another frame than before
+ */
 export function scrub(rows: Rows, at: number, trackRow: number): boolean {
   const { ints } = rows;
   const before = ints[2 * trackRow + TrackRow.segment]!;
@@ -74,7 +82,7 @@ export function scrub(rows: Rows, at: number, trackRow: number): boolean {
   return true;
 }
 
-/** Takes the place in the clip that the number says. */
+/** Moves to the place in the clip that the scrub's number means. */
 export function placeByNumber(rows: Rows, at: number, trackRow: number): void {
   const { doubles, ints } = rows;
   const timeline = timelineOf(rows, trackRow);
@@ -112,7 +120,7 @@ function rateNow(rows: Rows, at: number, { length, clip, bridge }: Timeline, rat
   return Math.round(Math.max(rate.least, Math.min(rate.most, value)) * Units.perMicrosecond);
 }
 
-/** Makes a clip that begins run in the direction of the state's rate. Backwards, it begins at its end. */
+/** Makes a clip that begins play in the direction of the state's rate. A clip that plays backwards begins at its end. */
 export function pickWay(rows: Rows, at: number, trackRow: number): void {
   const timeline = timelineOf(rows, trackRow);
   const { reverse, state } = timeline;
@@ -121,9 +129,9 @@ export function pickWay(rows: Rows, at: number, trackRow: number): void {
 }
 
 /**
- * Finds the rate of the state that shows, for the signals as they are. The place must be up to date.
+ * Reads the rate of the state that shows, from the present signals. The place must be up to date.
  *
- * @param mayTurn whether it may begin to run the other way: not before what was set is decided upon
+ * @param mayTurn whether the clip may begin to play the other way. It may not before the new values are decided
  */
 export function readRate(rows: Rows, at: number, trackRow: number, mayTurn = true): void {
   const { ints } = rows;
@@ -149,7 +157,7 @@ export function readRate(rows: Rows, at: number, trackRow: number, mayTurn = tru
   }
 }
 
-/** The flipbook that shows of those in one place: the gait and the variants for the signals as they are. */
+/** The flipbook that shows, of those that share a slot: by gait and variants, from the present signals. */
 export function flipbookOf(rows: Rows, at: number, { first, axes }: Slot): number {
   const { ints } = rows;
   const words = 2 * at + rows.words;
@@ -169,9 +177,9 @@ export function flipbookOf(rows: Rows, at: number, { first, axes }: Slot): numbe
 }
 
 /**
- * Shows the same state in another direction, gait or variant: the phase is kept.
+ * Shows the same state in another direction, gait or variant, and keeps the phase.
  *
- * @param to played forwards; what plays backwards goes on so
+ * @param to the timeline that plays forwards. If the state plays backwards, it goes on doing so
  */
 export function changeTimeline(rows: Rows, at: number, trackRow: number, to: Timeline): void {
   const before = timelineOf(rows, trackRow);
@@ -236,10 +244,10 @@ function carryPhase(rows: Rows, trackRow: number, before: Timeline, after: Timel
 }
 
 /**
- * Takes its place in the clip of a state that is entered.
+ * Moves a state that is entered to its place in the clip.
  *
  * @param before what was left, whose place may be kept
- * @returns whether a segment begins, so that what is bound to its beginning happens
+ * @returns whether a segment begins, so that what happens at its beginning is due
  */
 export function takePlace(
   rows: Rows,

@@ -36,17 +36,17 @@ export function evaluate({ doubles, ints, values, words }: Rows, at: number, pro
 /** The longest length, in milliseconds: an hour. */
 const longest = 3_600_000;
 
-/** A length in whole microseconds, read now. */
+/** Reads a length, in whole microseconds. */
 export function lengthOf(rows: Rows, at: number, program: Program): number {
   evaluate(rows, at, program);
   return Math.round(Math.max(0, Math.min(longest, programValue[0]!)) * 1000);
 }
 
 /**
- * Finds the situation, and where the compass points, from the signals as they are set and the states that show.
+ * Finds the situation, and where the compass points, from the present signals and the states that show.
  *
  * @param before the situation that was read last
- * @returns the one of now
+ * @returns the present situation
  */
 export function readSignals(rows: Rows, at: number, before: Situation): Situation {
   const { ints, wordCount, trackRowSize, isTurningRead, computedBits, computed } = rows;
@@ -79,7 +79,10 @@ export function readSignals(rows: Rows, at: number, before: Situation): Situatio
   return after;
 }
 
-/** Whether what is set and shows is other than what was decided on last: tags of a state that was entered, pulses that were used. */
+/**
+ * Whether the signals or the states that show differ from what was decided last: tags of a state that was entered, or pulses that were
+ * used.
+ */
 export function differs(rows: Rows, at: number): boolean {
   const { ints, set, words, wordCount, trackRowSize, computedBits } = rows;
   const row = 2 * at;
@@ -140,7 +143,7 @@ function openCompass({ doubles, values, turning: own }: Rows, at: number, { face
   if (turning.yPlace >= 0) doubles[at + values + turning.yPlace + 1] = Infinity;
 }
 
-/** Finds where the compass of a track row points for the vector that a state faces by. */
+/** Finds the direction to which the vector of a state points, for a track row. */
 export function readCompass(rows: Rows, at: number, trackRow: number, { facesBy }: State): void {
   const turning = facesBy ?? rows.turning;
   if (turning === undefined) return;
@@ -181,7 +184,7 @@ function readVector(rows: Rows, at: number, { x, y, xPlace, yPlace, compass }: T
   if (compass.isUpward) vector[1] = -vector[1];
 }
 
-/** The vector that turns a track row now, right and down positive. Of a character that never turns `[0, 0]`. */
+/** The vector that turns a track row now, right and down positive. `[0, 0]` if the character never turns. */
 export function vectorOf(rows: Rows, at: number, track: number): [number, number] {
   const turning = stateOf(rows, trackRowAt(rows, at, track)).facesBy ?? rows.controller.turning;
   if (turning === undefined) return [0, 0];

@@ -12,7 +12,10 @@ import type { SignalTables } from '../signal/tables.js';
  */
 const mostPlain = 512;
 
-/** Bits of `Row.attention`: what the next step has to do besides counting time. 0 for nothing. The bits above them are those of `pace.ts`. */
+/**
+ * Bits of `Row.attention`: what the next step must do besides counting down the time. 0 for nothing. The bits above them belong to
+ * `pace.ts`.
+ */
 export const enum Attention {
   /** Something was set that may change what is decided. */
   decide = 1,
@@ -48,27 +51,27 @@ export const enum StateBit {
 export interface Crowd {
   /** The present instant of all members, in microseconds. */
   readonly clock: Float64Array;
-  /** Called when something is set for a member that was to be left alone until it is due. */
+  /** Called when a signal is set for a member that is not due yet. */
   tell(index: number): void;
-  /** Called when a member may be due at another instant than before. */
+  /** Called when the instant at which a member is due may have changed. */
   file(index: number): void;
-  /** Called when somebody begins to watch a member, or nobody watches it any more. */
+  /** Called when a member is observed for the first time, or is no longer observed. */
   watch(index: number, isWatched: boolean): void;
 }
 
 /**
- * Rows side by side, each all that changes while one character plays: see `Layout`. The same buffer is read as doubles and as
- * integers. A row is named by the place at which it begins, counted in doubles: `at`.
+ * A block of rows side by side. A row holds everything that changes while one character plays: see `Layout`. The same buffer is read as
+ * doubles and as integers. A row is named by the place at which it begins, counted in doubles: `at`.
  */
 export class Rows {
   readonly doubles: Float64Array;
   readonly ints: Int32Array;
   /**
-   * For each row how many microseconds nothing is to be done: a step that is shorter only counts them down. 0 where the next step has
-   * to look whatever its length. They lie apart from the rows, side by side, because most steps touch nothing else.
+   * For each row the microseconds during which nothing is due. A step that is shorter only subtracts its length. 0 if the next step must
+   * look, whatever its length. These numbers lie side by side and apart from the rows, because most steps touch nothing else.
    */
   readonly waits: Int32Array;
-  /** The reports of each row, or of all of them in the first place. Who tells nothing has none. */
+  /** The reports of each row. A troupe has one list for all rows, in the first place. A row that has reported nothing has none. */
   readonly reports: (Reports | undefined)[] = [];
   crowd: Crowd | null = null;
 
@@ -100,9 +103,9 @@ export class Rows {
   /** How many words there are. */
   readonly wordCount: number;
   readonly trackCount: number;
-  /** Whether what comes of a timeline in a situation is noted: for one track, and not for timelines by the thousand. */
+  /** Whether the outcome of a timeline in a situation is noted. Only with one track, and not with thousands of timelines. */
   readonly notesPlain: boolean;
-  /** The part of a row that a double is, to divide by multiplying. */
+  /** One over the size of a row: finding a row's number is then a multiplication and not a division. */
   private readonly part: number;
 
   /**
@@ -147,7 +150,7 @@ export class Rows {
     this.waits = new Int32Array(count);
   }
 
-  /** Makes a row begin again. Who watches it, and whether it is in a crowd, stays. */
+  /** Makes a row begin again. Its observers and its troupe stay. */
   clear(at: number): void {
     const place = 2 * at + Row.attention;
     const kept = this.ints[place]! & (Attention.watched | Attention.member);
@@ -156,7 +159,7 @@ export class Rows {
     this.waits[this.indexOf(at)] = 0;
   }
 
-  /** Which row begins at a place, from 0. */
+  /** The number of the row that begins at a place, from 0. */
   indexOf(at: number): number {
     return (at * this.part + 0.5) | 0;
   }
@@ -171,7 +174,7 @@ export class Rows {
   }
 }
 
-/** Puts the present instant of a row, or of the crowd that it is in, where it is read. Nothing is due before that. */
+/** Writes the present instant of a row, or of its troupe, to the place where it is read. Nothing is due before that instant. */
 export function catchUp(rows: Rows, at: number): void {
   const { crowd, doubles, waits } = rows;
   if (crowd !== null) {
@@ -188,7 +191,7 @@ export function stopWaiting(rows: Rows, at: number): void {
   rows.waits[rows.indexOf(at)] = 0;
 }
 
-/** Where the track row of a track begins. */
+/** The place where the track row of a track begins. */
 export const trackRowAt = ({ trackRowSize }: Rows, at: number, track: number): number =>
   at + Row.trackRows + track * trackRowSize;
 
@@ -199,7 +202,7 @@ export const timelineOf = ({ timelines, ints }: Rows, trackRow: number): Timelin
 /** The state that a track row shows. */
 export const stateOf = (rows: Rows, trackRow: number): State => timelineOf(rows, trackRow).state;
 
-/** Where the compass of a track row points. */
+/** The direction to which the compass of a track row points. */
 export const targetDirectionOf = ({ ints }: Rows, trackRow: number): number =>
   ints[2 * trackRow + TrackRow.stateBits]! >> targetDirectionShift;
 
@@ -214,7 +217,11 @@ export function situationOf(rows: Rows, at: number): Situation {
   return number < 0 ? rows.situations.find(rows.ints, 2 * at + rows.words) : rows.situations.list[number]!;
 }
 
-/** Makes a row be in the situation of its words, which have changed. @param before the one in which it was */
+/**
+ * Finds the situation of a row's words, which have changed.
+ *
+ * @param before the situation until now
+ */
 export function findSituation(rows: Rows, at: number, before?: Situation): Situation {
   const { ints } = rows;
   const words = 2 * at + rows.words;
@@ -228,7 +235,11 @@ export function findSituation(rows: Rows, at: number, before?: Situation): Situa
   return found;
 }
 
-/** Writes down what happens at the present instant. @param kind 0 a cue, 1 a switch, 2 a turn, 3 a change of gait */
+/**
+ * Adds a report of the present instant.
+ *
+ * @param kind 0 a cue, 1 a switch, 2 a turn, 3 a change of flipbook
+ */
 export function report(
   rows: Rows,
   at: number,

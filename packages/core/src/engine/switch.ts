@@ -18,7 +18,7 @@ import { commit, directionNow } from './turn.js';
 
 // States are entered, until nothing switches any more at an instant.
 
-/** The track whose frames a track shows: itself, or the one that it is in step with; -1 where nobody leads any more. */
+/** The track whose frames a track shows: itself, or the one with which it is in step; -1 if nobody leads it any more. */
 export function leadOf(rows: Rows, at: number, track: number): number {
   let lead = track;
   for (let steps = rows.trackCount; steps > 0; steps--) {
@@ -51,9 +51,9 @@ function leave(rows: Rows, at: number, trackRow: number): Timeline {
 }
 
 /**
- * Switches to a state.
+ * Enters a state.
  *
- * @param decision which, and by which rule
+ * @param decision the state, and the rule behind the switch
  * @returns whether a segment of its clip begins
  */
 export function enter(rows: Rows, at: number, trackRow: number, decision: number): boolean {
@@ -204,7 +204,11 @@ function restart(rows: Rows, at: number, trackRow: number): number {
   return decided(Rule.again, state.index);
 }
 
-/** Decides in one track until it switches no more at this instant. @returns whether it did */
+/**
+ * Decides in one track until it no longer switches at this instant.
+ *
+ * @returns whether it switched
+ */
 export function switchOne(rows: Rows, at: number, trackRow: number, clipEvent: number): boolean {
   if (!rows.notesPlain) return switchFully(rows, at, trackRow, clipEvent, false);
   const timeline = 2 * trackRow + TrackRow.timeline;
@@ -233,8 +237,8 @@ function switchFully(rows: Rows, at: number, trackRow: number, clipEvent: number
 }
 
 /**
- * Decides in all tracks until none of them switches. The switch to the highest rank is made first, then all decide again. If one
- * track uses a pulse, the others still see it until then. `notes.clipEvents` says what happens in their clips.
+ * Decides in all tracks until none of them switches. The switch to the highest rank is made first, then all decide again. If one track uses
+ * a pulse, the others still see it until then. `notes.clipEvents` says what happens in their clips.
  */
 export function switchAll(rows: Rows, at: number): void {
   const { trackCount, states } = rows;

@@ -13,7 +13,7 @@ import type { Rows } from './rows.js';
 // What was set counts: the situation is found again, characters turn, rates follow.
 
 /**
- * Takes over what was set, and notes which `when` has thereby become true.
+ * Makes new values count, and notes each `when` that has just become true.
  *
  * @returns whether the situation or a direction has changed
  */
@@ -72,8 +72,8 @@ function endTurn({ doubles, timers }: Rows, at: number, timer: number): void {
 }
 
 /**
- * The direction to show now in a state: where the compass points, or a step on the way there where turning takes its time.
- * A turn that the state has a clip for needs no steps.
+ * The direction in which to show a state now: where the compass points, or a step on the way there if turning takes time. A turn for which
+ * the state has a clip needs no steps.
  */
 export function directionNow(rows: Rows, at: number, trackRow: number, state: State): number {
   const { doubles, controller } = rows;
@@ -117,7 +117,8 @@ function turn(rows: Rows, at: number, trackRow: number, state: State): boolean {
 }
 
 /**
- * Shows the gait and the variant that signals pick, if the state has stayed: what is left is left in the gait it showed.
+ * Shows the gait and the variant that signals pick, if the state has stayed. (A state that is left keeps the gait it showed, because
+ * bridges go by that gait.)
  *
  * @returns whether another flipbook shows than before
  */

@@ -19,7 +19,11 @@ function wake(rows: Rows, at: number, what: Attention.decide | Attention.read): 
   if (crowd !== null) crowd.tell(rows.firstIndex + rows.indexOf(at));
 }
 
-/** Sets a finite number. @param place where its value is kept, and behind it the two ends of its interval */
+/**
+ * Sets a finite number.
+ *
+ * @param place where its value is kept; the two ends of its interval follow
+ */
 export function writeNumber(rows: Rows, place: number, at: number, value: number): void {
   const { doubles } = rows;
   const stays = value >= doubles[place + 1]! && value < doubles[place + 2]!;
@@ -45,14 +49,14 @@ export function writePulse(rows: Rows, at: number, { place, bit, timer, keep }: 
   wake(rows, at, Attention.decide);
 }
 
-/** Sets a timer so many microseconds ahead. */
+/** Sets a timer to so many microseconds from now. */
 export function setTimer({ doubles, timers }: Rows, at: number, timer: number, ahead: number): void {
   const instant = doubles[at + Row.now]! + ahead;
   doubles[at + timers + timer] = instant;
   if (instant < doubles[at + Row.timer]!) doubles[at + Row.timer] = instant;
 }
 
-/** Takes pulses whose time is over out of what is set. */
+/** Removes pulses whose time is over. */
 export function expirePulses(rows: Rows, at: number): void {
   const { doubles, ints } = rows;
   const now = doubles[at + Row.now]!;
@@ -64,7 +68,7 @@ export function expirePulses(rows: Rows, at: number): void {
   for (const { timer } of pulses) if (doubles[timers + timer]! <= now) doubles[timers + timer] = Infinity;
 }
 
-/** Takes pulses that were used out of what is set. */
+/** Removes pulses that were used. */
 export function usePulses(rows: Rows, at: number, used: BitWords): void {
   const { doubles, ints, set, timers, wordCount, controller } = rows;
   for (let i = 0; i < wordCount; i++) ints[2 * at + set + i]! &= ~used[i]!;
