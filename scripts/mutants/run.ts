@@ -53,6 +53,7 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
     'told-cues',
     'variety',
     'decision',
+    'tracks',
   ],
   troupe: ['troupe', 'many'],
   wardrobe: ['wardrobe', 'wardrobe-chance', 'wardrobe-where', 'worn-parts', 'refused-fields', 'mistakes'],

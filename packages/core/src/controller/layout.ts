@@ -3,8 +3,8 @@ import type { SignalTables } from '../signal/tables.js';
 import type { State } from './state.js';
 
 /**
- * What a row begins with. A row is all that changes while one character plays. It lies in one buffer that is read as doubles and as
- * 32-bit integers; two integers take the room of a double. Places are counted from where the row begins.
+ * The places of a row's own numbers. A row holds everything that changes while one character plays. It lies in one buffer that is read as
+ * doubles and as 32-bit integers; two integers take the room of a double. Places are counted from where the row begins.
  */
 export const enum Row {
   /**
@@ -24,7 +24,7 @@ export const enum Row {
   trackRows = 4,
 }
 
-/** What one track plays: its part of the row. Places are counted from where that part begins. */
+/** The places of the numbers of one track, inside the row. They are counted from where the track row begins. */
 export const enum TrackRow {
   /** The place within the clip at {@link TrackRow.positionTime}, in units; it goes on from there by the rate. */
   position = 0,
@@ -50,22 +50,27 @@ export const enum TrackRow {
 /** How far the direction to which the compass points is shifted in `TrackRow.stateBits`; below it are the bits of `StateBit`. */
 export const targetDirectionShift = 5;
 
-/** Where everything is in the rows of one controller. All places are counted in doubles but for those of bits. */
+/** The places of everything in the rows of one controller. They are counted in doubles, and those of bits in integers. */
 export interface Layout {
-  /** How many doubles a row takes. */
+  /** The size of a row, in doubles. */
   readonly size: number;
-  /** How many doubles a track row takes, and where the last one ends. */
+  /** The size of a track row, and where the last one ends. */
   readonly trackRowSize: number;
   readonly trackRowsEnd: number;
-  /** How many words of a track row remember hops. */
+  /** The number of words in a track row that remember hops. */
   readonly memories: number;
-  /** Where in a track row the instant stands at which its state is over, and then until when it is kept. Only where a state says so. */
+  /**
+   * The place in a track row of the instant at which its state is over. The instant until which the state is kept follows. Only if a state
+   * needs them.
+   */
   readonly lengths: number;
-  /** Where the seed of chance stands, and after it what each variety has picked last, -1 for nothing; in integers, -1 without any. */
+  /**
+   * The place of the random generator's state; the last pick of each variety follows, -1 for none. In integers; -1 if nothing is picked.
+   */
   readonly picks: number;
-  /** Where the number slots begin: for each its value and the two ends of its interval. */
+  /** The place of the number slots: for each its value and the two ends of its interval. */
   readonly values: number;
-  /** Where the instants of pulses, lasting flags and turns begin. */
+  /** The place of the instants of pulses, lasting flags and turns. */
   readonly timers: number;
   /** Where the words of flags and pulses begin as they were set, and those that were decided on last; in integers. */
   readonly set: number;
@@ -74,16 +79,16 @@ export interface Layout {
   readonly asksAnything: boolean;
   readonly hasFlipbookChoices: boolean;
   readonly hasScrubs: boolean;
-  /** A row at the very first. */
+  /** A new row. */
   readonly first: Float64Array;
 }
 
 /**
- * Finds everything its place.
+ * Gives everything its place.
  *
- * @param varieties how many there are, of states and of cues
- * @param rests the timelines in which tracks begin
- * @param targetDirection where the compass points at first
+ * @param varieties the number of varieties, of states and of cues
+ * @param rests the timelines with which tracks begin
+ * @param targetDirection the direction to which the compass points at first
  */
 export function layOut(
   { regions, signals, timers, words, firstBits, tags }: SignalTables,

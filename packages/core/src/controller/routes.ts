@@ -8,12 +8,14 @@ export interface RouteStep {
 
 /** The shortest ways along hops and `then`, found when they are first asked for. */
 export class Routes {
-  /** For each state that was asked for, the first step from every state that leads there. */
+  /** For each state that was asked for: the first step from every state that leads there. */
   private readonly known = new Map<number, readonly (RouteStep | undefined)[]>();
 
   constructor(private readonly states: readonly State[]) {}
 
-  /** The first step of the shortest way, by document order among equals; `undefined` when there is none. */
+  /**
+   * The first step of the shortest way; `undefined` if there is no way. Of two ways of equal length, the first one in the document counts.
+   */
   step(from: number, to: number): RouteStep | undefined {
     let steps = this.known.get(to);
     if (steps === undefined) {
@@ -23,7 +25,7 @@ export class Routes {
     return steps[from];
   }
 
-  /** Breadth first, backwards from the state to be reached. */
+  /** A breadth-first search, backwards from the goal. */
   private search(goal: number): (RouteStep | undefined)[] {
     const steps = new Array<RouteStep | undefined>(this.states.length).fill(undefined);
     let reached = new Set([goal]);

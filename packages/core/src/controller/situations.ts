@@ -3,13 +3,13 @@ import type { Condition, BitWords } from '../signal/condition.js';
 
 /** What the table needs of a state. Conditions are indices into the list of conditions, -1 for none. */
 export interface StateConditions {
-  /** A bare state never wants in, also where that of a group says while what it may show. */
+  /** A bare state never wants in, even if its group says that it may show. */
   readonly kind: 'posture' | 'act' | 'bare';
   readonly while: number;
   readonly when: number;
 }
 
-/** How many conditions can be watched by their bits alone. */
+/** The number of conditions that can be watched by bits alone. */
 export const mostWatchedBits = 30;
 
 /** If there are more situations than this, only the latest are kept, so that memory stays bounded. */
@@ -18,30 +18,33 @@ const mostSituations = 8192;
 const notAsked = new Int32Array(0);
 
 /**
- * The words of bits at one instant, with what follows from them alone: which conditions hold and which state that
- * wants in ranks highest. Shared by all performers of a controller that meet it.
+ * The words of bits at one instant, and everything that follows from them alone: which conditions hold, and which state that wants in ranks
+ * highest. All performers of a controller share it.
  */
 export class Situation {
-  /** For each track, the highest-ranked state that wants in for what holds (not for what has just become true); -1 for none. */
+  /**
+   * For each track the highest-ranked state that wants in because a condition holds; -1 for none. Conditions that have just become true do
+   * not count here.
+   */
   private readonly bests: Int32Array;
-  /** 32-bit words: the truth of each condition, then of each state whether it wants in. */
+  /** 32-bit words: whether each condition holds, then whether each state wants in. */
   private readonly bits: Int32Array;
   private readonly stateWords: number;
-  /** A bit for each of the first conditions that are watched, whether it holds: see {@link mostWatchedBits}. */
+  /** One bit for each of the first watched conditions, whether it holds: see {@link mostWatchedBits}. */
   readonly watched: number;
   /**
-   * For each state for which it follows from this situation alone, what is decided (see `Decision`); 0 where it has not been asked
-   * yet. Empty until it is first needed.
+   * For each state the decision (see `Decision`), if it follows from this situation alone; 0 if nobody has asked yet. Empty until it is
+   * first needed.
    */
   decided: Int32Array;
   /**
-   * For each timeline that may show in this situation, what comes of it where that follows from the two alone (see `Plain`); 0 where it
-   * has not been asked yet. Empty until it is first needed.
+   * For each timeline that may show in this situation, what it leads to if that follows from the two alone (see `Plain`); 0 if nobody has
+   * asked yet. Empty until it is first needed.
    */
   plain: Int32Array;
-  /** The first word: often the only one. */
+  /** The first word. Often it is the only one. */
   readonly first: number;
-  /** The situation that came after this one when it changed last: it often does so again, and need not be looked up then. */
+  /** The situation that came after this one last time. It often comes next again, and then need not be looked up. */
   followed: Situation;
 
   /** @param number its place in {@link Situations.list}, -1 for one that is not kept there */
@@ -73,22 +76,26 @@ export class Situation {
     });
   }
 
-  /** The highest-ranked state of a track that wants in for what holds; -1 for none. */
+  /** The highest-ranked state of a track that wants in because a condition holds; -1 for none. */
   bestOf(track: number): number {
     return this.bests[track]!;
   }
 
-  /** Whether a condition holds; a missing one (-1) does. */
+  /** Whether a condition holds. No condition (-1) always holds. */
   holds(condition: number): boolean {
     return condition < 0 || (this.bits[condition >> 5]! & (1 << (condition & 31))) !== 0;
   }
 
-  /** Whether a state wants in for what holds. */
+  /** Whether a state wants in because its condition holds. */
   wantsIn(state: number): boolean {
     return (this.bits[this.stateWords + (state >> 5)]! & (1 << (state & 31))) !== 0;
   }
 
-  /** Whether it is that of some words. @param at where they begin in their array */
+  /**
+   * Whether this is the situation of some words.
+   *
+   * @param at where they begin in their array
+   */
   isOf(words: BitWords, at: number): boolean {
     const own = this.words;
     for (let i = 0; i < own.length; i++) if (own[i] !== words[at + i]) return false;
@@ -96,11 +103,11 @@ export class Situation {
   }
 }
 
-/** What follows from words is found by these. */
+/** The rules by which a situation is worked out from its words. */
 export interface SituationRules {
   readonly conditions: readonly Condition[];
   readonly states: readonly StateConditions[];
-  /** For each track, the states from the highest rank to the lowest, document order among equals. */
+  /** For each track its states from the highest rank to the lowest. Equal ranks keep the order of the document. */
   readonly orders: readonly (readonly number[])[];
   /** The conditions that are watched for the instant at which they become true. */
   readonly watched: readonly number[];
@@ -110,14 +117,14 @@ export interface SituationRules {
 const rarePlaces = 512;
 
 /**
- * The situations met so far. One is made when it is first met and found again by hashing, so a decision costs the same
- * with forty states as with twelve.
+ * The situations met so far. Each is made when it is first met, and found by hashing from then on. So a decision costs the same with forty
+ * states as with twelve.
  */
 export class Situations {
-  /** The situations by number. What is once in it stays there. */
+  /** The situations by number. A situation never leaves the list. */
   readonly list: Situation[] = [];
   private table = new Int32Array(64);
-  /** When the list is full, the latest situation for each place. */
+  /** When the list is full: the latest situation for each place. */
   private readonly rare: (Situation | undefined)[] = [];
 
   /** @param words how many words there are */
@@ -126,7 +133,11 @@ export class Situations {
     private readonly rules: SituationRules,
   ) {}
 
-  /** The situation of some words; its number is -1 where there was no more room in the list. @param at where they begin in their array */
+  /**
+   * Finds or makes the situation of some words. Its number is -1 if the list had no more room.
+   *
+   * @param at where the words begin in their array
+   */
   find(words: BitWords, at: number): Situation {
     const { table, list } = this;
     const mask = table.length - 1;

@@ -10,42 +10,41 @@ export const enum Units {
 }
 
 /**
- * A clip as one state shows it in one direction, cut into segments: each showing of a frame is one, or several where
- * a phase that the state's rules name lies within it. So every instant that matters is the beginning or the end of a
- * segment, and nothing else has to be watched for.
+ * A clip as one state shows it in one direction, cut into segments. Each showing of a frame is one segment, or several if the state's rules
+ * name a phase inside it. So every instant that matters is the beginning or the end of a segment.
  */
 export interface Segments {
   readonly clip: Clip;
-  /** For each segment the frame it shows, and the position at which it ends, in units. */
+  /** For each segment the frame that it shows, and the position at which it ends, in units. */
   readonly frames: readonly number[];
   readonly ends: readonly number[];
   readonly length: number;
   readonly loops: boolean;
-  /** The segment and the position at which it goes on after its last, if it loops. */
+  /** The segment and the position that follow the last one, if the clip loops. */
   readonly loopFrom: number;
   readonly loopStart: number;
-  /** For each segment the indices of the cues reported as it begins, among the controller's cue names. */
+  /** For each segment the cues that are reported as it begins, as indices into the controller's cue names. */
   readonly cues: readonly (readonly number[])[];
-  /**
-   * For each segment the one that follows it where nothing is to be decided at the border as long as no signal changes; -1 where
-   * something is.
-   */
+  /** For each segment the next one, if nothing can be decided at the border between them as long as no signal changes; else -1. */
   readonly quiet: readonly number[];
-  /** The same where that segment has no cues either: nobody notices such a border, so it is passed when someone looks. */
+  /** The same for borders without cues. Nobody notices such a border, so it is crossed only when someone looks. */
   readonly silent: readonly number[];
-  /** How far it is from each segment's end to the next border that somebody notices, in units: 0 at such a border, `Infinity` without any. */
+  /**
+   * The distance from each segment's end to the next border that somebody notices, in units: 0 at such a border, `Infinity` if there is
+   * none.
+   */
   readonly ahead: readonly number[];
-  /** Whether nobody notices any border, so that whole loops are passed over at once. */
+  /** Whether nobody notices any border, so that whole passes can be crossed at once. */
   readonly isSilent: boolean;
-  /** For each segment the hops whose `during` holds, or that have none. */
+  /** For each segment the hops whose `during` holds, or that have no `during`. */
   readonly armed: readonly (readonly number[])[];
-  /** For each segment the hops that may be taken in it at any time, at its beginning and at its end, in order. */
+  /** For each segment the hops that can be taken in it: at any time, at its beginning, or at its end, in order. */
   readonly ways: readonly (readonly number[])[];
   readonly waysAt: readonly (readonly number[])[];
   readonly waysAfter: readonly (readonly number[])[];
-  /** For each segment the hops that hear their condition in it and are taken later. */
+  /** For each segment the hops that remember their condition in it and are taken later. */
   readonly hearing: readonly (readonly number[])[];
-  /** For each segment the hops whose instant is its beginning, and those whose instant is its end. */
+  /** For each segment the hops that are taken at its beginning, and those that are taken at its end. */
   readonly hopsAt: readonly (readonly number[])[];
   readonly hopsAfter: readonly (readonly number[])[];
   /** For each segment the yields that are open. */
@@ -53,7 +52,7 @@ export interface Segments {
   /** For each segment whether the state may be left at its beginning, and at its end. */
   readonly leavesAt: readonly boolean[];
   readonly leavesAfter: readonly boolean[];
-  /** The poses of the segments, as they are drawn and mirrored; made when they are first wanted. */
+  /** The poses of the segments. Each is made when it is first needed. */
   readonly poses: { drawn?: readonly Pose[]; mirrored?: readonly Pose[] };
 }
 
@@ -67,9 +66,9 @@ export interface Timeline extends Omit<Segments, 'poses'> {}
  * the engine then keeps the fields outside of it.
  */
 export class Timeline {
-  /** Its state. It is set after all timelines are made. It is a field because playing asks for it all the time. */
+  /** Its state. It is set after all timelines are made. It is a field because playing reads it all the time. */
   state!: State;
-  /** The same the other way round, where the state's time may run backwards. */
+  /** The timeline of the same clip in the other direction of time, if the state's rate can be below 0. */
   reverse: Timeline | undefined = undefined;
 
   /**
@@ -94,7 +93,7 @@ export class Timeline {
 }
 /* eslint-enable @typescript-eslint/no-unsafe-declaration-merging, @typescript-eslint/no-empty-object-type */
 
-/** What of a state depends on the place of its clip. */
+/** The rules of a state that depend on the place in its clip. */
 export interface FrameRules {
   readonly hops: readonly { readonly during: string | undefined; readonly at: AtDefinition | undefined }[];
   readonly yields: readonly { readonly during: string | undefined }[];
@@ -109,10 +108,10 @@ interface Segment {
 
 type HopRule = Partial<FrameRules['hops'][number]>;
 
-/** Whether a hop is taken at any time. */
+/** Whether a hop can be taken at any time. */
 export const isNow = ({ at }: HopRule): boolean => at === undefined || at === 'now';
 
-/** Whether a hop hears its condition within a span and is taken at an instant that comes later. */
+/** Whether a hop remembers its condition within a span and is taken at a later instant. */
 export const remembers = (hop: HopRule): boolean => hop.during !== undefined && !isNow(hop);
 
 const phasesOf = (at: AtDefinition | undefined): readonly number[] =>
@@ -271,7 +270,7 @@ function quietBorders(timeline: Borders): number[] {
   });
 }
 
-/** The poses of segments, drawn or mirrored; the same list each time. */
+/** The poses of segments, mirrored or not. It is the same list each time. */
 export function posesOf(segments: Segments, mirrored: boolean, cache: PoseCache): readonly Pose[] {
   const { clip, ends, poses } = segments;
   // A segment shows the cell of the showing in which it ends.
@@ -280,7 +279,11 @@ export function posesOf(segments: Segments, mirrored: boolean, cache: PoseCache)
   return mirrored ? (poses.mirrored ??= make()) : (poses.drawn ??= make());
 }
 
-/** The segment that a position lies in; the last one at or past the end. @param at where the position is among the numbers */
+/**
+ * The segment that a position lies in. At or past the end: the last one.
+ *
+ * @param at where the position is in the array of numbers
+ */
 export function segmentAt({ ends }: Timeline, numbers: Float64Array, at: number): number {
   const place = numbers[at]!;
   let low = 0;

@@ -9,7 +9,7 @@ import type { ControllerDefinition, VariantsDefinition } from './definition.js';
 /** The variants that one signal picks: which flipbook shows in place of which, while what holds. */
 export interface Variants {
   readonly options: readonly {
-    /** What stands for a flipbook, by its name. */
+    /** The flipbook that shows instead, by the name of the one that states name. */
     readonly instead: Instead;
     readonly path: DocumentPath;
     readonly condition: Condition;
@@ -60,10 +60,10 @@ export function compileVariants(
 }
 
 /**
- * The flipbooks that may show in place of some: these, and those that variants put there. What the first signal's variants give is looked
- * up in those of the next.
+ * Finds all flipbooks that may show in place of some, including those. What the first signal picks is looked up in the variants of the
+ * next.
  *
- * @returns the names, those given first, then the same as the first signal's first option has them, and so on; and the variants that
+ * @returns the names: those given first, then the same as the first signal's first option replaces them, and so on; and the variants that
  *   have a say
  */
 export function inPlaceOf(
@@ -87,10 +87,7 @@ export function inPlaceOf(
   return { names, by };
 }
 
-/**
- * The variants of a document as far as anything shows them: what stands for a flipbook that no state shows, and what is never put there, is
- * left out.
- */
+/** The variants of a document, without those that can never show: a replacement for a flipbook that no state shows. */
 export function variantsShown({ definition, states }: Controller): VariantsDefinition | undefined {
   const { variants } = definition;
   if (variants === undefined) return undefined;
@@ -107,7 +104,7 @@ export function variantsShown({ definition, states }: Controller): VariantsDefin
 /**
  * The flipbook that shows in place of another, for some values of signals.
  *
- * @param values of choices their options, of flags true or false; what is not named is as it is at first
+ * @param values the options of choices, true or false for flags. A signal that is not named has its first value
  */
 export function variantNamed(
   { variants = {}, signals = {} }: ControllerDefinition,
