@@ -284,6 +284,18 @@ test('a gait that an edit has put elsewhere is found by its name', () => {
   expect([other.pose.cell.index, other.snapshot().shows]).toEqual([5, 'walk']);
 });
 
+test('a clip that has ended goes on once an edit makes it a loop', () => {
+  const wave = (loop: 'once' | 'forever') =>
+    compile({ clips: { wave: { cells: '0-2', ms: 100, loop } }, states: { wave: { shows: 'wave' } } });
+  const one = new Performer(wave('once'));
+  one.step(1000);
+  const other = new Performer(wave('forever'));
+  other.adopt(one.snapshot());
+  expect(other.frameIndex).toBe(2);
+  other.step(150);
+  expect([other.frameIndex, other.snapshot().progress]).toEqual([1, ['begun']]);
+});
+
 test('a track that an edit has added shows its rest, at its first frame', () => {
   const one = new Performer(compile(parts), { vx: 50 });
   one.step(350);
