@@ -15,6 +15,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { settle } from '../src/files/drafts.js';
 import { copyWick, root, runIn, runProgram } from './command-line.js';
 
 let folder: string;
@@ -150,7 +151,6 @@ function runShell(command: string): { status: number | null; stderr: string } {
 
 describe('whole or not at all', () => {
   const module = path.join(root, 'packages/cli/dist/files/writing.js');
-  const drafts = path.join(root, 'packages/cli/dist/files/drafts.js');
   const names = ['a.txt', 'b.txt', 'c.txt'];
   /** Writes three files again and again; each holds its round, many times. */
   const writer = (mark: string, rounds: number): string =>
@@ -168,8 +168,7 @@ describe('whole or not at all', () => {
   };
   /** What the three files hold, once a next call has ended what was begun; none where there is none. */
   const rounds = (): string[] => {
-    const script = `import { settle } from ${JSON.stringify(drafts)}; settle('.');`;
-    runProgram(folder, process.execPath, ['--input-type=module', '-e', script]);
+    settle(folder);
     expect(readdirSync(folder).filter((name) => name.startsWith('.'))).toEqual([]);
     return names
       .filter((name) => existsSync(file(name)))
@@ -183,9 +182,9 @@ describe('whole or not at all', () => {
 
   test.each(['SIGKILL', 'SIGINT'] as const)('after %s, many times', async (signal) => {
     const seen = new Set<string>();
-    for (let i = 0; i < 25; i++) {
+    for (let i = 0; i < 16; i++) {
       const { child, ended } = await start(`${i}-`, 1000);
-      await new Promise((resolve) => setTimeout(resolve, i * 1.7));
+      await new Promise((resolve) => setTimeout(resolve, i * 2.7));
       child.kill(signal);
       await ended;
       const found = rounds();
