@@ -1,6 +1,6 @@
 import type { BitWords } from '../signal/condition.js';
 
-/** The bits that are on in one or the other. */
+/** The bits that are on in at least one of two sets. */
 export function withBits(one: BitWords, other: BitWords): BitWords {
   const words = one.slice();
   for (let i = 0; i < words.length; i++) words[i]! |= other[i]!;

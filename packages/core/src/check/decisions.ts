@@ -17,7 +17,7 @@ const longestCircle = 8;
 /** How many situations of one kind are told. */
 const mostSituations = 3;
 
-/** What follows from going through every situation that conditions can tell apart. */
+/** The checks that go through every situation that conditions can tell apart. */
 export class Decisions extends Questions {
   check(): void {
     this.checkConditions();
@@ -33,7 +33,7 @@ export class Decisions extends Questions {
     if (this.track.index === 0) this.checkRest();
   }
 
-  /** Conditions that are never or always true, whatever the signals are. */
+  /** Finds conditions that are never true or always true, whatever the values of the signals. */
   private checkConditions(): void {
     const { conditions, conditionTexts } = this.controller;
     const asked = new Set(
@@ -58,7 +58,7 @@ export class Decisions extends Questions {
     });
   }
 
-  /** A state that is outranked whenever it wants in, and that nothing else leads to. */
+  /** Finds states that are outranked whenever they want in, and to which nothing else leads. */
   private checkShows(state: State): void {
     const { states } = this.controller;
     const { rest } = this.track;
@@ -86,7 +86,7 @@ export class Decisions extends Questions {
     });
   }
 
-  /** Hops and follow-ups that can not be taken, or are overtaken as they are. */
+  /** Finds hops and `then` that can never be taken, and those whose target is left at once. */
   private checkWaysOn(state: State): void {
     const { states } = this.controller;
     const here = this.showing(state);
@@ -138,7 +138,7 @@ export class Decisions extends Questions {
     this.found.add('follow-up-overtaken', path, { from: from.name, to: to.name, by, rank });
   }
 
-  /** A state that, once it shows, nothing ends. */
+  /** Finds states that nothing ends once they show. */
   private checkStuck(state: State): void {
     const { states } = this.controller;
     // A posture ends when its condition does; one whose condition is always true is told as such.
@@ -158,7 +158,7 @@ export class Decisions extends Questions {
     this.found.add('state-stuck', this.pathOf(state), { state: state.name });
   }
 
-  /** A state that gives way to others which can never want in while it shows: somebody meant it to be ended. */
+  /** Finds states that yield only to states which can never want in meanwhile. Somebody meant such a state to end. */
   private checkYields(state: State): void {
     const here = this.showing(state);
     state.yields.forEach((one, i) => {
@@ -170,7 +170,7 @@ export class Decisions extends Questions {
     });
   }
 
-  /** An act whose press is forgotten at once, and that others keep out while they play. */
+  /** Finds acts whose press is forgotten at once, and which other states keep out while they play. */
   private checkPresses(state: State): void {
     const { tables } = this.controller;
     if (state.when < 0 || !needsPulse(this.condition(state.when))) return;
@@ -194,7 +194,7 @@ export class Decisions extends Questions {
       });
   }
 
-  /** Circles of hops that are taken at once. */
+  /** Finds circles of hops that are taken at once. */
   private checkCycles(): void {
     const { states } = this.controller;
     const told = new Set<string>();
@@ -234,7 +234,7 @@ export class Decisions extends Questions {
     });
   }
 
-  /** A situation in which something goes on and nothing but the rest wants in. */
+  /** Finds situations in which something goes on, and no state but the rest wants in. */
   private checkRest(): void {
     const { states, rest } = this.controller;
     // An act is not there for good: what it covers it covers for a while.

@@ -11,7 +11,7 @@ import type { DerivedDefinition } from '../signal/definition.js';
 import { parseExpression, partsOf } from '../signal/expression.js';
 import type { Expression, OptionsOf } from '../signal/expression.js';
 
-/** What all states and groups say. */
+/** Everything that states and groups say. */
 export function saidIn(definition: ControllerDefinition): StateDefinition[] {
   const states = statesIn(definition);
   const groups = new Set(states.flatMap((one) => one.groups.map((group) => group.definition)));
@@ -19,7 +19,7 @@ export function saidIn(definition: ControllerDefinition): StateDefinition[] {
   return [...states.map((one) => one.definition), ...groups];
 }
 
-/** What choices and tracks are compared with, which is no signal whatever it is called. */
+/** The options and states with which choices and tracks are compared. Such a name is not a signal, even if a signal has the same name. */
 export const optionsIn =
   ({ signals = {}, tracks = {} }: ControllerDefinition): OptionsOf =>
   (name) => {
@@ -39,21 +39,21 @@ function expressionsIn(
     .map(({ text }) => parseExpression(text, optionsOf));
 }
 
-/** What a state asks: its conditions, and the numbers that it follows. */
+/** The expressions of a state: its conditions, and the numbers that it follows. */
 export const askedBy = (state: StateDefinition, optionsOf?: OptionsOf): Expression[] =>
   expressionsIn(state, stateShape, optionsOf, ([field]) => field !== 'facing');
 
-/** The parts of the vector of its own that a state faces by. */
+/** The two expressions of a state's own vector. */
 export const facedBy = ({ facing }: StateDefinition): Expression[] => expressionsIn({ facing }, stateShape);
 
-/** The parts of the vector that turns a character. */
+/** The two expressions of the vector that turns a character. */
 export const turnedBy = ({ compass }: ControllerDefinition): Expression[] =>
   expressionsIn(compass, compassShape);
 
-/** What a derived signal is made of. */
+/** The expressions of a derived signal. */
 export const madeOf = (derived: DerivedDefinition, optionsOf?: OptionsOf): Expression[] =>
   expressionsIn(derived, derivedShape, optionsOf);
 
-/** Every name that an expression reads; of `aim.x` or `arms.swing` the whole. */
+/** Every name in an expression. `aim.x` and `arms.swing` are one name each. */
 export const namesOf = (expression: Expression): string[] =>
   expression.kind === 'name' ? [expression.name] : partsOf(expression).flatMap(namesOf);

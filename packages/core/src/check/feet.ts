@@ -4,8 +4,8 @@ import type { State } from '../controller/state.js';
 import type { FindingList } from './finding.js';
 
 /**
- * States that begin at their first frame although the feet were going on in the state before: the feet jump. The phase of one clip is a phase
- * of another if both travel in a loop and tell the same cue equally often in a pass, such as the footfalls of a walk and of a run.
+ * Finds states whose clip begins at its first frame although the feet were moving in the state before, so that the feet jump. Two clips
+ * have a common phase if both travel in a loop and tell the same cue equally often in a pass: the footfalls of a walk and of a run.
  */
 export function checkFeet(controller: Controller, found: FindingList): void {
   const paces = new Map(controller.states.map((state) => [state, paceOf(state)]));

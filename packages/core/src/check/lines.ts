@@ -9,21 +9,21 @@ import type { Regions } from '../signal/regions.js';
 import type { NumberBounds } from '../signal/definition.js';
 import { constantOf } from '../signal/scope.js';
 
-/** What comparisons come to on one side of a threshold, or on it. */
+/** The results of comparisons on one side of a threshold, or exactly on it. */
 export type Side = ReadonlyMap<Term, boolean>;
 
-/** A threshold: what is compared, with what, and what the comparisons come to just below it, on it and just above. */
+/** A threshold: the number, its value, and the results of the comparisons just below it, exactly on it and just above it. */
 export interface Threshold {
   readonly name: string;
   readonly value: number;
-  /** Whether the number is always whole, so that it does not tremble there. */
+  /** Whether the number is always whole, so that it cannot tremble around the threshold. */
   readonly isWhole: boolean;
   readonly below: Side;
   readonly at: Side;
   readonly above: Side;
 }
 
-/** Every threshold at which comparisons change: of numbers as they are set, and of what is computed from several. */
+/** Every threshold at which comparisons change: of signals, and of numbers that are computed from several signals. */
 export function thresholdsOf(controller: Controller): Threshold[] {
   const { tables } = controller;
   const found: Threshold[] = [];

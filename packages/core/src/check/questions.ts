@@ -10,26 +10,26 @@ import type { Solver } from './solver.js';
 
 /** The searches through situations that all questions share. */
 export interface Solvers {
-  /** Over more than can be: what is not found here can not be. */
+  /** A search that allows more than is possible: what it does not find is impossible. */
   readonly wide: Solver;
-  /** Over what was tried out: what is found here can be. */
+  /** A search over numbers that were tried out: what it finds is possible. */
   readonly seen: Solver;
-  /** Whether each posture can take over at all, once that was asked. */
+  /** For each posture whether it can take over at all, once that was asked. */
   readonly reached: Map<State, boolean>;
 }
 
-/** What a state asks before it wants in; a state without a condition never does. */
+/** The condition under which a state wants in. A state without a condition never does. */
 export function wantsOf({ conditions }: Controller, { while: during, when, kind }: State): Condition {
   if (kind === 'bare') return { op: 'constant', value: false };
   return all([during, when].filter((index) => index >= 0).map((index) => conditions[index]!));
 }
 
-/** What questions about a controller are put together from. */
+/** Builds the conditions that questions about a controller ask for. */
 export abstract class Questions {
   protected readonly wide: Solver;
   protected readonly seen: Solver;
   private readonly reached: Map<State, boolean>;
-  /** The states of the track that is asked about, in the document's order. */
+  /** The states of the track in question, in the document's order. */
   protected readonly own: readonly State[];
   private readonly wanted = new Map<State, Condition>();
   /** The tags of the states of each track. */
@@ -64,7 +64,7 @@ export abstract class Questions {
     return wanted;
   }
 
-  /** While states show, their tags are on and those of others of their tracks off. */
+  /** The condition that states show: their tags are on, and those of the other states of their tracks are off. */
   protected showing(...shown: readonly State[]): { known: BitWords; words: BitWords } {
     const none = bitsOf(this.controller.tables.words, []);
     return {
@@ -73,7 +73,7 @@ export abstract class Questions {
     };
   }
 
-  /** Where a state stands; of one that has taken the track, where it says so. */
+  /** The path of a state. For a state that has taken another track: the path of its `takes`. */
   protected pathOf(state: State, ...more: (string | number)[]): (string | number)[] {
     if (state.takenBy >= 0) return [...state.path];
     // Where it says none itself, it is the group's.
@@ -83,7 +83,7 @@ export abstract class Questions {
     return [...state.path, ...more];
   }
 
-  /** The postures that rank above a state, from the highest: those that keep it from taking over while they want in. */
+  /** The postures that rank above a state, from the highest. While one of them wants in, the state cannot take over. */
   protected above(state: State): State[] {
     const { order } = this.track;
     return order

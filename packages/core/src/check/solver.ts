@@ -7,7 +7,7 @@ import { withBits } from './bits.js';
 import type { Source } from './sources.js';
 import { sourcesOf } from './sources.js';
 
-/** A situation that was found: what it takes; whatever is not named does not matter. */
+/** A situation that was found. Whatever it does not name does not matter. */
 export interface Found {
   readonly known: BitWords;
   readonly words: BitWords;
@@ -45,7 +45,11 @@ function conjuncts(condition: Condition, found: Condition[] = []): Condition[] {
   return found;
 }
 
-/** What must be on and what off for a condition to hold, as far as single terms say so. @param count how many words there are */
+/**
+ * The terms that must be on and those that must be off for a condition to hold, as far as single terms say so.
+ *
+ * @param count the number of words
+ */
 export function needs(condition: Condition, count: number): { on: BitWords; off: BitWords } {
   const [on, off] = [new Int32Array(count), new Int32Array(count)];
   for (const part of conjuncts(condition)) {
@@ -66,7 +70,7 @@ const some = (parts: readonly Condition[]): Condition => not(all(parts.map(not))
  */
 interface Part {
   readonly condition: Condition;
-  /** What must be on and off; `undefined` where the condition is more than terms joined by `and`. */
+  /** The terms that must be on and off; `undefined` if the condition is more than terms joined by `and`. */
   readonly bits: { readonly on: BitWords; readonly off: BitWords } | undefined;
   /** Whether the opposite of `bits` is asked. */
   readonly isOpposite: boolean;
@@ -145,17 +149,17 @@ function openTerm(condition: Condition, known: BitWords, words: BitWords): BitPl
 }
 
 /**
- * Finds situations in which conditions hold, over everything that signals can be. It decides one source after the other,
- * and only those on which the answer depends, so that what does not matter is not gone through.
+ * Finds situations in which conditions hold, over every value that signals can have. It decides one source after the other, and skips those
+ * on which the answer does not depend.
  */
 export class Solver {
-  /** How many partial situations were looked at, over all questions. */
+  /** The number of partial situations that it looked at, over all questions. */
   tried = 0;
-  /** How many questions were given up. */
+  /** The number of questions that it gave up. */
   givenUp = 0;
   private readonly sources: readonly Source[];
   private readonly sourceOf = new Map<string, Source>();
-  /** What lasting flags have to do with their conditions, each with its bit. */
+  /** The conditions of lasting flags, each with the flag's bit. */
   private readonly lasting: readonly (BitPlace & { readonly rule: Condition })[];
   /** How many words there are. */
   private readonly count: number;
@@ -184,12 +188,16 @@ export class Solver {
     });
   }
 
-  /** How many situations there are in all, as far as conditions can tell them apart. */
+  /** The number of situations in all, as far as conditions can tell them apart. */
   get situations(): number {
     return this.sources.reduce((product, { all: { length } }) => product * length, 1);
   }
 
-  /** A situation in which a condition holds. @param fixed bits that are given, such as the tags of a state */
+  /**
+   * Finds a situation in which a condition holds.
+   *
+   * @param fixed bits that are given, such as the tags of a state
+   */
   find(condition: Condition, fixed = this.nothing()): Answer {
     const budget = { left: Math.min(mostTries, mostInAll - this.tried) };
     const given = budget.left;
@@ -212,7 +220,7 @@ export class Solver {
     return { known: zero, words: zero };
   }
 
-  /** Whether a condition can hold; when in doubt it can. */
+  /** Whether a condition can hold. In doubt: yes. */
   can(condition: Condition, fixed?: { known: BitWords; words: BitWords }): boolean {
     return this.find(condition, fixed) !== 'none';
   }
@@ -273,7 +281,7 @@ export class Solver {
   }
 
   /**
-   * A situation in words: numbers that bring it about, and what else of it a question is about.
+   * Describes a situation: numbers that bring it about, and the other parts of it that a question is about.
    *
    * @param about the conditions that were asked for
    */

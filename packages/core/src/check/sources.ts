@@ -11,13 +11,13 @@ import { bitsOf } from '../signal/bits.js';
 import { Chance } from '../wardrobe/chance.js';
 import { hasBits, withBits } from './bits.js';
 
-/** One thing that a source can be: the bits it then has, and values of signals that bring it about. */
+/** One value of a source: its bits, and values of signals that bring it about. */
 export interface Possibility {
   readonly words: BitWords;
   readonly set: Readonly<Record<number, number>>;
 }
 
-/** Something that varies by itself: a flag, a number, numbers that are read together, what shows. */
+/** Something that varies by itself: a flag, a number, numbers that are read together, the state that shows. */
 export interface Source {
   /** The bits it decides. */
   readonly mask: BitWords;
@@ -43,10 +43,10 @@ const isJoint = (term: ComputedTerm): term is JointTerm => term.kind !== 'lastin
 const mostCombinations = 30_000;
 
 /**
- * What a situation of a controller is put together from.
+ * Lists the sources of which a controller's situations are made.
  *
- * @param wide `true` lets a comparison of several numbers (`hypot(vx, vy) > 5`) be on or off whatever the numbers are. That
- *   allows more than is possible, so what is not found is impossible. `false` tries numbers out, so what is found is possible.
+ * @param wide `true` lets a comparison of several numbers (`hypot(vx, vy) > 5`) be on or off whatever the numbers are. That allows more
+ *   than is possible, so what is not found is impossible. `false` tries numbers out, so what is found is possible.
  */
 export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   const { tables, states, tracks } = controller;

@@ -13,7 +13,7 @@ import { checkVariants } from './variants.js';
 /** A display shows a picture for so long, in milliseconds: 60 a second. */
 const shortest = 1000 / 60 - 0.1;
 
-/** What can be found without going through situations: names that nothing uses, drawings that are missing. */
+/** Finds what needs no situations: names that nothing uses, drawings that are missing. */
 export function checkStructure(controller: Controller, found: FindingList): void {
   const { definition } = controller;
   checkSignals(definition, found);

@@ -4,7 +4,7 @@ import { Questions } from './questions.js';
 import { all, not } from './solver.js';
 import { outranks } from './structure.js';
 
-/** What goes wrong between tracks: a state that takes another track and loses its own ground by it, or never lets go. */
+/** Finds faults between tracks: a state that takes another track and thereby loses its own condition, or never lets go. */
 export class TakeoverChecks extends Questions {
   check(): void {
     for (const taken of this.own) {
@@ -15,7 +15,7 @@ export class TakeoverChecks extends Questions {
     }
   }
 
-  /** Its condition speaks of what the track showed before it was taken. */
+  /** Finds a `takes` whose condition asks what the track showed before it was taken. */
   private checkUndone(taker: State, taken: State): boolean {
     const both = all([this.condition(taken.while), this.condition(taker.while)]);
     if (!this.wide.can(both) || this.wide.can(both, this.showing(taker, taken))) return false;
@@ -24,7 +24,7 @@ export class TakeoverChecks extends Questions {
     return true;
   }
 
-  /** Neither the state that has taken the track ends, nor is it outranked, nor does it let go. */
+  /** Finds a track that is taken for ever: the state that takes it neither ends, nor is outranked, nor lets go. */
   private checkHeld(taker: State, taken: State): void {
     const loops = taker.flipbooks.flat().some((timeline) => timeline.loops) || taker.scrub !== undefined;
     if (taker.ends && (!loops || taker.lasts !== undefined)) return;

@@ -12,13 +12,13 @@ import { all, literal, needs, not } from './solver.js';
 /** Situations that are looked at for one question before it is let be. */
 const mostTries = 12;
 
-/** What goes wrong at the thresholds of numbers: exact values that nobody covers or two cover, and trembling. */
+/** Finds faults at the thresholds of numbers: values for which no state or two states want in, and states that flicker. */
 export class Thresholds extends Questions {
   private readonly toldPairs = new Set<string>();
   private readonly hereOn = new WeakMap<Side, Map<State, Condition>>();
   private readonly sideBits = new WeakMap<Side, BitWords>();
   private readonly terms = new Map<State, readonly Term[]>();
-  /** The terms that ask for the options of each choice: two of them are never on at once. */
+  /** The terms that ask for the options of each choice. Two of them are never on at once. */
   private readonly choices = [...this.controller.tables.signals.values()]
     .filter(({ kind }) => kind === 'choice')
     .map(({ name }) =>
@@ -37,7 +37,7 @@ export class Thresholds extends Questions {
     this.checkSides();
   }
 
-  /** What a state asks before it wants in, with comparisons as they are on one side of a threshold. */
+  /** The condition under which a state wants in, with the comparisons as they are on one side of a threshold. */
   private here(state: State, side: Side): Condition {
     let known = this.hereOn.get(side);
     if (known === undefined) this.hereOn.set(side, (known = new Map<State, Condition>()));
@@ -80,8 +80,8 @@ export class Thresholds extends Questions {
   }
 
   /**
-   * The states whose condition asks for a side of a threshold. What changes at a threshold changes by them alone: in each
-   * question below at least one of the two states is one of these, which spares going through all pairs.
+   * The states whose condition asks for a side of a threshold. Only these can change at the threshold. In each question below at least one
+   * of the two states is among them, so not all pairs need be tried.
    */
   private asking({ below }: Threshold, among: readonly State[]): State[] {
     return among.filter((state) => this.termsOfState(state).some((term) => below.has(term)));
@@ -93,7 +93,7 @@ export class Thresholds extends Questions {
     return terms;
   }
 
-  /** Whether what single terms say of two states can be so at once, but for the sides of a threshold. */
+  /** Whether two states can want in at once, judging by single terms without the sides of the threshold. */
   private mayMeet(one: State, other: State, { below }: Threshold): boolean {
     const [a, b] = [this.needsOf(one), this.needsOf(other)];
     if (this.choices.some((options) => isTorn(options, a.on, b.on))) return false;

@@ -5,7 +5,7 @@ import type { StateDefinition } from '../controller/definition.js';
 import type { DocumentPath } from '../problem/problem.js';
 import type { FindingList } from './finding.js';
 
-/** Variants that never show, and those in which a rule finds nothing that it names. */
+/** Finds variants that never show, and variants without something that a rule names. */
 export function checkVariants(controller: Controller, found: FindingList): void {
   const { definition, states } = controller;
   const { variants = {} } = definition;

@@ -24,7 +24,7 @@ import type { ComputedTerm, SignalTables } from './tables.js';
 /** Stops the reading of one expression after its problem was added. */
 class Refused extends Error {}
 
-/** What expressions can ask of states. */
+/** The names of states and tags that expressions can ask for. */
 export interface Askable {
   /** The tags, each with the place of the first state that has it. */
   readonly tags: ReadonlyMap<string, DocumentPath>;
@@ -46,9 +46,9 @@ export class SignalCompiler implements TermReader {
   readonly joining = joinedUpTo(mostParts, () => this.refuse('expression-large', { most: mostParts }));
   private readonly bits = new BitPlaces();
   private timers = 0;
-  /** One for all pulses without `keep`: all expire a microsecond after the instant at which any was set. */
+  /** One timer for all pulses without `keep`, because all of them expire a microsecond after the instant at which any was set. */
   private tapTimer: number | undefined;
-  /** The place of the expression being read, for problems found inside it. */
+  /** The path of the expression that is being read, for problems found inside it. */
   private path: DocumentPath = [];
 
   /**
@@ -97,12 +97,16 @@ export class SignalCompiler implements TermReader {
     });
   }
 
-  /** Whether a number is surely never below 0. @param text one that can be read */
+  /**
+   * Whether a number can never be below 0.
+   *
+   * @param text an expression that can be read
+   */
   isFromZero(text: string | number): boolean {
     return isFromZero(this.scope.parsed(String(text)), this.scope);
   }
 
-  /** The same of a length in milliseconds, which is never below 0. */
+  /** Reads a length in milliseconds, which is never below 0; `undefined` after a problem was added. */
   length(ms: number | string, path: DocumentPath): NumberExpression | undefined {
     const number = this.number(ms, path);
     if (number?.constant !== undefined && number.constant < 0)
@@ -110,7 +114,7 @@ export class SignalCompiler implements TermReader {
     return number;
   }
 
-  /** A band over a number as a term of its own: gaits are picked by such. `undefined` after a problem was added. */
+  /** Makes a band over a number a term of its own. Gaits are picked by such bands. `undefined` after a problem was added. */
   band(of: string, above: number, below: number, path: DocumentPath): Condition | undefined {
     return this.reading(path, of, () => {
       const name = `${of} above ${above}, below ${below}`;
@@ -120,17 +124,17 @@ export class SignalCompiler implements TermReader {
     });
   }
 
-  /** The regions of a number, to be cut further by whatever else reads it. */
+  /** The regions of a number. Other readers of the number may cut them further. */
   regionsOf(slot: number): RegionBuilder {
     return this.regions[slot]!;
   }
 
-  /** Another instant that performers keep among their timers. */
+  /** Adds a timer: an instant that each performer keeps. */
   addTimer(): number {
     return this.timers++;
   }
 
-  /** Makes every change count of the numbers that a program reads. */
+  /** Makes every change of the numbers count that a program reads. */
   watch(expression: { readonly program: Program }): void {
     for (const slot of slotsOf(expression.program)) this.regions[slot]!.joint = true;
   }
@@ -165,7 +169,7 @@ export class SignalCompiler implements TermReader {
     if (!/^[A-Za-z_]\w*$/.test(name) || reserved) this.problems.add('signal-name', path, { name });
   }
 
-  /** Gives a signal its places: a number slot for each of its first values, else a bit, and a timer for a pulse. */
+  /** Gives a signal its places: a number slot for each of its values, or a bit, and a timer for a pulse. */
   private addSignal(signal: Signal): void {
     const { name, kind, keep, first, options, bounds } = signal;
     const isBit = kind === 'flag' || kind === 'pulse';
@@ -190,7 +194,7 @@ export class SignalCompiler implements TermReader {
     });
   }
 
-  /** Runs one reading; any fault becomes one problem at its place. */
+  /** Runs one reading. A fault in it becomes one problem at its path. */
   private reading<T>(path: DocumentPath, text: string, read: () => T): T | undefined {
     const outer = { path: this.path, text: this.text };
     this.path = path;
@@ -314,7 +318,7 @@ export class SignalCompiler implements TermReader {
     return conditionOf(expression, this);
   }
 
-  /** A flag, pulse, tag or derived flag by name; also a state with its track, by whatever name. */
+  /** Finds a flag, pulse, tag or derived flag by name. A state is named with its track, whatever the track's name. */
   flagNamed(name: string): Condition {
     const derived = this.scope.derivedFlags.get(name);
     if (derived !== undefined) return derived;
@@ -325,13 +329,13 @@ export class SignalCompiler implements TermReader {
     return { op: 'term', term: this.term(name, kind, [name], signal ?? this.tagBit(name)) };
   }
 
-  /** Whether a choice is one of its options, or a track shows one of its states. */
+  /** The condition that a choice is one of its options, or that a track shows one of its states. */
   optionTest(choice: string, option: string): Condition {
     const signal = this.scope.signals.get(choice);
     return signal === undefined ? this.flagNamed(`${choice}.${option}`) : this.choiceTest(signal, option);
   }
 
-  /** The bit of a tag, or of a state with its track: it has one from when it is first asked for. */
+  /** The bit of a tag, or of a state with its track. It gets one when it is first asked for. */
   private tagBit(name: string): BitPlace {
     const { tags } = this.scope;
     const place = tags.get(name) ?? this.bits.next('tags');
@@ -339,7 +343,7 @@ export class SignalCompiler implements TermReader {
     return place;
   }
 
-  /** A choice keeps the index of its option in a slot, so that its test is a comparison like any other. */
+  /** The test of a choice. A choice keeps the index of its option in a number slot, so the test is a comparison like any other. */
   private choiceTest({ name, slot, options }: Signal, option: string): Condition {
     const text = `${name} == '${option}'`;
     const term = this.terms.get(text) ?? this.term(text, 'compare', [name]);

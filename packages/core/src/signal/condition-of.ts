@@ -5,17 +5,21 @@ import { choiceTested, kindOf } from './kinds.js';
 import type { BinaryExpression } from './kinds.js';
 import type { ProgramReader } from './writer.js';
 
-/** Who knows the terms that a condition is broken into. */
+/** Makes the terms into which a condition is split. */
 export interface TermReader extends ProgramReader {
   readonly joining: Joining;
   flagNamed(name: string): Condition;
-  /** Whether a choice is one of its options, or a track shows one of its states. */
+  /** The condition that a choice is one of its options, or that a track shows one of its states. */
   optionTest(choice: string, option: string): Condition;
-  /** A comparison of two numbers. */
+  /** The condition that compares two numbers. */
   comparison(expression: BinaryExpression, operator: Comparison): Condition;
 }
 
-/** Breaks an expression into terms. @param expression a flag, already checked */
+/**
+ * Splits an expression into terms.
+ *
+ * @param expression a flag, already checked
+ */
 export function conditionOf(expression: Expression, terms: TermReader): Condition {
   const { not, both, either } = terms.joining;
   const of = (part: Expression): Condition => conditionOf(part, terms);

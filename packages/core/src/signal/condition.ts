@@ -1,16 +1,16 @@
-/** Words of 32 bits, one bit for each term. What is read of them may begin anywhere in the array: see `at` below. */
+/** Words of 32 bits, one bit for each term. They may begin anywhere in their array: see `at` below. */
 export type BitWords = Int32Array;
 
 /** How many bits a word has. */
 export const wordBits = 32;
 
-/** Where a bit is: the word, counted from 0, and the bit alone in it. */
+/** The place of a bit: the word, counted from 0, and a mask with that bit. */
 export interface BitPlace {
   readonly word: number;
   readonly bit: number;
 }
 
-/** One comparison, flag, pulse, tag, band or lasting flag: what conditions are made of, each tested once for all. */
+/** One comparison, flag, pulse, tag, band or lasting flag. Conditions consist of terms, and each term is tested once for all of them. */
 export interface Term {
   readonly index: number;
   /** As a person wrote it: `vy < 0`, `grounded`, or the name of a derived signal. */
@@ -23,7 +23,7 @@ export interface Term {
   readonly reads: readonly string[];
 }
 
-/** A condition broken into terms. */
+/** A condition split into terms. */
 export type Condition =
   | { readonly op: 'constant'; readonly value: boolean }
   | { readonly op: 'term'; readonly term: Term }
@@ -52,12 +52,11 @@ export function holds(condition: Condition, words: BitWords, at = 0): boolean {
 }
 
 /**
- * Adds the pulses that a true condition reads as true: those that make it true, on every branch that holds.
- * A pulse under `!` is read as absent and never counts.
+ * Adds the pulses that make a condition true, on every branch that holds. A pulse under `!` is read as absent and never counts.
  *
  * @param at where the words begin in the array
  * @param into gains the bits of these pulses
- * @returns whether there is any; false when the condition is false or no pulse supports it
+ * @returns whether there is any; false if the condition is false or needs no pulse
  */
 export function addPulsesRead(condition: Condition, words: BitWords, at: number, into: BitWords): boolean {
   if (!holds(condition, words, at)) return false;
@@ -78,7 +77,7 @@ export function addPulsesRead(condition: Condition, words: BitWords, at: number,
   }
 }
 
-/** Whether a condition is true with the help of a pulse. */
+/** Whether a pulse helps to make a condition true. */
 export function readsPulse(condition: Condition, words: BitWords, at = 0): boolean {
   if (!holds(condition, words, at)) return false;
   switch (condition.op) {
@@ -107,7 +106,7 @@ export function termsOf(condition: Condition): Term[] {
   return [...found];
 }
 
-/** Whether a condition can hold only with the help of a pulse, so that no mere change of a flag makes it hold. */
+/** Whether a condition can hold only with the help of a pulse, so that a change of a flag alone never makes it true. */
 export function needsPulse(condition: Condition): boolean {
   switch (condition.op) {
     case 'term':

@@ -1,24 +1,23 @@
 import type { BitPlace, BitWords } from './condition.js';
 
 /**
- * The line of one number cut where any term could change: within a region nothing does. Region `i` holds the
- * values `x` with `bounds[i] <= x < bounds[i + 1]`; the first bound is `-Infinity` and the last `Infinity`, so a
- * search needs no other ends.
+ * The line of one number, cut where any term can change. Inside a region nothing changes. Region `i` holds the values `x` with
+ * `bounds[i] <= x < bounds[i + 1]`. The first bound is `-Infinity` and the last `Infinity`, so a search needs no special case at the ends.
  */
 export interface Regions {
   readonly bounds: readonly number[];
   /** The words in which regions change bits. */
   readonly words: readonly number[];
   /**
-   * Of each of these words the bits that a region leaves as they are: a band between its two thresholds is such a bit. As many
-   * for each region as there are words.
+   * For each of these words the bits that a region leaves as they are: a band between its two thresholds is such a bit. As many for each
+   * region as there are words.
    */
   readonly keep: readonly number[];
   /** The bits that a region turns on, in the same order. */
   readonly put: readonly number[];
-  /** The direction a region turns the character to, or -1 where it keeps facing as it does. */
+  /** The direction to which a region turns the character; -1 if it does not turn. */
   readonly targetDirections: readonly number[];
-  /** Whether other terms must be computed again whenever this number changes at all. */
+  /** Whether other terms must be computed again whenever this number changes. */
   readonly joint: boolean;
 }
 
@@ -37,7 +36,7 @@ function nextUp(value: number): number {
   return float[0];
 }
 
-/** Gathers what is tested of one number and cuts its line. */
+/** Collects the tests of one number and cuts its line. */
 export class RegionBuilder {
   private readonly bounds = new Set<number>();
   private readonly tests: { place: BitPlace; test: Test }[] = [];
@@ -125,7 +124,11 @@ export function applyRegion({ words, keep, put }: Regions, region: number, to: B
   }
 }
 
-/** Whether a region would leave the bits and the direction as they are. @param at where the words begin in the array */
+/**
+ * Whether a region would leave the bits and the direction as they are.
+ *
+ * @param at where the words begin in the array
+ */
 export function isSame(regions: Regions, region: number, now: BitWords, at: number, toward: number): boolean {
   const { words, keep, put } = regions;
   const turn = regions.targetDirections[region]!;

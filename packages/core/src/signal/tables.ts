@@ -3,7 +3,7 @@ import type { Signal } from './definition.js';
 import type { Program } from './program.js';
 import type { Regions } from './regions.js';
 
-/** A term that is not read off one number's regions: computed in order whenever signals have changed. */
+/** A term that does not follow from the regions of one number. It is computed, in order, whenever signals have changed. */
 export type ComputedTerm =
   | (BitPlace & { readonly kind: 'joint'; readonly program: Program })
   | (BitPlace & {
@@ -15,13 +15,15 @@ export type ComputedTerm =
   | (BitPlace & {
       readonly kind: 'lasting';
       readonly condition: Condition;
-      /** What says how many milliseconds either is, read when it begins to count; then that one of the two is 1. */
+      /**
+       * The expression of the length in milliseconds, which is read when it begins to count. If there is one, `linger` or `settle` is 1.
+       */
       readonly length: Program | undefined;
       /** Microseconds it stays on after its condition has turned false; 0 for a settling flag. */
       readonly linger: number;
       /** Microseconds its condition must have been true; 0 for a lingering flag. */
       readonly settle: number;
-      /** Its place among the timers. */
+      /** The index of its timer. */
       readonly timer: number;
     });
 
@@ -33,7 +35,7 @@ export interface Band {
 
 /** Everything about signals that a running performer reads. */
 export interface SignalTables {
-  /** What marks the handles of these signals as theirs. */
+  /** What marks the handles of these signals. */
   readonly owner: object;
   readonly signals: ReadonlyMap<string, Signal>;
   /** Derived signals by name: a program for a number, a condition for a flag. */
@@ -47,15 +49,15 @@ export interface SignalTables {
   /** The bits that are computed: comparisons, bands, lasting flags. All others are set by the game or follow from what shows. */
   readonly computedBits: BitWords;
   readonly terms: readonly Term[];
-  /** One entry a number slot. */
+  /** One entry for each number slot. */
   readonly regions: readonly Regions[];
   readonly computed: readonly ComputedTerm[];
   readonly pulses: readonly Signal[];
   /** The bits of all pulses. */
   readonly pulseBits: BitWords;
-  /** How many instants of pulses and lasting flags are kept. */
+  /** The number of timers, for pulses and lasting flags. */
   readonly timers: number;
-  /** Flags as they are at the very first. */
+  /** The first values of flags. */
   readonly firstBits: BitWords;
 }
 

@@ -9,13 +9,13 @@ import type { KindReader } from './kinds.js';
 import { Op, functions } from './program.js';
 import type { Program } from './program.js';
 
-/** What writing a program needs of the one who reads its expression. */
+/** What is needed to write a program, besides its expression. */
 export interface ProgramReader extends KindReader {
   /** A flag, already checked, as a condition. */
   conditionOf(expression: Expression): Condition;
 }
 
-/** The instruction that makes one value of those of the parts of an expression. */
+/** The instruction that computes an expression from the values of its parts. */
 export function opOf(expression: Expression): number {
   switch (expression.kind) {
     case 'call':
