@@ -338,6 +338,7 @@ describe('why', () => {
       state: 'swing',
       since: 0,
       at: 10,
+      pace: 1,
       last: { from: 'rest', rule: 'rank', used: ['press'] },
     });
     expect(why.states.map(({ name, keptOut, wantsIn }) => [name, keptOut, wantsIn])).toEqual([

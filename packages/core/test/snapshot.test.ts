@@ -284,6 +284,22 @@ test('a gait that an edit has put elsewhere is found by its name', () => {
   expect([other.pose.cell.index, other.snapshot().shows]).toEqual([5, 'walk']);
 });
 
+test('a rate below 0 that is set and not decided yet turns no clip that is restored', () => {
+  const controller = compile({
+    clips: { wave: { cells: '0-2', ms: 100 } },
+    signals: { vx: { number: 1 } },
+    states: { wave: { shows: 'wave', rate: 'vx' } },
+  });
+  const one = new Performer(controller);
+  one.step(130);
+  one.set('vx', -1);
+  const other = new Performer(controller);
+  other.restore(throughJson(one.snapshot()));
+  expect(other.snapshot()).toStrictEqual(one.snapshot());
+  for (const each of [one, other]) each.step(60);
+  expect([other.frameIndex, other.snapshot()]).toStrictEqual([0, one.snapshot()]);
+});
+
 test('a clip that has ended goes on once an edit makes it a loop', () => {
   const wave = (loop: 'once' | 'forever') =>
     compile({ clips: { wave: { cells: '0-2', ms: 100, loop } }, states: { wave: { shows: 'wave' } } });
