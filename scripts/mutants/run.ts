@@ -18,7 +18,7 @@ interface Mutant extends Change {
 /** The tests that speak of a folder of the core, the quick ones first: at the first that fails the mutant is found. */
 const testsOf: Readonly<Record<string, readonly string[]>> = {
   clip: ['clip', 'backwards', 'sheet', 'hard-cases'],
-  compass: ['compass', 'compass-refused', 'compass-laws', 'view', 'hard-cases', 'tracks'],
+  compass: ['compass', 'compass-refused', 'compass-laws', 'view', 'hard-cases', 'rules-of-tracks', 'tracks'],
   engine: [
     'rules-of-deciding',
     'rules-of-time',

@@ -38,6 +38,17 @@ test('what leaves a state of another track that has taken it goes on from there,
   expect(arms()).toEqual(['wave', 0]);
 });
 
+test('of a press that two tracks use at one instant both say that they have used it', () => {
+  const performer = twoTracks(
+    { leap: { shows: 'act', when: 'tap', priority: 2 } },
+    { wave: { shows: 'act', when: 'tap', priority: 1 } },
+  );
+  performer.pulse('tap');
+  performer.step(10);
+  expect([performer.state, performer.showing('arms').state]).toEqual(['leap', 'wave']);
+  expect([performer.why().last.used, performer.why('arms').last.used]).toEqual([['tap'], ['tap']]);
+});
+
 test('a state that faces by a vector of its own turns by that alone, also where there are two sides', () => {
   const performer = perform({
     clips,
