@@ -286,9 +286,10 @@ describe('clips', () => {
       { cells: '0-1', lasts: 9, hold: { 1: 0 } },
       'a frame is held so many times as long; that must be over 0, not 0',
     ],
+    [{ cells: '0-1', fps: 5, loop: 0 }, 'a whole number of times from 1 to 50000, not 0'],
     [
-      { cells: '0-1', fps: 5, loop: 0 },
-      'clips.c.loop: a clip is played a whole number of times from 1 to 50000, not 0',
+      { cells: '0-2', fps: 5, loop: 33334 },
+      'clips.c.loop: a clip is played a whole number of times from 1 to 33333, not 33334',
     ],
     [{ cells: '0-1', fps: 5, loop: { from: 2 } }, 'clips.c.loop.from: there is no frame 2'],
     [{ cells: '0-1', fps: 5, perFrame: { 2: {} } }, 'clips.c.perFrame.2: there is no frame "2"'],
