@@ -6,11 +6,13 @@ import { Application } from 'typedoc';
 import type { TypeDocOptions } from 'typedoc';
 import type { PluginOptions } from 'typedoc-plugin-markdown';
 import { build as buildSite, createServer } from 'vitepress';
+import { stringify } from 'yaml';
 import { build, root, say } from './run.js';
 
 const docs = path.join(root, 'docs');
 build();
-const { documentExamples, documentWords } = await import('../packages/core/dist/document/words.js');
+const { documentWords } = await import('../packages/core/dist/document/words.js');
+const { fieldExamples } = await import('../packages/core/dist/document/field-examples.js');
 
 /** The shapes of a document in the order of the work, each with what it describes. */
 const shapes = {
@@ -65,8 +67,8 @@ function fieldsPage(): string {
     const [shape = '', field = ''] = place.split('.');
     const rows = found.get(shape) ?? [];
     found.set(shape, rows);
-    const example = documentExamples[place]?.[0];
-    rows.push([field, text, example === undefined ? '' : `\`${JSON.stringify(example)}\``]);
+    const value = stringify(fieldExamples[place], { collectionStyle: 'flow', lineWidth: 0 }).trim();
+    rows.push([field, text, `\`${field}: ${value}\``]);
   }
   const unnamed = [...found.keys()].filter((shape) => !Object.hasOwn(shapes, shape));
   if (unnamed.length > 0) throw new Error(`fields of ${unnamed.join(', ')} have no heading in build-docs.ts`);

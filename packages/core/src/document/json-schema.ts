@@ -1,5 +1,6 @@
 import { publishedSchemaOver } from '../shape/json-schema.js';
 import { documentShape } from './shape.js';
+import { fieldExamples } from './field-examples.js';
 import { documentExamples, documentWords } from './words.js';
 
 /**
@@ -10,7 +11,7 @@ export const documentJsonSchema = (): Record<string, unknown> =>
   publishedSchemaOver(
     'from',
     documentShape,
-    { fields: documentWords, examples: documentExamples },
+    { fields: documentWords, fieldExamples, examples: documentExamples },
     'A character of Dot Hop',
     'One character: its sheets, clips, directions, signals and states.',
   );

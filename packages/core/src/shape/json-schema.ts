@@ -1,8 +1,9 @@
 import type { FieldsShape, Shape } from './shape.js';
 
-/** What the fields of shapes are for, by `shape.field`, and examples of shapes by their names. */
+/** What the fields of shapes are for and how they are written, by `shape.field`; and examples of shapes by their names. */
 export interface ShapeWords {
   readonly fields: Readonly<Record<string, string>>;
+  readonly fieldExamples?: Readonly<Record<string, unknown>>;
   readonly examples?: Readonly<Record<string, readonly unknown[]>>;
 }
 
@@ -64,10 +65,13 @@ function schemaOf(shape: Shape, at: string, writing: Writing): Schema {
       return { anyOf: shape.of.map((one, i) => inner(one, 'anyOf', i)) };
     case 'fields': {
       const { name, must, may, open } = shape;
-      const properties = Object.entries({ ...must, ...may }).map(([field, one]) => [
-        field,
-        { description: words.fields[`${name}.${field}`], ...named(one, 'properties', field) },
-      ]);
+      const properties = Object.entries({ ...must, ...may }).map(([field, one]) => {
+        const place = `${name}.${field}`;
+        const example = isPart ? undefined : words.fieldExamples?.[place];
+        const schema = { description: words.fields[place], ...named(one, 'properties', field) };
+        // The examples of a shape of its own say more than that of the field.
+        return [field, example === undefined ? schema : { examples: [example], ...schema }];
+      });
       return {
         type: 'object',
         properties: Object.fromEntries(properties) as Schema,
