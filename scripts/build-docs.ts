@@ -13,6 +13,8 @@ const docs = path.join(root, 'docs');
 build();
 const { documentWords } = await import('../packages/core/dist/document/words.js');
 const { fieldExamples } = await import('../packages/core/dist/document/field-examples.js');
+const { rehearsalWords } = await import('../packages/core/dist/rehearsal/words.js');
+const { rehearsalFieldExamples } = await import('../packages/core/dist/rehearsal/field-examples.js');
 
 /** The shapes of a document in the order of the work, each with what it describes. */
 const shapes = {
@@ -61,35 +63,62 @@ const shapes = {
   accept: 'A finding that is accepted',
 };
 
-function fieldsPage(): string {
-  const found = new Map<string, [field: string, text: string, example: string][]>();
-  for (const [place, text] of Object.entries(documentWords)) {
-    const [shape = '', field = ''] = place.split('.');
-    const rows = found.get(shape) ?? [];
-    found.set(shape, rows);
-    const value = stringify(fieldExamples[place], { collectionStyle: 'flow', lineWidth: 0 }).trim();
-    rows.push([field, text, `\`${field}: ${value}\``]);
-  }
-  const unnamed = [...found.keys()].filter((shape) => !Object.hasOwn(shapes, shape));
-  if (unnamed.length > 0) throw new Error(`fields of ${unnamed.join(', ')} have no heading in build-docs.ts`);
+/** The shapes of a rehearsal, likewise. */
+const rehearsalShapes = {
+  rehearsal: 'A rehearsal',
+  line: 'A line of the script (`script`)',
+  untilState: 'Until a state shows',
+  untilCue: 'Until a cue is told',
+  shown: 'What shows then (`script[N].expect`)',
+  expectation: 'An expectation (`expect`)',
+  runner: 'A body (`body`)',
+  platformer: 'A body that leaps (`body.platformer`)',
+  stroller: 'Another body (`body`)',
+  walker: 'A body seen from above (`body.walker`)',
+  even: 'Even steps (`steps`)',
+  uneven: 'Uneven steps (`steps`)',
+  begins: 'A snapshot to begin from (`begins`)',
+};
+
+/** A table of the fields of each shape. */
+function fieldTables(
+  headings: Readonly<Record<string, string>>,
+  words: Readonly<Record<string, string>>,
+  examples: Readonly<Record<string, unknown>>,
+): string {
+  const found = new Map<string, string[]>();
   // A brace would be read as code of the page.
   const plain = (text: string): string =>
     text.replaceAll('|', '\\|').replaceAll('{', '&#123;').replaceAll('<', '&lt;');
-  const tables = Object.entries(shapes)
-    .map(([shape, name]) => [name, found.get(shape) ?? []] as const)
-    .filter(([, rows]) => rows.length > 0)
-    .map(
-      ([name, rows]) =>
-        `## ${name}\n\n| field | what it says | such as |\n| --- | --- | --- |\n${rows
-          .map(
-            ([field, text, example]) =>
-              `| \`${field}\` | ${plain(text)} | ${example.replaceAll('|', '\\|')} |`,
-          )
-          .join('\n')}\n`,
-    );
-  return `# Fields of a document\n\nEach field that a document can have, by the part of the document it stands in. An editor that knows the schema (\`dot-hop/schema.json\`)
-shows the same texts while you write.\n\n${tables.join('\n')}`;
+  for (const [place, text] of Object.entries(words)) {
+    const [shape = '', field = ''] = place.split('.');
+    const flow = stringify(examples[place], { collectionStyle: 'flow', lineWidth: 0 }).trim();
+    const value = flow.replaceAll('[ ', '[').replaceAll(' ]', ']');
+    const rows = found.get(shape) ?? [];
+    found.set(shape, [
+      ...rows,
+      `| \`${field}\` | ${plain(text)} | \`${`${field}: ${value}`.replaceAll('|', '\\|')}\` |`,
+    ]);
+  }
+  const unnamed = [...found.keys()].filter((shape) => !Object.hasOwn(headings, shape));
+  if (unnamed.length > 0) throw new Error(`fields of ${unnamed.join(', ')} have no heading in build-docs.ts`);
+  return Object.entries(headings)
+    .flatMap(([shape, heading]) => {
+      const rows = found.get(shape);
+      return rows === undefined
+        ? []
+        : [`## ${heading}\n\n| field | what it says | such as |\n| --- | --- | --- |\n${rows.join('\n')}\n`];
+    })
+    .join('\n');
 }
+
+const fieldsPage = (): string => `# Fields of a document and of a rehearsal
+
+Each field that a document can have, by the part of the document it stands in. An editor that knows the schema (\`dot-hop/schema.json\`)
+shows the same texts while you write. The [fields of a rehearsal](#a-rehearsal) follow.
+
+${fieldTables(shapes, documentWords, fieldExamples)}
+${fieldTables(rehearsalShapes, rehearsalWords, rehearsalFieldExamples)}`;
 
 async function libraryPages(): Promise<void> {
   const entry = (name: string, file: string): string => path.join(root, 'packages', name, 'src', file);

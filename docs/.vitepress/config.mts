@@ -30,7 +30,7 @@ const pages = {
   Reference: [
     ['Words', 'glossary'],
     ['The exact rules', 'model'],
-    ['Fields of a document', 'fields'],
+    ['Fields', 'fields'],
     ['Limits', 'limits'],
     ['Performance', 'performance'],
     ['How it is built', 'architecture'],

@@ -1,4 +1,5 @@
 import { publishedSchema } from '../shape/json-schema.js';
+import { rehearsalFieldExamples } from './field-examples.js';
 import { rehearsalShape } from './shape.js';
 import { rehearsalWords } from './words.js';
 
@@ -6,7 +7,7 @@ import { rehearsalWords } from './words.js';
 export const rehearsalJsonSchema = (): Record<string, unknown> =>
   publishedSchema(
     rehearsalShape,
-    { fields: rehearsalWords },
+    { fields: rehearsalWords, fieldExamples: rehearsalFieldExamples },
     'A rehearsal of Dot Hop',
     'A script of signals and buttons for one character, and what is expected of it.',
   );
