@@ -201,7 +201,7 @@ describe('snapshots', () => {
     const performer = new Performer(compile(parts));
     performer.set('vx', 40);
     performer.pulse('swing');
-    performer.step(20);
+    performer.step(120);
     const states = { ...parts.states };
     delete states.swing;
     const survivor = new Performer(compile({ ...parts, states }));

@@ -161,9 +161,32 @@ test('a sheet of fewer cells than the body is refused for what follows the body,
   // Of a sheet that is not there no more is said.
   expect(dressed({ pieces: { scarf: { sheet: 'smal' } } })).not.toThrow(/cells/);
   expect(dressed({ pieces: { scarf: { sheet: 'smal' } } })).toThrow('did you mean "small"?');
+  // What a piece goes with, or not.
+  const beside = (fields: object): (() => unknown) =>
+    dressed({ pieces: { lamp: { sheet: 'small', cell: 1, at: 'hand', ...fields } } });
+  expect(beside({ excludes: ['hat.cap', 'coat'] })).not.toThrow();
+  expect(beside({ excludes: ['hat.cp'] })).toThrow('excludes[0]: there is no piece or layer "hat.cp"');
+  expect(beside({ requires: ['coat', 'cot'] })).toThrow('requires[1]: there is no piece or layer "cot"');
   // How often a layer stays empty.
   expect(dressed({ none: 0, pieces: {} })).not.toThrow();
   expect(dressed({ none: -1, pieces: {} })).toThrow('wardrobe.layers.held.none');
+});
+
+test('colours that chance never picks weigh 0; less is refused', () => {
+  const weighed = (navy: number) =>
+    wardrobeOf(
+      compileController({
+        ...folk,
+        palettes: { ...folk.palettes, cloth: { ...folk.palettes.cloth, weights: { navy, wine: 0 } } },
+        wardrobe: { ...folk.wardrobe, schemes: [] },
+      }),
+    )!;
+  const picked = Array.from(
+    { length: 20 },
+    (_, seed) => randomOutfit(weighed(0), seed).colours['coat.cloth'],
+  );
+  expect(new Set(picked)).toEqual(new Set(['moss']));
+  expect(() => weighed(-1)).toThrow('palettes.cloth.weights.navy');
 });
 
 test('an order that names a layer twice is refused, and what has the wrong shape is told once', () => {
