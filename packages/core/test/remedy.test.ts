@@ -113,7 +113,7 @@ describe('a remedy in an expression', () => {
     const path = ['groups', 'wet', 'states', 'wade'];
     const finding = { code: 'feet-jump', path, values: { state: 'wade', from: ['run'] } };
     const carryAfter = (carry: Record<string, CarryRule> | undefined) => {
-      const group = { rest: 'wade', carry, states: { wade: { shows: 'c' } } };
+      const group = { while: 'vx > 9', rest: 'wade', carry, states: { wade: { shows: 'c' } } };
       const definition = { ...document({ run: {}, crawl: {} }), groups: { wet: group } };
       return changedData(definition, remedyOf(definition, finding)!.changes).groups.wet.states.wade;
     };
