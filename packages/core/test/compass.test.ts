@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { Performer, compileController } from 'dot-hop';
+import type { ControllerDefinition } from 'dot-hop';
 import { compile, stepTold } from './characters.js';
 import { character } from './compasses.js';
 
@@ -127,6 +128,23 @@ describe('compasses', () => {
     expect(stepTold(performer, 5)).toEqual(['0 turns south']);
     performer.set('y', 12);
     expect(stepTold(performer, 5)).toEqual([]);
+  });
+
+  test('the parts of its vector are read in whatever order the signals are named', () => {
+    const turns = (signals: ControllerDefinition['signals']): string[] => {
+      const performer = new Performer(
+        compile({
+          clips: { c: { cells: 0 } },
+          compass: { directions: 'four', by: ['x', 'y'] },
+          signals,
+          states: { s: { shows: 'c' } },
+        }),
+      );
+      return ([[9, 0], [9, 20], [-9, 2], [-1, -4]] as const).map(([x, y]) => face(performer, x, y)); // prettier-ignore
+    };
+    const zero = { number: 0 };
+    const turned = ['east', 'south', 'west', 'north'];
+    expect([turns({ x: zero, y: zero }), turns({ y: zero, x: zero })]).toEqual([turned, turned]);
   });
 
   test('what sticks keeps a walk along a border from flickering', () => {
