@@ -59,7 +59,7 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
   ],
   troupe: ['troupe', 'many'],
   wardrobe: ['wardrobe', 'wardrobe-chance', 'wardrobe-where', 'worn-parts', 'refused-fields', 'mistakes'],
-  check: ['rates', 'bounds', 'drawn-parts', 'winners', 'remedy', 'feet', 'check-size', 'check'],
+  check: ['rates', 'bounds', 'drawn-parts', 'winners', 'remedy', 'feet', 'check-more', 'check'],
   signal: ['signal', 'rates', 'bounds', 'decision', 'hard-cases', 'refused-fields', 'mistakes'],
   controller: [
     'decision',

@@ -74,3 +74,14 @@ groups:
     ['groups', 'water', 'groups', 'deep', 'while'],
   ]);
 });
+
+test('a threshold of the second part of a vector flickers too', () => {
+  const found = checked(`clips: { sit: { cells: 0 }, rise: { cells: 1 } }
+signals: { lead: { number: 0 }, aim: { vector: [0, 0] } }
+states:
+  sit: { shows: sit, while: aim.y <= 5 }
+  rise: { shows: rise, while: aim.y > 5, priority: 1 }
+rest: sit
+`);
+  expect(found.filter(({ code }) => code === 'flicker').map(({ values }) => values.name)).toEqual(['aim.y']);
+});
