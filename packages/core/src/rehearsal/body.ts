@@ -18,7 +18,7 @@ export class Body {
   vx = 0;
   vy = 0;
   grounded = true;
-  /** Whether a higher piece of ground stopped it. */
+  /** Whether a wall stopped it. */
   blocked = false;
   /** Whether its feet are under water. */
   wet: boolean;
@@ -67,7 +67,7 @@ export class Body {
     this.grounded = false;
   }
 
-  /** -1, 0 or 1 by the two buttons of an axis. */
+  /** -1, 0 or 1, by the two buttons of an axis. */
   private axis(less: ButtonName, more: ButtonName): number {
     return (this.held.has(more) ? 1 : 0) - (this.held.has(less) ? 1 : 0);
   }
@@ -99,13 +99,13 @@ export class Body {
     this.wet = this.ground.isWet(this.x, this.y);
   }
 
-  /** How fast it falls a moment later. */
+  /** The speed of its fall a moment later. */
   private falling(seconds: number): number {
     if (!this.wet) return this.vy + this.gravity * seconds;
     return Math.min(water.sinks, this.vy + this.gravity * water.gravity * seconds);
   }
 
-  /** Goes to a place as far as walls and ground let it. */
+  /** Moves to a place, as far as walls and ground let it. */
   private onGround(x: number, y: number): void {
     const { ground } = this;
     const wall = ground.isWall(this.x, x, this.y);
@@ -127,7 +127,7 @@ export class Body {
     if (!this.grounded) this.y = y;
   }
 
-  /** A speed a moment later, on its way to what the buttons want. */
+  /** A speed a moment later, on its way to the speed that the buttons want. */
   private toward(speed: number, wanted: number, seconds: number): number {
     const aim = wanted * this.speed;
     const change = (wanted === 0 || Math.sign(speed) * aim < 0 ? this.brake : this.gain) * seconds;
@@ -135,9 +135,9 @@ export class Body {
   }
 
   /**
-   * What it tells of itself or of a button.
+   * The value of a quantity or a button.
    *
-   * @param up -1 where the document's compass counts y upwards, else 1
+   * @param up -1 if the document's compass counts y upwards, else 1
    */
   tell(name: QuantityName | ButtonName, up: 1 | -1): number | boolean | readonly [number, number] {
     return isButton(name) ? this.held.has(name) : this.quantity(name, up);

@@ -1,4 +1,4 @@
-/** What a body tells of itself. Lengths in pixels, speeds in pixels a second, x to the right, y downwards. */
+/** The quantities of a body that can feed signals. Lengths in pixels, speeds in pixels a second, x to the right, y downwards. */
 export const quantityNames = [
   'x',
   'y',
@@ -21,6 +21,6 @@ export const buttonNames = ['left', 'right', 'up', 'down', 'jump'] as const;
 
 export type ButtonName = (typeof buttonNames)[number];
 
-/** Whether a name is that of a button. */
+/** Whether a name is the name of a button. */
 export const isButton = (name: string): name is ButtonName =>
   (buttonNames as readonly string[]).includes(name);

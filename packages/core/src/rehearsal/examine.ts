@@ -13,7 +13,7 @@ import { useRehearsalSentences } from './sentences.js';
 useRehearsalSentences();
 
 /**
- * Looks through a rehearsal before it runs.
+ * Checks a rehearsal before it runs.
  *
  * @throws {DotHopError} with every name that the controller does not have, and everything that cannot be carried out
  */
@@ -95,7 +95,7 @@ class Examiner {
     else if (signal === undefined) this.problems.add('signal-unknown', path, { name, known });
   }
 
-  /** What can be pressed: buttons of the body, flags and pulses. */
+  /** Everything that can be pressed: buttons of the body, flags and pulses. */
   private buttons(): string[] {
     const own = [...this.controller.tables.signals.values()]
       .filter(({ kind }) => kind === 'flag' || kind === 'pulse')

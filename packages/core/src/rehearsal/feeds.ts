@@ -12,20 +12,20 @@ interface Feed {
   readonly isPulse: boolean;
 }
 
-/** What kinds of signal each thing that a body tells can feed. */
+/** The kinds of signals that each quantity and button can feed. */
 export function kindsFedBy(from: QuantityName | ButtonName): readonly string[] {
   if (isButton(from)) return ['flag', 'pulse'];
   if (from === 'grounded' || from === 'blocked' || from === 'wet') return ['flag'];
   return from === 'velocity' || from === 'push' ? ['vector'] : ['number'];
 }
 
-/** What of the definition is the same for every kind of body. */
+/** The part of the definition that every kind of body has. */
 export const movingOf = (
   definition: BodyDefinition,
 ): Extract<BodyDefinition, { walker: unknown }>['walker'] =>
   'platformer' in definition ? definition.platformer : definition.walker;
 
-/** A body and the signals that it feeds: those in `feeds`, and those that have the name of a quantity. */
+/** A body with the signals that it feeds: those in `feeds`, and those with the name of a quantity. */
 export class FeedingBody extends Body {
   /** In the order of the document's signals. Empty if the body feeds none of them. */
   readonly feeds: readonly Feed[];
@@ -46,7 +46,7 @@ export class FeedingBody extends Body {
     });
   }
 
-  /** The signals that have changed since the last call, with their values; all of them at the first call. */
+  /** The signals that have changed since the last call, with their values. At the first call: all of them. */
   changes(): [string, SignalValue][] {
     const found: [string, SignalValue][] = [];
     for (const { signal, from, isPulse } of this.feeds) {

@@ -1,7 +1,8 @@
 /* What a body stands on, is stopped by, and swims in. Lengths in pixels, x to the right, y downwards. */
 
 /**
- * A piece of ground from one x to another: at a height above 0, or a slope between two heights. It is solid, so a higher piece is a wall.
+ * A piece of ground from one x to another: at a height above 0, or a slope between two heights. It is solid, so a higher piece beside it is
+ * a wall.
  */
 export type GroundPiece = readonly [number, number, number] | readonly [number, number, number, number];
 
@@ -22,7 +23,7 @@ export interface GroundDefinition {
 interface Piece {
   readonly from: number;
   readonly to: number;
-  /** At its left end. */
+  /** The height at its left end. */
   readonly left: number;
   readonly right: number;
 }
@@ -42,7 +43,7 @@ const isSlope = ({ left, right }: Piece): boolean => left !== right;
 const topAt = ({ from, to, left, right }: Piece, x: number): number =>
   left === right ? left : left + ((right - left) * (x - from)) / (to - from);
 
-/** Ground, planks and water, asked by a body that moves. */
+/** Ground, planks and water, for a body to move on. */
 export class Ground {
   private readonly solid: readonly Piece[];
   private readonly slopes: readonly Piece[];
@@ -56,13 +57,13 @@ export class Ground {
     this.water = water.map(pieceOf);
   }
 
-  /** By how much the ground may rise or fall under somebody who goes along a slope, onto it or off it; 0 on the level. */
+  /** How far the ground may rise or fall under a body that walks along a slope, onto it or off it; 0 on level ground. */
   private reach(from: number, to: number): number {
     const isAtSlope = this.slopes.some((one) => covers(one, from) || covers(one, to));
     return isAtSlope ? Math.abs(to - from) * steepest : 0;
   }
 
-  /** Whether something solid keeps a body at a height from going on. */
+  /** Whether something solid stops a body at a height. */
   isWall(from: number, to: number, y: number): boolean {
     const highest = y - this.reach(from, to);
     return this.solid.some(
@@ -70,7 +71,11 @@ export class Ground {
     );
   }
 
-  /** The height of the highest ground at or below a place; at a slope it may lie a little above it. @param from where it came from */
+  /**
+   * The height of the highest ground at or below a place. On a slope it may be a little above the place.
+   *
+   * @param from where the body came from
+   */
   floorAt(x: number, y: number, from = x): number {
     const highest = y - this.reach(from, x);
     const tops = [...this.solid, ...this.planks].flatMap((piece) =>
@@ -79,7 +84,7 @@ export class Ground {
     return Math.min(...tops.filter((top) => top >= highest));
   }
 
-  /** The height of the slope that a body stays on while it walks, up or down; `undefined` where there is none within reach. */
+  /** The height of the slope on which a body stays while it walks, up or down; `undefined` if none is within reach. */
   slopeUnder(from: number, to: number, y: number): number | undefined {
     const reach = this.reach(from, to);
     if (reach === 0) return undefined;

@@ -6,14 +6,14 @@ import type { Meant } from './meant.js';
 import { tellsCue } from './trace.js';
 import type { Sample, TraceEntry } from './trace.js';
 
-/** What an expectation says in words, and what happened instead (nothing when it was met). */
+/** An expectation in words, and what happened instead. Nothing happened instead if it was met. */
 export interface Judgement {
   readonly from: number;
   readonly to: number;
   readonly expected: string;
   readonly instead: string;
   readonly failedAt: number | undefined;
-  /** The index of the track that is to be asked why. */
+  /** The index of the track to ask why. */
   readonly track: number;
 }
 

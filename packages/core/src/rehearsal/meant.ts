@@ -11,10 +11,10 @@ export interface Meant {
 const namesOf = ({ name, groups }: State): string[] => [name, ...groups.map((group) => group.name)];
 
 /**
- * What a name in a rehearsal means. `swing1` is the state in its own track, and `body.swing1` is the same state in the body,
- * when it has taken the body. The name of a group means each of its states.
+ * The states that a name in a rehearsal means. `swing1` is the state in its own track. `body.swing1` is the same state in the body, if it
+ * has taken the body. The name of a group means each of its states.
  *
- * @returns `undefined` for a name that is not there
+ * @returns `undefined` for an unknown name
  */
 export function statesMeant({ tracks, states }: Controller, name: string): Meant | undefined {
   const spoken = tracks.find((one) => name.startsWith(`${one.name}.`));
@@ -28,7 +28,7 @@ export function statesMeant({ tracks, states }: Controller, name: string): Meant
   return first && { track: first.track, states: new Set(found.map((one) => one.name)) };
 }
 
-/** Every name that a rehearsal can give a state. */
+/** Every name by which a rehearsal can mean a state. */
 export function namesMeant({ tracks, states }: Controller): string[] {
   const own = states.filter(({ takenBy }) => takenBy < 0).flatMap(namesOf);
   const withTracks = tracks.flatMap(({ name, order }) =>

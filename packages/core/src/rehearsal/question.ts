@@ -9,7 +9,7 @@ import type { Expression, OptionsOf } from '../signal/expression.js';
 import { Op, valueOf } from '../signal/program.js';
 import { opOf } from '../signal/writer.js';
 
-/** Adds what is wrong with a condition that a rehearsal waits for: unknown names, kinds that do not fit. */
+/** Adds the problems of a condition that a rehearsal waits for: unknown names, kinds that do not fit. */
 export function checkQuestion(
   definition: ControllerDefinition,
   text: string,
@@ -22,8 +22,8 @@ export function checkQuestion(
 }
 
 /**
- * Asks a performer whether a condition is true now. It is written as a program each time, with what the performer says in the places of
- * names, because rehearsals ask things that the document's own conditions do not: what is asked must not change what is decided.
+ * Asks a performer whether a condition is true now. Rehearsals ask conditions that the document does not have, and asking must not change
+ * what is decided. So the condition is written as a program each time, with the performer's values in place of names.
  */
 export function isTrue(text: string, performer: Performer): boolean {
   const code: number[] = [];

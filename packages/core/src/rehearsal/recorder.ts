@@ -5,7 +5,7 @@ import type { SignalValue } from '../signal/definition.js';
 import { entryOf } from './trace.js';
 import type { PathPoint, Sample, TraceEntry, TrackSample, TrailPoint } from './trace.js';
 
-/** How finely pictures are sampled, in milliseconds. Switches and cues have their exact instants whatever this is. */
+/** How finely pictures are sampled, in milliseconds. Switches and cues have their exact instants all the same. */
 export const sampling = 5;
 
 /** Steps a performer and writes down what happens. */
@@ -14,14 +14,14 @@ export class Recorder {
   readonly samples: Sample[] = [];
   readonly trail: TrailPoint[] = [];
   readonly path: PathPoint[] = [];
-  /** The answers to why at the instants looked at, one for each track. */
+  /** The answers to why at the instants in question, one for each track. */
   readonly whys = new Map<number, readonly string[]>();
   private nextStop = 0;
-  /** How far the rehearsal is, in microseconds: a performer with a pace of its own counts others. */
+  /** The present instant of the rehearsal, in microseconds. A performer with a pace counts its own time. */
   private now = 0;
-  /** When a step or request began. */
+  /** The instant at which the latest step or request began. */
   private stepped = 0;
-  /** When the pace was changed last: an instant of the rehearsal, and the same instant of the performer's own time. */
+  /** The latest change of the pace: an instant of the rehearsal, and the same instant of the performer's own time. */
   private paced: { readonly at: number; readonly own: number; readonly pace: number; readonly rest: number };
 
   /**
@@ -39,7 +39,7 @@ export class Recorder {
     this.recordVector();
   }
 
-  /** Now, in milliseconds. */
+  /** The present instant, in milliseconds. */
   get time(): number {
     return this.now / 1000;
   }
@@ -50,7 +50,7 @@ export class Recorder {
     return { at: this.now, own: micros(time), pace: Math.round(pace * gamePace), rest };
   }
 
-  /** Converts an instant of the performer's own time, of the latest step, into one of the rehearsal. */
+  /** Converts an instant of the performer's own time, within the latest step, into an instant of the rehearsal. */
   private timeOf(ownMs: number): number {
     const { at, own, pace, rest } = this.paced;
     const parts = (micros(ownMs) - own) * gamePace - rest;
@@ -58,14 +58,18 @@ export class Recorder {
     return Math.max(this.stepped, parts <= 0 ? at : at + Math.ceil(parts / pace)) / 1000;
   }
 
-  /** Makes its own time run at another pace. */
+  /** Changes the pace of its own time. */
   pace(pace: number): void {
     this.performer.pace = pace;
     this.paced = this.pacedNow();
     this.trace.push({ kind: 'pace', at: this.time, name: 'pace', value: this.performer.pace });
   }
 
-  /** Makes it begin again. @param first first values that differ from the document's */
+  /**
+   * Makes the performer begin again.
+   *
+   * @param first first values of signals, if they differ from the document's
+   */
   reset(first: Readonly<Record<string, SignalValue>>): void {
     this.performer.reset(first);
     this.paced = this.pacedNow();
@@ -96,7 +100,7 @@ export class Recorder {
     this.trace.push({ kind: 'ramp', at: this.time, name, to, over });
   }
 
-  /** Asks for a state; what came of it stands behind the asking. */
+  /** Asks for a state. The trace tells what happened after the request. */
   request(kind: 'ask' | 'cut' | 'route', name: string): void {
     const { performer, trace } = this;
     const { length } = trace;
@@ -108,7 +112,7 @@ export class Recorder {
     trace.splice(length, 0, { kind, at: this.time, name, granted });
   }
 
-  /** Lets time go on; what shows at a stop on the way is written down exactly. */
+  /** Lets time pass. If it stops on the way, it writes down exactly what shows there. */
   advance(to: number): void {
     const end = micros(to);
     while (this.now < end) {
@@ -124,14 +128,14 @@ export class Recorder {
     }
   }
 
-  /** Decides what was set now. */
+  /** Decides about the new values. */
   decide(): void {
     this.stepped = this.now;
     this.record(this.performer.step(0));
     this.look();
   }
 
-  /** Writes down where the body is. */
+  /** Writes down the place of the body. */
   place(x: number, y: number): void {
     const last = this.path[this.path.length - 1];
     if (last?.x !== x || last.y !== y) this.path.push({ at: this.time, x, y });
@@ -147,7 +151,7 @@ export class Recorder {
         );
   }
 
-  /** Writes down what the latest step or request reported, and what shows now. */
+  /** Writes down the reports of the latest step or request, and what shows now. */
   private record(count: number): void {
     const { performer, trace } = this;
     const { reports } = performer;
@@ -179,5 +183,5 @@ export class Recorder {
   }
 }
 
-/** The performer counts whole microseconds: a finer instant would never be reached. */
+/** Rounds to whole microseconds, because the performer counts in them: it would never reach a finer instant. */
 export const micros = (ms: number): number => Math.round(ms * 1000);

@@ -14,22 +14,22 @@ import { tellsCue } from './trace.js';
 /** A line that begins at an instant of its own, with the lines that count from the one above them. */
 interface Chain {
   readonly lines: readonly { readonly index: number; readonly line: ScriptLine }[];
-  /** The line that is next. */
+  /** The index of the next line. */
   place: number;
-  /** How often that line was done already. */
+  /** How often that line has happened already. */
   done: number;
-  /** When the line above took place (or was done last), in milliseconds. */
+  /** The instant at which the line above happened (or happened last), in milliseconds. */
   since: number;
-  /** How long the trace was then: only later cues are waited for. */
+  /** The length of the trace at that instant: only later cues count for a wait. */
   heard: number;
 }
 
-/** A wait that is over, or a line that expects something, at the instant that was. */
+/** A wait that is over, or a line that expects something, with its instant. */
 export interface ScriptEvent {
   readonly kind: 'waited' | 'gave up' | 'expects';
   readonly index: number;
   readonly line: ScriptLine;
-  /** Since when it was waited. */
+  /** The instant from which it waited. */
   readonly since: number;
   readonly at: number;
 }
@@ -42,19 +42,19 @@ interface Ramp {
   readonly over: number;
 }
 
-/** Says what a line waits for, in words. */
+/** What a line waits for, in words. */
 export function waitText({ until }: ScriptLine): string {
   if (typeof until !== 'object') return until ?? '';
   return 'state' in until ? `state ${until.state}` : `cue ${until.cue}`;
 }
 
-/** Plays the lines of a rehearsal, and whatever they have set going: ramps, held buttons, the body. */
+/** Plays the lines of a rehearsal, and everything that they have started: ramps, held buttons, the body. */
 export class Script {
   readonly moments: ScriptEvent[] = [];
   private readonly chains: Chain[] = [];
   private readonly ramps = new Map<string, Ramp>();
   private readonly releases: { at: number; name: string }[] = [];
-  /** How long the trace was when the body moved last, and when that was. */
+  /** The length of the trace when the body moved last, and that instant. */
   private moved = 0;
   private bodyTime = 0;
 
@@ -73,19 +73,19 @@ export class Script {
     });
   }
 
-  /** Whether something has to be looked at again before the next line is due. */
+  /** Whether something must be looked at again before the next line is due. */
   get isBusy(): boolean {
     return this.body !== undefined || this.ramps.size > 0 || this.chains.some((chain) => this.waits(chain));
   }
 
-  /** The next instant known now at which something is due, in milliseconds. */
+  /** The next instant at which something is known to be due, in milliseconds. */
   next(): number {
     const dues = this.chains.map((chain) => this.due(chain));
     const ends = [...this.ramps.values()].map(({ start, over }) => start + over);
     return Math.min(...dues, ...ends, ...this.releases.map(({ at }) => at));
   }
 
-  /** Everything that is due by now, in the order in which it was due, lines of one instant as they stand. */
+  /** Does everything that is due by now, in the order in which it was due. Lines of one instant happen in their own order. */
   play(): void {
     this.moveBody();
     this.releaseDue();
@@ -103,7 +103,7 @@ export class Script {
     this.feed();
   }
 
-  /** What was left when the time was over: waits in vain, and lines that did not take place. */
+  /** Writes down what was left when the time was over: waits in vain, and lines that did not happen. */
   finish(): void {
     for (const chain of this.chains) {
       const head = headOf(chain);
@@ -122,7 +122,7 @@ export class Script {
     return head.line.at ?? chain.since + (head.line.after ?? 0);
   }
 
-  /** Whether the next line is one that waits. */
+  /** Whether the next line waits for something. */
   private waits(chain: Chain): boolean {
     return chain.done === 0 && headOf(chain)?.line.until !== undefined;
   }
@@ -189,7 +189,7 @@ export class Script {
       if (line[kind] !== undefined) placing([kind], () => recorder.request(kind, line[kind]!));
   }
 
-  /** The character begins again; its body, and buttons that are held, go on. */
+  /** Tells the script that the character begins again. Its body and held buttons go on. */
   private reset(first: readonly (readonly [string, SignalValue])[]): void {
     const { recorder } = this;
     this.ramps.clear();

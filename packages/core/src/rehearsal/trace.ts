@@ -20,7 +20,7 @@ export type TraceEntry =
       readonly kind: 'ramp';
       readonly at: number;
       readonly name: string;
-      /** The number's target, and in how many milliseconds it gets there. */
+      /** The number's target, and the milliseconds until it gets there. */
       readonly to: number;
       readonly over: number;
     }
@@ -46,7 +46,7 @@ export type TraceEntry =
       readonly kind: 'ask' | 'cut' | 'route';
       readonly at: number;
       readonly name: string;
-      /** Whether it was granted. */
+      /** Whether the state was let in. */
       readonly granted: boolean;
     }
   | {
@@ -58,7 +58,7 @@ export type TraceEntry =
       readonly track: string;
     };
 
-/** What a performer reports, at an instant of the rehearsal. */
+/** The entry of a report, at an instant of the rehearsal. */
 export function entryOf(reports: Reports, index: number, at: number): TraceEntry {
   const [kind, name, from] = [reports.kind(index), reports.name(index), reports.from(index)];
   const track = reports.track(index);
@@ -68,7 +68,7 @@ export function entryOf(reports: Reports, index: number, at: number): TraceEntry
     : { kind, at, name, from, track };
 }
 
-/** Whether it tells of a cue: of the one on the frame, or of the name by which it was told. */
+/** Whether an entry tells a cue of this name: the cue on the frame, or the name by which it was told. */
 export const tellsCue = (entry: TraceEntry, cue: string): boolean =>
   entry.kind === 'cue' && (entry.name === cue || entry.from === cue);
 

@@ -5,23 +5,21 @@ import type { Crowd, Rows } from '../engine/rows.js';
 import { watch } from '../performer/watch.js';
 import { IntList, Wheel } from './wheel.js';
 
-/** How many members share a block of rows, as a power of two. A block is never moved. */
+/** The number of members that share a block of rows, as a power of two. A block is never moved. */
 export const blockBits = 10;
 export const blockSize = 1 << blockBits;
 
-/**
- * What the rows of a troupe share: the clock, the members that were told something, and the instants at which members are due.
- */
+/** What the rows of a troupe share: the clock, the members whose signals were set, and the instants at which members are due. */
 export class TroupeCrowd implements Crowd {
   readonly clock = new Float64Array(1);
-  /** Up to when the present step goes. */
+  /** The end of the present step. */
   private readonly until = new Float64Array(1);
   readonly wheel = new Wheel();
-  /** The members that were told something since the last step. */
+  /** The members whose signals were set since the last step. */
   private readonly told = new IntList();
-  /** The members that somebody watches, each with which of the reports of the present step are its own. */
+  /** The members that somebody observes, each with the range of its own reports in the present step. */
   readonly watched = new Map<number, { from: number; count: number }>();
-  /** What went wrong first in the present step. */
+  /** The first error of the present step. */
   private failed: Error | undefined = undefined;
 
   constructor(
@@ -53,10 +51,10 @@ export class TroupeCrowd implements Crowd {
   }
 
   /**
-   * Lets time pass for all members: first for those that were told something, then for those that are due.
+   * Lets time pass for all members: first for those whose signals were set, then for those that are due.
    *
    * @param time in microseconds
-   * @throws {DotHopError} what went wrong first, after all others have passed it
+   * @throws {DotHopError} the first error, after all other members have passed the time
    */
   step(time: number): void {
     const { told, clock } = this;
@@ -110,9 +108,9 @@ export class TroupeCrowd implements Crowd {
   }
 
   /**
-   * Files everybody again, where all rows come from a copy.
+   * Files all members again, after all rows were taken from a copy.
    *
-   * @param wereWatched who was watched when it was made: the bit for it is in the rows
+   * @param wereWatched the members that were observed when the copy was made: the rows contain a bit for it
    */
   begin(isMember: Uint8Array, end: number, wereWatched: readonly number[]): void {
     this.changeWatched(wereWatched, false);

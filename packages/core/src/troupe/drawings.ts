@@ -11,11 +11,11 @@ export interface DrawnMembers {
   readonly mirrored: Uint8Array;
 }
 
-/** What the segments of timelines show, as numbers. */
+/** The drawings of the segments of timelines, as numbers. */
 export class Drawings {
-  /** The files of the images, by the numbers that are told of them. */
+  /** The files of the images. A number of an image is an index in this list. */
   readonly images: readonly string[];
-  /** Of each timeline for each segment the cell, the image and whether it is mirrored; made when they are first asked for. */
+  /** For each timeline and each of its segments: the cell, the image and whether it is mirrored. Made when first asked for. */
   private readonly known: (Int32Array | undefined)[];
 
   constructor(controller: Controller) {

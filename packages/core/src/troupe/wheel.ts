@@ -21,7 +21,7 @@ const slotCount = 1024;
 /** A slot as it is noted of a member: in 31 bits, which come round after 101 days. */
 const noted = (slot: number): number => slot & 0x7fff_ffff;
 
-/** Who the members of a wheel belong to. */
+/** The owner of the members of a wheel. */
 export interface Owner {
   /** Whether a member is due by now. */
   isDue(member: number): boolean;
@@ -39,15 +39,15 @@ const enum Filed {
 }
 
 /**
- * Which members are due when: a wheel of slots for the instants of one turn, and a list for all later instants. So no sleeping
- * member is visited. A member that is filed again also stays in its old slot, and is skipped there.
+ * The members by the instant at which they are due: a wheel of slots for the instants of one turn, and a list for all later instants. So no
+ * sleeping member is visited. A member that is filed again also stays in its old slot, and is skipped there.
  */
 export class Wheel {
   private readonly slots = Array.from({ length: slotCount }, () => new IntList());
   private far = new IntList();
   private spare = new IntList();
   private filed = new Int32Array(0);
-  /** The slot that is passed now; none before it is filed into. */
+  /** The slot that is being passed now; none before the first member was filed. */
   private present = 0;
   /** The slot from which on the first of those far ahead is within a turn. */
   private nearSlot = Infinity;
@@ -59,7 +59,11 @@ export class Wheel {
     this.filed = larger;
   }
 
-  /** Files a member. @param due where its instant is among the doubles */
+  /**
+   * Files a member.
+   *
+   * @param due the place of its instant in the array of doubles
+   */
   file(member: number, doubles: Float64Array, due: number): void {
     const slot = Math.max(this.present, Math.floor(doubles[due]! * (1 / slotTime)));
     const isFar = slot >= this.present + slotCount;
@@ -77,7 +81,11 @@ export class Wheel {
     this.filed[member] = Filed.nowhere;
   }
 
-  /** Forgets everybody. @param now the present instant */
+  /**
+   * Removes all members.
+   *
+   * @param now the present instant
+   */
   clear(now: number): void {
     for (const slot of this.slots) slot.length = 0;
     this.far.length = 0;
@@ -86,7 +94,11 @@ export class Wheel {
     this.present = Math.floor(now / slotTime);
   }
 
-  /** Goes over all who are due up to an instant, or to be filed again. @param until where the instant is kept, in microseconds */
+  /**
+   * Visits all members that are due up to an instant.
+   *
+   * @param until the place of that instant, in microseconds
+   */
   pass(until: Float64Array, owner: Owner): void {
     const last = Math.floor(until[0]! / slotTime);
     // After a whole turn every slot has been passed once.
@@ -116,7 +128,7 @@ export class Wheel {
     list.length = kept;
   }
 
-  /** Files those again who were too far ahead. */
+  /** Files the members again that were too far ahead. */
   private passFar(owner: Owner): void {
     const list = this.far;
     this.far = this.spare;

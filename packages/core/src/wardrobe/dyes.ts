@@ -1,7 +1,7 @@
 import type { Palette } from './palette.js';
 import type { Wardrobe } from './layer.js';
 
-/** Everything that can be coloured, by the name under which an outfit says it, with its palette. */
+/** Everything that can be coloured, by its name in an outfit, with its palette. */
 export function dyesOf({
   layers,
   bodyPalettes,
@@ -14,6 +14,6 @@ export function dyesOf({
   return found;
 }
 
-/** The name under which an outfit says the colours of a layer. */
+/** The name of a layer's colours in an outfit. */
 export const dyeName = (layer: string, { name, shared }: Palette): string =>
   shared ? name : `${layer}.${name}`;

@@ -16,11 +16,11 @@ export interface LayerPiece {
   readonly layer: string;
   readonly name: string;
   readonly definition: LayerPieceDefinition;
-  /** The piece's sheet for each of the body's. */
+  /** The piece's sheet for each of the body's sheets. */
   readonly sheetFor: ReadonlyMap<string, Sheet>;
-  /** Whether it is cut in parts as the body is, which lie on those of the body. */
+  /** Whether it is cut in parts as the body is. Each part then lies on the body's part. */
   readonly isCut: boolean;
-  /** The clips for which it is drawn, `undefined` for all. */
+  /** The clips for which it is drawn; `undefined` for all. */
   readonly clips: ReadonlySet<Clip> | undefined;
   readonly palettes: readonly Palette[];
 }

@@ -41,7 +41,7 @@ export class MadeOutfit implements Outfit {
   private readonly worn: readonly (LayerPiece | undefined)[];
   private readonly names: readonly string[];
   private readonly dyes: ReadonlyMap<string, string>;
-  /** Poses once made. */
+  /** The poses that were made. */
   private readonly kept: KeptPose = { pose: undefined, next: undefined };
 
   /** @throws {DotHopError} for a name that the wardrobe does not have */
@@ -190,7 +190,7 @@ export class MadeOutfit implements Outfit {
     return { layer, piece: name, cell: Object.freeze({ ...cell, image }), x, y, mirrored, dye };
   }
 
-  /** A piece and those that may stand in for it. */
+  /** A piece, with the pieces that may stand in for it. */
   private withOtherwise(piece: LayerPiece): LayerPiece[] {
     const all = [piece];
     for (const { definition, layer } of all) {

@@ -18,7 +18,7 @@ function colourOf(text: string): number | undefined {
 /** A number as `#rrggbb`. */
 export const colourText = (colour: number): string => `#${colour.toString(16).padStart(6, '0')}`;
 
-/** Compiles palettes; what is wrong is added to the problems. */
+/** Compiles palettes. Problems are added to the list. */
 export function compilePalettes(
   definitions: Readonly<Record<string, PaletteDefinition>>,
   problems: ProblemList,

@@ -24,7 +24,7 @@ export interface WardrobeInput {
   readonly problems: ProblemList;
 }
 
-/** Compiles a wardrobe; what is wrong is added to the problems. */
+/** Compiles a wardrobe. Problems are added to the list. */
 export function compileWardrobe(input: WardrobeInput): Wardrobe {
   const { definition, problems, places, palettes } = input;
   const layers = new Map<string, Layer>();

@@ -4,18 +4,18 @@ import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { Shown } from '../performer/outfit.js';
 import type { WhereDefinition } from '../controller/wardrobe-definition.js';
 
-/** The names that a place can be told by. */
+/** The names with which a place can be described. */
 export interface PlaceNames {
   readonly states: readonly string[];
   readonly directions: readonly string[];
-  /** The clips that each name stands for: itself, or those of a flipbook. */
+  /** For each name the clips that it stands for: itself, or those of a flipbook. */
   readonly clips: ReadonlyMap<string, ReadonlySet<Clip>>;
 }
 
 /** Whether something holds at a place. */
 export type Where = (shown: Shown) => boolean;
 
-/** Compiles a place; what is wrong is added to the problems. */
+/** Compiles a description of places. Problems are added to the list. */
 export function compileWhere(
   definition: WhereDefinition,
   names: PlaceNames,
