@@ -160,6 +160,35 @@ test('a comparison that reads a band of another number has an example that is so
   expect(dive!.set.vx).toBeGreaterThan(12);
 });
 
+test('a comparison that reads what shows, or a flag that lasts, has an example that is so', () => {
+  const controller = compile({
+    clips: { c: { cells: 0 } },
+    signals: { vx: { number: 0 }, grounded: { flag: false }, air: { flag: false } },
+    derived: { settled: { of: 'grounded', settle: 300 } },
+    states: {
+      stand: { shows: 'c' },
+      push: { shows: 'c', while: 'vx * (settled ? 1 : 0) > 7', priority: 2 },
+      leap: { shows: 'c', while: 'air', priority: 5, tags: ['airborne'] },
+      glide: { shows: 'c', while: '(airborne ? vx : 0) > 5', priority: 9, tags: ['airborne'] },
+    },
+    rest: 'stand',
+  });
+  const [glide, leap, push] = whoWins(controller);
+  expect(glide!.example).toBe(`vx = ${glide!.set.vx as number}, airborne`);
+  expect(push!.set).toMatchObject({ grounded: true });
+  // Once it leaps, and stands on the ground for long enough.
+  for (const [{ state, set }, first] of [
+    [glide!, leap!.set],
+    [push!, push!.set],
+  ] as const) {
+    const performer = new Performer(controller, first);
+    performer.step(400);
+    for (const [name, value] of Object.entries(set)) performer.set(name as never, value as never);
+    performer.step(0);
+    expect(performer.state).toBe(state);
+  }
+});
+
 test('a row for which no numbers are found in time is there all the same, without an example', () => {
   const controller = compile({
     clips: { c: { cells: 0 } },

@@ -291,13 +291,14 @@ export class Solver {
       if (typeof value === 'boolean') return [];
       return [`${name} = ${typeof value === 'object' ? `[${value.join(', ')}]` : value}`];
     });
-    // Comparisons follow from the numbers, and from the flags that they read.
-    const { signals } = this.controller.tables;
+    // Comparisons follow from the numbers, and from the flags and tags that they read.
+    const { signals, tags } = this.controller.tables;
     const read = termsOf(about).flatMap((term) =>
       term.kind === 'compare' || term.kind === 'band'
         ? term.reads.flatMap((name) => {
             const signal = signals.get(name);
-            return signal?.kind === 'flag' || signal?.kind === 'pulse' ? [{ ...signal, text: name }] : [];
+            const place = signal?.kind === 'flag' || signal?.kind === 'pulse' ? signal : tags.get(name);
+            return place === undefined ? [] : [{ word: place.word, bit: place.bit, text: name }];
           })
         : [],
     );

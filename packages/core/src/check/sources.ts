@@ -51,18 +51,17 @@ const mostCombinations = 30_000;
 export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   const { tables, states, tracks } = controller;
   const { signals, regions, computed, words: count } = tables;
-  const sources: Source[] = [];
   const flags: FlagPlaces = new Map(
     [...signals.values()]
       .filter(({ kind }) => kind === 'flag' || kind === 'pulse')
       .map((signal) => [bitNumber(signal), signal]),
   );
-  for (const { order } of tracks) {
+  const shown = tracks.map(({ order }): Source => {
     const all = distinct(order.map((index) => ({ words: states[index]!.tagBits, set: {} })));
-    const mask = all.reduce((bits, { words }) => withBits(bits, words), bitsOf(count, []));
-    if (hasBits(mask)) sources.push({ mask, all });
-  }
-  for (const term of computed) if (!isJoint(term)) sources.push(free(count, term));
+    return { mask: all.reduce((bits, { words }) => withBits(bits, words), bitsOf(count, [])), all };
+  });
+  const lasting = computed.flatMap((term) => (isJoint(term) ? [] : [free(count, term)]));
+  const others = [...shown.filter(({ mask }) => hasBits(mask)), ...lasting];
 
   const joint = computed.filter(isJoint);
   const ofSlot: NumberSource[] = [];
@@ -71,9 +70,11 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (signal.kind === 'vector') ofSlot[signal.slot + 1] = signal;
   }
   const masks = regions.map((of) => maskOf(count, of));
-  const groups = wide ? [] : groupsOf(joint, flags, masks);
+  const groups = wide ? [] : groupsOf(joint, flags, masks, others);
   const grouped = new Set(groups.flatMap(({ slots }) => slots));
   const together = new Set(groups.flatMap((group) => group.flags));
+  const taken = new Set(groups.flatMap((group) => group.others));
+  const sources = others.filter((one) => !taken.has(one));
   for (const [bit, place] of flags) if (!together.has(bit)) sources.push(free(count, place));
   regions.forEach((of, slot) => {
     if (grouped.has(slot)) return;
@@ -167,31 +168,45 @@ const hasBit = (words: BitWords, number: number): boolean =>
 const bitsRead = ({ code }: Program): number[] =>
   code.flatMap((op, i) => (i % 2 === 0 && op === Op.bit ? [code[i + 1]!] : []));
 
-/** Numbers, and flags, that are read together, with what they are read for. */
+/** Numbers, flags and other sources that are read together, and the terms that read them. */
 interface Group {
   readonly slots: number[];
   readonly flags: number[];
+  /** The states that show in a track, and flags that last. */
+  readonly others: Source[];
   readonly terms: JointTerm[];
 }
 
-/** @param masks for each number slot the bits that it decides: comparisons of this number alone, and bands of it */
-function groupsOf(joint: readonly JointTerm[], flags: FlagPlaces, masks: readonly BitWords[]): Group[] {
+/**
+ * @param masks for each number slot the bits that it decides: comparisons of this number alone, and bands of it
+ * @param others further sources whose bits a term may read
+ */
+function groupsOf(
+  joint: readonly JointTerm[],
+  flags: FlagPlaces,
+  masks: readonly BitWords[],
+  others: readonly Source[],
+): Group[] {
   const slotOf = (bit: number): number => masks.findIndex((mask) => hasBit(mask, bit));
   let groups: Group[] = [];
   for (const term of joint) {
     const bits = bitsRead(term.program);
-    // What reads more than flags and numbers (what shows, a flag that lasts) may be on or off whatever these are.
-    const isOpen = !bits.every((bit) => flags.has(bit) || slotOf(bit) >= 0);
-    const own = isOpen ? [] : bits.filter((bit) => flags.has(bit));
-    const others = isOpen ? [] : bits.filter((bit) => !flags.has(bit)).map(slotOf);
-    const slots = [...new Set([...slotsOf(term.program), ...others])];
+    const read = {
+      flags: bits.filter((bit) => flags.has(bit)),
+      slots: [...slotsOf(term.program), ...bits.map(slotOf).filter((slot) => slot >= 0)],
+      others: others.filter(({ mask }) => bits.some((bit) => hasBit(mask, bit))),
+    };
     const touched = groups.filter(
       (group) =>
-        group.slots.some((slot) => slots.includes(slot)) || group.flags.some((flag) => own.includes(flag)),
+        group.slots.some((slot) => read.slots.includes(slot)) ||
+        group.flags.some((flag) => read.flags.includes(flag)) ||
+        group.others.some((other) => read.others.includes(other)),
     );
+    const together = [...touched, read];
     const merged = {
-      slots: [...new Set([...touched.flatMap((group) => group.slots), ...slots])],
-      flags: [...new Set([...touched.flatMap((group) => group.flags), ...own])],
+      slots: [...new Set(together.flatMap((group) => group.slots))],
+      flags: [...new Set(together.flatMap((group) => group.flags))],
+      others: [...new Set(together.flatMap((group) => group.others))],
       terms: [...touched.flatMap((group) => group.terms), term],
     };
     groups = [...groups.filter((group) => !touched.includes(group)), merged];
@@ -218,10 +233,10 @@ function triedValues(of: Regions, terms: readonly JointTerm[], source: NumberSou
   return [...new Set(all)].filter((value) => isWithin(value, source.bounds));
 }
 
-/** Tries combinations of numbers and flags that are read together. */
+/** Tries combinations of numbers, flags and other sources that are read together. */
 function groupSource(
   count: number,
-  { slots, flags: bits, terms }: Group,
+  { slots, flags: bits, others, terms }: Group,
   regions: readonly Regions[],
   ofSlot: readonly NumberSource[],
   flags: FlagPlaces,
@@ -232,8 +247,10 @@ function groupSource(
       : triedValues(regions[slot]!, terms, ofSlot[slot]!),
   );
   const places = bits.map((bit) => flags.get(bit)!);
-  const decided = slots.map((slot) => maskOf(count, regions[slot]!)).reduce(withBits, bitsOf(count, places));
-  const combinations = candidates.reduce((product, { length }) => product * length, 2 ** bits.length);
+  const masks = [...slots.map((slot) => maskOf(count, regions[slot]!)), ...others.map(({ mask }) => mask)];
+  const decided = masks.reduce(withBits, bitsOf(count, places));
+  const lengths = [...candidates, ...others.map(({ all }) => all)].map(({ length }) => length);
+  const combinations = lengths.reduce((product, length) => product * length, 2 ** bits.length);
   // Too many are tried by chance: steps of even length would never turn some of the flags on.
   const chance = combinations > mostCombinations ? new Chance(1) : undefined;
   const numbers = new Float64Array(placeOf(regions.length));
@@ -248,7 +265,8 @@ function groupSource(
       return one;
     };
     const on = places.filter(() => next(2) === 1);
-    let all: Possibility[] = [{ words: bitsOf(count, on), set: {} }];
+    const flagged: Possibility = { words: bitsOf(count, on), set: {} };
+    let all = [others.reduce((one, other) => joined(one, other.all[next(other.all.length)]!), flagged)];
     slots.forEach((slot, i) => {
       const value = candidates[i]![next(candidates[i]!.length)]!;
       numbers[placeOf(slot)] = value;
