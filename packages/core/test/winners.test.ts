@@ -160,6 +160,20 @@ test('a comparison that reads a band of another number has an example that is so
   expect(dive!.set.vx).toBeGreaterThan(12);
 });
 
+test('a comparison that reads another comparison of several numbers has an example that is so', () => {
+  const controller = compile({
+    clips: { c: { cells: 0 } },
+    signals: { vx: { number: 0 }, vy: { number: 0 }, pull: { number: 0 } },
+    derived: { fast: 'hypot(vx, vy) > 20' },
+    states: {
+      stand: { shows: 'c' },
+      tug: { shows: 'c', while: 'pull * (fast ? 1 : 0) > 3', priority: 1 },
+    },
+    rest: 'stand',
+  });
+  for (const { state, set } of whoWins(controller)) expect(new Performer(controller, set).state).toBe(state);
+});
+
 test('a comparison that reads what shows, or a flag that lasts, has an example that is so', () => {
   const controller = compile({
     clips: { c: { cells: 0 } },

@@ -200,7 +200,8 @@ function groupsOf(
       (group) =>
         group.slots.some((slot) => read.slots.includes(slot)) ||
         group.flags.some((flag) => read.flags.includes(flag)) ||
-        group.others.some((other) => read.others.includes(other)),
+        group.others.some((other) => read.others.includes(other)) ||
+        group.terms.some((other) => bits.includes(bitNumber(other))),
     );
     const together = [...touched, read];
     const merged = {
@@ -274,7 +275,7 @@ function groupSource(
         bitsAt(count, regions[slot]!, slot, value).map((other) => joined(one, other)),
       );
     });
-    const each = all.flatMap((one) => withTerms(one, terms, numbers, decided));
+    const each = all.flatMap((one) => withTerms(one, terms, numbers));
     (each.length === 1 ? certain : remembered).push(...each);
   }
   return { mask: withBits(decided, bitsOf(count, terms)), all: distinct([...certain, ...remembered]) };
@@ -285,26 +286,20 @@ const joined = (one: Possibility, other: Possibility): Possibility => ({
   set: { ...one.set, ...other.set },
 });
 
-/**
- * Adds what is computed of numbers and flags. A band between its thresholds, and what reads other bits than these, may be on or off.
- *
- * @param decided the bits that the possibility has decided
- */
-function withTerms(
+/** Adds the terms that are computed from the rest, in order. A band between its thresholds may be on or off. */
+const withTerms = (
   one: Possibility,
   terms: readonly JointTerm[],
   numbers: Float64Array,
-  decided: BitWords,
-): Possibility[] {
-  const words = one.words.slice();
-  const open = bitsOf(words.length, []);
-  for (const term of terms) {
-    const value = valueOf(term.program, numbers, 0, one.words);
-    const isOpen =
-      !bitsRead(term.program).every((bit) => hasBit(decided, bit)) ||
-      (term.kind === 'band' && value <= term.above && value >= term.below);
-    if (isOpen) open[term.word]! |= term.bit;
-    else if (term.kind === 'band' ? value > term.above : value !== 0) words[term.word]! |= term.bit;
-  }
-  return spread({ ...one, words }, open);
-}
+): readonly Possibility[] =>
+  terms.reduce<readonly Possibility[]>(
+    (all, term) =>
+      all.flatMap((each) => {
+        const value = valueOf(term.program, numbers, 0, each.words);
+        const on = { ...each, words: withBits(each.words, bitsOf(each.words.length, [term])) };
+        if (term.kind !== 'band') return [value !== 0 ? on : each];
+        if (value > term.above) return [on];
+        return value < term.below ? [each] : [each, on];
+      }),
+    [one],
+  );
