@@ -51,17 +51,15 @@ const mostCombinations = 30_000;
 export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   const { tables, states, tracks } = controller;
   const { signals, regions, computed, words: count } = tables;
-  const flags: FlagPlaces = new Map(
-    [...signals.values()]
-      .filter(({ kind }) => kind === 'flag' || kind === 'pulse')
-      .map((signal) => [bitNumber(signal), signal]),
-  );
   const shown = tracks.map(({ order }): Source => {
     const all = distinct(order.map((index) => ({ words: states[index]!.tagBits, set: {} })));
     return { mask: all.reduce((bits, { words }) => withBits(bits, words), bitsOf(count, [])), all };
   });
   const lasting = computed.flatMap((term) => (isJoint(term) ? [] : [free(count, term)]));
-  const others = [...shown.filter(({ mask }) => hasBits(mask)), ...lasting];
+  const flags = [...signals.values()]
+    .filter(({ kind }) => kind === 'flag' || kind === 'pulse')
+    .map((signal) => free(count, signal));
+  const others = [...shown.filter(({ mask }) => hasBits(mask)), ...lasting, ...flags];
 
   const joint = computed.filter(isJoint);
   const ofSlot: NumberSource[] = [];
@@ -70,12 +68,10 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (signal.kind === 'vector') ofSlot[signal.slot + 1] = signal;
   }
   const masks = regions.map((of) => maskOf(count, of));
-  const groups = wide ? [] : groupsOf(joint, flags, masks, others);
+  const groups = wide ? [] : groupsOf(joint, masks, others);
   const grouped = new Set(groups.flatMap(({ slots }) => slots));
-  const together = new Set(groups.flatMap((group) => group.flags));
   const taken = new Set(groups.flatMap((group) => group.others));
   const sources = others.filter((one) => !taken.has(one));
-  for (const [bit, place] of flags) if (!together.has(bit)) sources.push(free(count, place));
   regions.forEach((of, slot) => {
     if (grouped.has(slot)) return;
     const values = valuesOf(of, ofSlot[slot]!);
@@ -83,7 +79,7 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (all.length > 1) sources.push({ mask: masks[slot]!, all });
   });
   if (wide) for (const term of joint) sources.push(free(count, term));
-  for (const group of groups) sources.push(groupSource(count, group, regions, ofSlot, flags));
+  for (const group of groups) sources.push(groupSource(count, group, regions, ofSlot));
   return sources;
 }
 
@@ -154,9 +150,6 @@ function distinct(all: readonly Possibility[]): Possibility[] {
   return [...seen.values()];
 }
 
-/** Where flags and pulses are, by the numbers of their bits in programs. */
-type FlagPlaces = ReadonlyMap<number, BitPlace>;
-
 /** The number of a bit, as programs name it. */
 const bitNumber = ({ word, bit }: BitPlace): number => 32 * word + (31 - Math.clz32(bit));
 
@@ -168,11 +161,10 @@ const hasBit = (words: BitWords, number: number): boolean =>
 const bitsRead = ({ code }: Program): number[] =>
   code.flatMap((op, i) => (i % 2 === 0 && op === Op.bit ? [code[i + 1]!] : []));
 
-/** Numbers, flags and other sources that are read together, and the terms that read them. */
+/** Numbers and other sources that are read together, and the terms that read them. */
 interface Group {
   readonly slots: number[];
-  readonly flags: number[];
-  /** The states that show in a track, and flags that last. */
+  /** Flags, also those that last, and the states that show in a track. */
   readonly others: Source[];
   readonly terms: JointTerm[];
 }
@@ -183,7 +175,6 @@ interface Group {
  */
 function groupsOf(
   joint: readonly JointTerm[],
-  flags: FlagPlaces,
   masks: readonly BitWords[],
   others: readonly Source[],
 ): Group[] {
@@ -192,21 +183,18 @@ function groupsOf(
   for (const term of joint) {
     const bits = bitsRead(term.program);
     const read = {
-      flags: bits.filter((bit) => flags.has(bit)),
       slots: [...slotsOf(term.program), ...bits.map(slotOf).filter((slot) => slot >= 0)],
       others: others.filter(({ mask }) => bits.some((bit) => hasBit(mask, bit))),
     };
     const touched = groups.filter(
       (group) =>
         group.slots.some((slot) => read.slots.includes(slot)) ||
-        group.flags.some((flag) => read.flags.includes(flag)) ||
         group.others.some((other) => read.others.includes(other)) ||
         group.terms.some((other) => bits.includes(bitNumber(other))),
     );
     const together = [...touched, read];
     const merged = {
       slots: [...new Set(together.flatMap((group) => group.slots))],
-      flags: [...new Set(together.flatMap((group) => group.flags))],
       others: [...new Set(together.flatMap((group) => group.others))],
       terms: [...touched.flatMap((group) => group.terms), term],
     };
@@ -234,24 +222,22 @@ function triedValues(of: Regions, terms: readonly JointTerm[], source: NumberSou
   return [...new Set(all)].filter((value) => isWithin(value, source.bounds));
 }
 
-/** Tries combinations of numbers, flags and other sources that are read together. */
+/** Tries combinations of numbers and other sources that are read together. */
 function groupSource(
   count: number,
-  { slots, flags: bits, others, terms }: Group,
+  { slots, others, terms }: Group,
   regions: readonly Regions[],
   ofSlot: readonly NumberSource[],
-  flags: FlagPlaces,
 ): Source {
   const candidates = slots.map((slot) =>
     ofSlot[slot]!.kind === 'choice'
       ? valuesOf(regions[slot]!, ofSlot[slot]!)
       : triedValues(regions[slot]!, terms, ofSlot[slot]!),
   );
-  const places = bits.map((bit) => flags.get(bit)!);
   const masks = [...slots.map((slot) => maskOf(count, regions[slot]!)), ...others.map(({ mask }) => mask)];
-  const decided = masks.reduce(withBits, bitsOf(count, places));
+  const decided = masks.reduce(withBits, bitsOf(count, []));
   const lengths = [...candidates, ...others.map(({ all }) => all)].map(({ length }) => length);
-  const combinations = lengths.reduce((product, length) => product * length, 2 ** bits.length);
+  const combinations = lengths.reduce((product, length) => product * length, 1);
   // Too many are tried by chance: steps of even length would never turn some of the flags on.
   const chance = combinations > mostCombinations ? new Chance(1) : undefined;
   const numbers = new Float64Array(placeOf(regions.length));
@@ -265,9 +251,8 @@ function groupSource(
       rest = Math.floor(rest / length);
       return one;
     };
-    const on = places.filter(() => next(2) === 1);
-    const flagged: Possibility = { words: bitsOf(count, on), set: {} };
-    let all = [others.reduce((one, other) => joined(one, other.all[next(other.all.length)]!), flagged)];
+    const none: Possibility = { words: bitsOf(count, []), set: {} };
+    let all = [others.reduce((one, other) => joined(one, other.all[next(other.all.length)]!), none)];
     slots.forEach((slot, i) => {
       const value = candidates[i]![next(candidates[i]!.length)]!;
       numbers[placeOf(slot)] = value;
