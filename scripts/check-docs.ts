@@ -157,7 +157,10 @@ try {
     .first()
     .waitFor();
   await visit('fields.html');
-  await page.getByRole('heading', { name: 'A state' }).waitFor();
+  for (const heading of [/^A state \(/, /^A line of the script/])
+    await page.getByRole('heading', { name: heading }).waitFor();
+  // Each field says how it is written.
+  await page.getByRole('row', { name: /^atLeast .* atLeast: 80/ }).waitFor();
 } finally {
   await browser.close();
   server.close();
