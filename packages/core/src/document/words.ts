@@ -80,8 +80,8 @@ export const documentWords: Readonly<Record<string, string>> = {
     'Milliseconds for which each direction shows at least. A far turn passes through the directions in between.',
   'compass.start': 'The direction it faces at first.',
   'document.signals': 'What the game tells the character: input and physics.',
-  'number.from': 'The least value that the game sets. The check does not look at others.',
-  'number.to': 'The greatest value that the game sets. The check does not look at others.',
+  'number.from': 'The lowest value that the game sets. The check looks at no lower ones.',
+  'number.to': 'The highest value that the game sets. The check looks at no higher ones.',
   'number.whole': 'Whether the value is always a whole number. Default: false.',
   'number.unit': 'The unit, for people: px/s.',
   'number.number': 'A number, and its first value.',
@@ -107,12 +107,12 @@ export const documentWords: Readonly<Record<string, string>> = {
   'variety.any':
     'The clips or flipbooks. One is picked each time the state is entered. For a cue: its names.',
   'variety.pick': 'turn: one after the other, the default. chance: by chance.',
-  'variety.weights': 'With chance: how often each comes. Default: all alike.',
+  'variety.weights': 'With chance: how often each is picked. Default: all equally often.',
   'variety.repeats': 'Whether chance may pick the same twice in a row. Default: false.',
   'state.gaits': 'Instead of "shows": several flipbooks, picked by a number.',
   'gaits.by': 'The number that picks the gait, such as speed.',
   'gaits.shows': 'From the slowest to the fastest.',
-  'gaits.above': 'The number above which each gait begins, but for the first.',
+  'gaits.above': 'The number above which each gait begins, without the first gait.',
   'gaits.margin': 'How far the number must fall below that to pick the gait before. Default 0.',
   'state.priority': 'Higher ranks win. Default 0.',
   'state.while': 'Makes it a posture: it shows as long as this is true.',
@@ -147,10 +147,10 @@ export const documentWords: Readonly<Record<string, string>> = {
   'state.leaves':
     'Where it is left after its "while" has turned false: end, a cue, a span, phases. Default: at once.',
   'state.lasts':
-    'It ends after so many milliseconds, whatever its clip. An expression such as stunMs is read when it is entered.',
+    'It ends after that many milliseconds, even if its clip is longer or shorter. An expression such as stunMs is read when it is entered.',
   'state.fit': 'Stretches the clip so that one pass takes as long as the state lasts.',
   'state.atLeast':
-    'For so many milliseconds only a higher rank or a hop ends it. An expression is read when it is entered.',
+    'For that many milliseconds only a higher rank or a hop ends it. An expression is read when it is entered.',
   'state.again': 'What a new press does while the act plays: ignore (the default), restart, queue.',
   'state.tags': 'Names that conditions can test. They are true while it shows.',
   'state.facing': 'held keeps the direction in which it was entered; { by: aim } faces by another vector.',
@@ -161,7 +161,7 @@ export const documentWords: Readonly<Record<string, string>> = {
   'turns.shows': 'The clip or flipbook, played once in the new direction.',
   'turns.least': 'The smallest turn that shows it, in degrees. Default 90.',
   'state.final': 'Whether no rank cuts it off. Default: false.',
-  'state.inStep': 'The track whose frames it shows. Without "shows" it is its part of the same drawings.',
+  'state.inStep': 'The track whose frames it shows. Without "shows" it shows its part of their drawings.',
   'state.takes': 'Other tracks that show this state while it shows: always, or while a condition is true.',
   'document.groups':
     'States that share a condition and rank together, by the name of their group: those in water, on a ladder, in the air.',
@@ -186,7 +186,7 @@ export const documentWords: Readonly<Record<string, string>> = {
   'palette.colours':
     'Lists of colours of the same length, by name. The first colour of one list stands for the first of another.',
   'palette.shared':
-    'Whether one choice counts for all that has this palette. Default: each layer has its own.',
+    'Whether one choice counts for everything with this palette. Default: each layer has its own.',
   'palette.weights': 'How often chance picks each. Default 1.',
   'document.wardrobe': 'The clothes that it can wear: layers drawn in step with the body.',
   'wardrobe.layers': 'The layers, by name. They are drawn in step with the body.',
@@ -213,7 +213,7 @@ export const documentWords: Readonly<Record<string, string>> = {
   'where.until': 'Up to the frame that has this cue.',
   'wardrobe.order': 'The body and the layers, back to front.',
   'wardrobe.orders': 'Other orders for some places. The first that fits counts.',
-  'order.order': 'The body and the layers there, back to front.',
+  'order.order': 'The body and the layers in these places, back to front.',
   'order.states': 'While one of these shows.',
   'order.directions': 'While it faces one of these.',
   'order.clips': 'While one of these clips or flipbooks shows.',
@@ -223,8 +223,8 @@ export const documentWords: Readonly<Record<string, string>> = {
   'order.until': 'Up to the frame that has this cue.',
   'wardrobe.palettes': "The palettes of the body's own drawings.",
   'wardrobe.schemes': 'Choices that go together. Chance takes one of them.',
-  'wardrobe.kept': 'Colours that are in no palette, and are meant so.',
-  'document.accept': 'Findings of "dot-hop check" that are meant so, each with its reason.',
+  'wardrobe.kept': 'Colours that belong to no palette on purpose.',
+  'document.accept': 'Findings of "dot-hop check" that you accept, each with its reason.',
   'accept.finding': 'The code of the finding.',
   'accept.because': 'The reason, for whoever reads the document next.',
   'accept.at':
