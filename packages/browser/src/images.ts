@@ -50,7 +50,7 @@ export async function loadImages(
     const image = new Image();
     image.src = address.href;
     const decoded = image.decode().catch(() => {
-      throw new Error('the image is not there, or is no picture');
+      throw new Error('the image is missing, or is not a picture');
     });
     try {
       await fetching.of(address, () => decoded);

@@ -284,7 +284,7 @@ describe('clips', () => {
     [{ cells: '0-1', lasts: 9, hold: { 5: 2 } }, 'clips.c.hold.5: there is no frame "5"'],
     [
       { cells: '0-1', lasts: 9, hold: { 1: 0 } },
-      'a frame is held so many times as long; that must be over 0, not 0',
+      '"hold" says how many times as long a frame shows; it must be over 0, not 0',
     ],
     [{ cells: '0-1', fps: 5, loop: 0 }, 'a whole number of times from 1 to 50000, not 0'],
     [

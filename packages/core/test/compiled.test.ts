@@ -119,8 +119,8 @@ describe('what is no sound compiled document is refused', () => {
   };
 
   test('of another kind, of another version, cut off', () => {
-    expect(refusal(undefined)).toContain('no compiled document, but nothing');
-    expect(refusal({ dotHop: 1, sheets: {} })).toContain('no compiled document, but {"dotHop":1');
+    expect(refusal(undefined)).toContain('not a compiled document but nothing');
+    expect(refusal({ dotHop: 1, sheets: {} })).toContain('not a compiled document but {"dotHop":1');
     expect(refusal({ ...sound, dotHopCompiled: 7 })).toContain(
       'compiled in version 7 of the format, and this Dot Hop reads version 4; compile it again',
     );
@@ -142,7 +142,7 @@ describe('what is no sound compiled document is refused', () => {
       if (data === undefined || JSON.stringify(data) === text) continue;
       // Only what lies beside the tables may be other than it was.
       if (isEqual(data, sound)) continue;
-      expect(refusal(data)).toMatch(/cut off or changed|in version|no compiled document/);
+      expect(refusal(data)).toMatch(/cut off or changed|in version|not a compiled document/);
       refused++;
     }
     expect(refused).toBeGreaterThan(numFaults / 2);

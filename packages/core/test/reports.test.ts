@@ -144,12 +144,12 @@ test('what is no signal, no handle of this controller, no number of milliseconds
     states: { s: { shows: 'c' } },
   });
   expect(() => one.set(stranger.signal('vx'), 1)).toThrow(
-    '"vx" is no signal of this performer\'s controller',
+    '"vx" is not a signal of this performer\'s controller',
   );
-  expect(() => one.setVector(stranger.signal('vx') as never, 1, 1)).toThrow('"vx" is no signal of');
+  expect(() => one.setVector(stranger.signal('vx') as never, 1, 1)).toThrow('"vx" is not a signal of');
   for (const odd of [undefined, null, 3, {}, { kind: 'number', place: 5 }])
     for (const call of [() => one.set(odd as never, 1 as never), () => one.pulse(odd as never)])
-      expect(call).toThrow("is no signal of this performer's controller");
+      expect(call).toThrow("is not a signal of this performer's controller");
   for (const ms of ['16', null, undefined, [16], true, NaN, -1, Infinity])
     expect(() => one.step(ms as never)).toThrow('step takes milliseconds from 0 to 3600000');
   expect(one.time).toBe(0);

@@ -179,7 +179,7 @@ test.each([
     { holds: { walk: 'run' } },
     /variants\.holds: "holds" is a choice, so its variants are a map for each option: \{ nothing:/,
   ],
-  [{ tired: { on: { walk: 'run' } } }, /variants\.tired: "tired" is no choice/],
+  [{ tired: { on: { walk: 'run' } } }, /variants\.tired: "tired" is not a choice/],
   [{ vx: { walk: 'run' } }, /variants\.vx: .*compare it, such as vx > 0/],
   [
     { tired: { wlak: 'run' } },

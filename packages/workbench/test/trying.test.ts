@@ -127,7 +127,7 @@ test('what keeps a character from being tried is told there, and leads to its pl
     .filter({ hasText: /^stand$/ })
     .waitFor();
   await bench.bring([fileOf('empty.dothop.yaml', '')]);
-  await bench.told('empty.dothop.yaml is no character');
+  await bench.told('empty.dothop.yaml is not a character');
 }, 240_000);
 
 test('the dial is moved by hand and by keys, its dead zone dragged; each direction says what shows in it', async () => {

@@ -30,7 +30,7 @@ export const readNameOf = (found: BigIntStats): string | undefined => readSoFar.
 export async function readBytes(file: string): Promise<Buffer> {
   const found = await stat(file, { bigint: true });
   if (!found.isFile() && !found.isDirectory())
-    throw new Error('it is no ordinary file but a pipe or a device, which may never end');
+    throw new Error('it is not an ordinary file but a pipe or a device, which may never end');
   readSoFar.set(identityOf(found), file);
   return readFile(file);
 }

@@ -110,7 +110,7 @@ async function placeOf(
     return { to: link === undefined ? file : path.resolve(path.dirname(file), link), mode: undefined };
   }
   if (found.isDirectory()) throw new Misuse(`${file}: cannot be written: it is a folder`);
-  if (!found.isFile()) throw new Misuse(`${file}: cannot be written: it is no ordinary file`);
+  if (!found.isFile()) throw new Misuse(`${file}: cannot be written: it is not an ordinary file`);
   const readAs = readNameOf(found);
   if (readAs !== undefined && how === 'new')
     throw new Misuse(

@@ -157,7 +157,7 @@ export class ServedFolder {
     const found = await stat(file).catch((error: unknown) => {
       throw isMissing(error) ? new Refused(404, `${name}: there is no such file`) : error;
     });
-    if (!found.isFile()) throw new Refused(403, `${name}: it is no ordinary file`);
+    if (!found.isFile()) throw new Refused(403, `${name}: it is not an ordinary file`);
     return readFile(file);
   }
 

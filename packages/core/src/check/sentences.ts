@@ -150,7 +150,7 @@ const sentences = {
     severity: 'warning',
     title: 'a condition that is always true',
     say: (v) =>
-      `\`${v.text}\` is always true, whatever the signals are; change one part of it, or take it out`,
+      `\`${v.text}\` is always true, whatever the values of the signals; change one part of it, or take it out`,
   },
   'state-never': {
     severity: 'error',

@@ -4,7 +4,7 @@ import type { Has, SentenceTable } from '../problem/sentences.js';
 /** The wording of what is wrong with compiled documents. */
 const sentences = {
   'compiled-none': (v: Has<'received'>) =>
-    `this is no compiled document, but ${shown(v.received)}; make one with "dot-hop pack --compiled" or compiledOf(controller)`,
+    `this is not a compiled document but ${shown(v.received)}; make one with "dot-hop pack --compiled" or compiledOf(controller)`,
   'compiled-version': (v: Has<'expected' | 'received'>) =>
     `this document was compiled in version ${shown(v.received)} of the format, and this Dot Hop reads version ${v.expected}; compile it again from its source`,
   'compiled-changed': () =>

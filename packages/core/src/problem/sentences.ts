@@ -88,7 +88,7 @@ const sentences = {
   duration: (v: Has<'least' | 'most' | 'received'>) =>
     `a duration must be from ${v.least} to ${v.most} ms, not ${shown(v.received)}; to show a frame for good, end the clip on it with "loop: once"`,
   'hold-times': (v: Has<'received'>) =>
-    `a frame is held so many times as long; that must be over 0, not ${shown(v.received)}`,
+    `"hold" says how many times as long a frame shows; it must be over 0, not ${shown(v.received)}`,
   'loop-times': (v: Has<'most' | 'received'>) =>
     `a clip is played a whole number of times from 1 to ${v.most}, not ${shown(v.received)}; "forever" has no end`,
   'fps-range': (v: Has<'received'>) =>
@@ -175,7 +175,7 @@ const sentences = {
     `gaits need two or more in "shows" and one number less in "above"; here are ${v.shows} and ${v.above}`,
   'variants-kind': (v: Has<'choice' | 'name'>) =>
     v.choice === undefined
-      ? `"${v.name}" is no choice, so its variants are one map: { walk: other-walk }`
+      ? `"${v.name}" is not a choice, so its variants are one map: { walk: other-walk }`
       : `"${v.name}" is a choice, so its variants are a map for each option: { ${(v.choice as string[])[0]}: { walk: other-walk } }`,
   'variant-option': unknown('option'),
   'length-negative': (v: Has<'received'>) => `a length is 0 ms or more, not ${shown(v.received)}`,
@@ -273,7 +273,7 @@ const sentences = {
     `a performer plays a controller, not ${shown(v.received)}; make one of a definition with compileController(...), of a file with compileDocument(readDocument(...))`,
   'set-unknown': unknown('signal'),
   'signal-handle': (v: Has<'received'>) =>
-    `${shown(v.received)} is no signal of this performer's controller; name it, or take its handle with performer.controller.signal(name)`,
+    `${shown(v.received)} is not a signal of this performer's controller; name it, or take its handle with performer.controller.signal(name)`,
   'set-derived': (v: Has<'name'>) => `"${v.name}" is derived; set the signals it is computed from`,
   'set-kind': (v: Has<'expected' | 'kind' | 'name' | 'received'>) =>
     `"${v.name}" is a ${v.kind} and takes ${v.expected}, not ${shown(v.received)}`,

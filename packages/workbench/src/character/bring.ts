@@ -56,7 +56,7 @@ export async function bringIn(files: NamedFiles, definition: ControllerDefinitio
   const unread = [...files.keys()].filter(isDocument);
   if (pictures.size === 0)
     return nothing([
-      ...unread.map((name) => `${name} is no character: a character's document says "dotHop: 1".`),
+      ...unread.map((name) => `${name} is not a character: a character's document says "dotHop: 1".`),
       `There is no picture among ${files.size === 1 ? 'that' : `the ${files.size} files`}. Drop PNG, WebP, GIF or JPEG.`,
     ]);
   if (pictures.size === 1) {

@@ -25,7 +25,7 @@ export function TablePanel({ sheet }: { readonly sheet: string }) {
     const rows = await readTable(await file.text());
     if (rows === undefined) {
       tell(
-        `${file.name} is no table, or has no rows: the first line names the columns, each further line is a cell.`,
+        `${file.name} is not a table, or has no rows: the first line names the columns, each further line is a cell.`,
         true,
       );
       return;
