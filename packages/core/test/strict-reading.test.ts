@@ -35,7 +35,9 @@ describe('YAML is read as it is written, or refused with the line as it must be 
     ['hop: { shows: hop, while: max(vx, vy) > 3, priority: 2 }', "while: 'max(vx, vy) > 3'"],
     ['hop: { shows: hop, while: hypot(vx, max(vy, 0)) > 3 }', "while: 'hypot(vx, max(vy, 0)) > 3'"],
     ["hop: { shows: hop, while: !near && mode == 'a' }", `while: "!near && mode == 'a'"`],
-    ['hop: { shows: hop, while: near ? vx > 3 : vy > 3 }', 'is written in quotes'],
+    ['hop: { shows: hop, while: near ? vx > 3 : vy > 3 }', "while: 'near ? vx > 3 : vy > 3'"],
+    ['hop: { while: vx * (near ? 1 : 0) > 3, shows: hop }', "while: 'vx * (near ? 1 : 0) > 3'"],
+    ['hop: { shows: hop, hops: [{ to: sit, if: near ? vx > 3 : vy > 3 }] }', "if: 'near ? vx > 3 : vy > 3'"],
     ['hop:\n    shows: hop\n    while: near ? vx > 3 : vy > 3', "while: 'near ? vx > 3 : vy > 3'"],
   ])('%s', (state, line) => {
     const message = told(() =>

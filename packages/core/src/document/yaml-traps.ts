@@ -97,7 +97,7 @@ const isOpen = (node: unknown): boolean => depthOf(plainText(node)) > 0;
 const closes = (node: unknown): boolean => depthOf(plainText(node)) < 0;
 
 /** A value as it is meant, in quotes, behind its key. */
-function quotedLine(text: string, at: number, inFlow: boolean, key: string | undefined): string {
+export function quotedLine(text: string, at: number, inFlow: boolean, key: string | undefined): string {
   let depth = 0;
   let end = at;
   for (; end < text.length && text[end] !== '\n'; end++) {
@@ -111,4 +111,4 @@ function quotedLine(text: string, at: number, inFlow: boolean, key: string | und
   return `${key === undefined ? '' : `${key}: `}${quoted(value)}`;
 }
 
-export const quoted = (value: string): string => (value.includes("'") ? JSON.stringify(value) : `'${value}'`);
+const quoted = (value: string): string => (value.includes("'") ? JSON.stringify(value) : `'${value}'`);

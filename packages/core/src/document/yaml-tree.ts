@@ -3,7 +3,7 @@ import type { Document, Node } from 'yaml';
 import type { DocumentPath } from '../problem/problem.js';
 import { deepest } from './tree.js';
 import type { SourceTree, Span, TextFault } from './tree.js';
-import { findTraps, quoted } from './yaml-traps.js';
+import { findTraps, quotedLine } from './yaml-traps.js';
 
 /** Reads YAML 1.2. Tags, anchors, aliases and merge keys are refused: every line says what it does. */
 export function readYamlTree(text: string): SourceTree | readonly TextFault[] {
@@ -48,12 +48,16 @@ function remedyOf(
     !['BLOCK_AS_IMPLICIT_KEY', 'BLOCK_IN_FLOW', 'BAD_SCALAR_START', 'MULTILINE_IMPLICIT_KEY'].includes(code)
   )
     return '';
-  const start = text.lastIndexOf('\n', Math.max(0, pos[0]! - 1)) + 1;
+  const at = pos[0]!;
+  const start = text.lastIndexOf('\n', Math.max(0, at - 1)) + 1;
   const line = text.slice(start).split('\n', 1)[0]!;
-  const found = /^\s*(?:- )?([\w-]+):\s+([^'"{[#|>][^#]*?)\s*(?:\s#.*)?$/.exec(line);
-  return found === null
-    ? '; a text with such signs is written in quotes'
-    : `; if it is one text, write it in quotes: ${found[1]}: ${quoted(found[2]!)}`;
+  // The value that the fault is in: of a line of its own, or of the nearest key before it within the same braces.
+  const alone = /^\s*(?:- )?([\w-]+):\s+(?=[^'"{[#|>\s])/.exec(line);
+  const inFlow = /([\w-]+):\s+[^{}[\],'"]*$/.exec(text.slice(start, at));
+  const found = alone ?? inFlow;
+  if (found === null) return '; a text with such signs is written in quotes';
+  const value = start + found.index + /^.*?:\s+/.exec(found[0])![0].length;
+  return `; if it is one text, write it in quotes: ${quotedLine(text, value, alone === null, found[1])}`;
 }
 
 function findIn({ contents }: Document, path: DocumentPath, part: 'value' | 'key'): Span {
