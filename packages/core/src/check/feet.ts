@@ -1,6 +1,7 @@
 import type { Controller } from '../controller/controller.js';
 import { documentStateOf } from '../controller/document-state.js';
 import type { State } from '../controller/state.js';
+import { saidOf } from '../controller/groups.js';
 import type { FindingList } from './finding.js';
 
 /**
@@ -13,8 +14,7 @@ export function checkFeet(controller: Controller, found: FindingList): void {
     const own = documentStateOf(controller, state);
     if (own === undefined || pace.size === 0) continue;
     // Whoever has said what is carried has thought of it; a state before its groups.
-    const said = [...own.groups, own].findLast(({ definition }) => definition.carry !== undefined);
-    if (typeof said?.definition.carry === 'string') continue;
+    if (typeof saidOf(own, 'carry') === 'string') continue;
     const from = [...paces].flatMap(([other, paceBefore]) => {
       const isSaid = state.carry[other.index] !== undefined || state.bridges[other.index] !== undefined;
       if (other === state || other.track !== state.track || isSaid) return [];

@@ -25,6 +25,13 @@ export interface DocumentState {
   readonly groups: readonly PlacedGroup[];
 }
 
+/** What a state says in a field that groups can say for it: its own, or that of the nearest group around it. */
+export const saidOf = <F extends 'carry' | 'facing'>(
+  { definition, groups }: Pick<DocumentState, 'definition' | 'groups'>,
+  field: F,
+): StateDefinition[F] =>
+  definition[field] ?? groups.findLast((group) => group.definition[field] !== undefined)?.definition[field];
+
 /** What holds states and groups of them. */
 type Holder = Pick<TrackDefinition, 'groups'> & { states?: TrackDefinition['states'] | undefined };
 

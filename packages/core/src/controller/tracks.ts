@@ -1,7 +1,7 @@
 import type { DocumentPath, ProblemList } from '../problem/problem.js';
 import type { Askable } from '../signal/compiler.js';
 import type { ControllerDefinition, HopDefinition, StateDefinition, TrackDefinition } from './definition.js';
-import { bodyTrack, groupsIn, statesOfTrack } from './groups.js';
+import { bodyTrack, groupsIn, saidOf, statesOfTrack } from './groups.js';
 import type { PlacedGroup } from './groups.js';
 import { compareRanks } from './rank.js';
 
@@ -121,14 +121,8 @@ export function placeStates(definition: ControllerDefinition, problems: ProblemL
 
 /** What a state says, with what its groups say for it: the nearest counts. */
 function inheriting(state: StateDefinition, groups: readonly PlacedGroup[]): StateDefinition {
-  return groups.reduceRight(
-    (said, { definition: { carry, facing } }) => ({
-      ...said,
-      carry: said.carry ?? carry,
-      facing: said.facing ?? facing,
-    }),
-    state,
-  );
+  const placed = { definition: state, groups };
+  return { ...state, carry: saidOf(placed, 'carry'), facing: saidOf(placed, 'facing') };
 }
 
 export const isUngrouped = ({ groups, taken }: PlacedState): boolean =>

@@ -1,5 +1,5 @@
 import type { ControllerDefinition, StateDefinition } from '../controller/definition.js';
-import { stateIn } from '../controller/groups.js';
+import { saidOf, stateIn } from '../controller/groups.js';
 import type { DocumentPath } from '../problem/problem.js';
 import { partsOf, written } from '../signal/expression.js';
 import type { Expression } from '../signal/expression.js';
@@ -136,15 +136,6 @@ function withoutItem(definition: ControllerDefinition, path: DocumentPath, what:
   return takenOut(what, isLast ? path.slice(0, -1) : path);
 }
 
-/** What the innermost group around a state says of `carry`. */
-function carryOfGroups(definition: ControllerDefinition, path: DocumentPath): StateDefinition['carry'] {
-  for (let depth = path.length - 1; depth > 0; depth--) {
-    const carry = valueAt(definition, [...path.slice(0, depth), 'carry']);
-    if (carry !== undefined) return carry as StateDefinition['carry'];
-  }
-  return undefined;
-}
-
 const remedies: Readonly<Record<string, Find>> = {
   'signal-unused': (_, { path, values }) => takenOut(`the signal ${String(values.name)}`, path),
   'derived-unused': (_, { path, values }) => takenOut(String(values.name), path),
@@ -180,24 +171,20 @@ const remedies: Readonly<Record<string, Find>> = {
   },
   'one-sided': (definition, { path, values }) => unsigned(definition, path, values.name),
   'rate-below-zero': (definition, { path, values }) => unsigned(definition, path, values.text),
-  'feet-jump': (definition, { path, values }) => {
+  'feet-jump': (definition, { values }) => {
+    const state = stateIn(definition, String(values.state));
+    if (state === undefined) return undefined;
     const from = values.from as readonly string[];
-    const own = valueAt(definition, [...path, 'carry']);
-    const said = own ?? carryOfGroups(definition, path);
+    const path = [...state.path, 'carry'];
+    const said = saidOf(state, 'carry');
+    // What a state says takes the place of what its group says, so that is said again.
     const kept = Object.fromEntries(from.map((name) => [name, 'phase']));
     return {
-      says: `keep the phase in ${String(values.state)}`,
+      says: `keep the phase in ${state.name}`,
       changes:
-        typeof own === 'object'
-          ? from.map((name) => ({ op: 'set', path: [...path, 'carry', name], value: 'phase' }))
-          : [
-              {
-                op: 'set',
-                path: [...path, 'carry'],
-                // What a state says takes the place of what its group says, so that is said again.
-                value: typeof said === 'object' ? { ...said, ...kept } : 'phase',
-              },
-            ],
+        typeof state.definition.carry === 'object'
+          ? from.map((name) => ({ op: 'set', path: [...path, name], value: 'phase' }))
+          : [{ op: 'set', path, value: typeof said === 'object' ? { ...said, ...kept } : 'phase' }],
     };
   },
   'hop-never': (definition, { path, values }) =>
