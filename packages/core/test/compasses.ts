@@ -1,4 +1,4 @@
-import type { CompassDefinition, Controller } from 'dot-hop';
+import type { CompassDefinition, Controller, Performer } from 'dot-hop';
 import { compile } from './characters.js';
 
 /** A character with one state that a vector of x and y turns. */
@@ -10,3 +10,11 @@ export const character = (compass: CompassDefinition): Controller =>
     states: { s: { shows: 'c' } },
     rest: 's',
   });
+
+/** Turns a performer to a vector and tells where it faces. */
+export function face(performer: Performer, x: number, y: number): string {
+  performer.set('x', x);
+  performer.set('y', y);
+  performer.step(1);
+  return performer.facing;
+}
