@@ -12,7 +12,7 @@ import { build, root, say } from './run.js';
 const docs = path.join(root, 'docs');
 build();
 const { documentWords } = await import('../packages/core/dist/document/words.js');
-const { fieldExamples } = await import('../packages/core/dist/document/field-examples.js');
+const { documentFieldExamples } = await import('../packages/core/dist/document/field-examples.js');
 const { rehearsalWords } = await import('../packages/core/dist/rehearsal/words.js');
 const { rehearsalFieldExamples } = await import('../packages/core/dist/rehearsal/field-examples.js');
 
@@ -117,7 +117,7 @@ const fieldsPage = (): string => `# Fields of a document and of a rehearsal
 Each field that a document can have, by the part of the document it stands in. An editor that knows the schema (\`dot-hop/schema.json\`)
 shows the same texts while you write. The [fields of a rehearsal](#a-rehearsal) follow.
 
-${fieldTables(shapes, documentWords, fieldExamples)}
+${fieldTables(shapes, documentWords, documentFieldExamples)}
 ${fieldTables(rehearsalShapes, rehearsalWords, rehearsalFieldExamples)}`;
 
 async function libraryPages(): Promise<void> {

@@ -9,7 +9,7 @@ const words = process.argv.slice(2);
 /** The folders whose tests are asked for, such as `packages/core`; none for all. */
 const folders = words.flatMap((word) => /^(?:packages|examples)\/[\w-]+/.exec(word) ?? []);
 
-/** The pages that the tests of a folder open. Those of packages make pages of their own. */
+/** The built pages that the tests of a folder open. Other packages than the workbench make small pages of their own. */
 function pagesFor(folder: string): readonly Page[] {
   const name = folder.split('/')[1]!;
   if (folder === 'examples/common') return pages;

@@ -18,7 +18,16 @@ interface Mutant extends Change {
 /** The tests that speak of a folder of the core, the quick ones first: at the first that fails the mutant is found. */
 const testsOf: Readonly<Record<string, readonly string[]>> = {
   clip: ['clip', 'backwards', 'sheet', 'hard-cases'],
-  compass: ['compass', 'compass-refused', 'compass-laws', 'view', 'hard-cases', 'rules-of-tracks', 'tracks'],
+  compass: [
+    'compass',
+    'direction-drawings',
+    'compass-refused',
+    'compass-laws',
+    'view',
+    'hard-cases',
+    'rules-of-tracks',
+    'tracks',
+  ],
   engine: [
     'rules-of-deciding',
     'rules-of-time',
@@ -59,7 +68,7 @@ const testsOf: Readonly<Record<string, readonly string[]>> = {
   ],
   troupe: ['troupe', 'many'],
   wardrobe: ['wardrobe', 'wardrobe-chance', 'wardrobe-where', 'worn-parts', 'refused-fields', 'mistakes'],
-  check: ['rates', 'bounds', 'drawn-parts', 'winners', 'remedy', 'feet', 'check-more', 'check'],
+  check: ['rates', 'bounds', 'drawn-parts', 'winners', 'remedy', 'feet', 'check-edges', 'check'],
   signal: ['signal', 'rates', 'bounds', 'decision', 'hard-cases', 'refused-fields', 'mistakes'],
   controller: [
     'decision',

@@ -1,3 +1,4 @@
+// Where the check could miss something: past one word of bits, at the first condition, in the longest circle, the innermost group, the last part.
 import { compileController } from 'dot-hop';
 import { checkController } from 'dot-hop/check';
 import type { ControllerDefinition, StateDefinition } from 'dot-hop';

@@ -59,7 +59,7 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
   const flags = [...signals.values()]
     .filter(({ kind }) => kind === 'flag' || kind === 'pulse')
     .map((signal) => free(count, signal));
-  const others = [...shown.filter(({ mask }) => hasBits(mask)), ...lasting, ...flags];
+  const bitSources = [...shown.filter(({ mask }) => hasBits(mask)), ...lasting, ...flags];
 
   const joint = computed.filter(isJoint);
   const ofSlot: NumberSource[] = [];
@@ -68,10 +68,10 @@ export function sourcesOf(controller: Controller, wide: boolean): Source[] {
     if (signal.kind === 'vector') ofSlot[signal.slot + 1] = signal;
   }
   const masks = regions.map((of) => maskOf(count, of));
-  const groups = wide ? [] : groupsOf(joint, masks, others);
+  const groups = wide ? [] : groupsOf(joint, masks, bitSources);
   const grouped = new Set(groups.flatMap(({ slots }) => slots));
-  const taken = new Set(groups.flatMap((group) => group.others));
-  const sources = others.filter((one) => !taken.has(one));
+  const taken = new Set(groups.flatMap((group) => group.bitSources));
+  const sources = bitSources.filter((one) => !taken.has(one));
   regions.forEach((of, slot) => {
     if (grouped.has(slot)) return;
     const values = valuesOf(of, ofSlot[slot]!);
@@ -165,18 +165,18 @@ const bitsRead = ({ code }: Program): number[] =>
 interface Group {
   readonly slots: number[];
   /** Flags, also those that last, and the states that show in a track. */
-  readonly others: Source[];
+  readonly bitSources: Source[];
   readonly terms: JointTerm[];
 }
 
 /**
  * @param masks for each number slot the bits that it decides: comparisons of this number alone, and bands of it
- * @param others further sources whose bits a term may read
+ * @param bitSources the sources that are bits and no numbers
  */
 function groupsOf(
   joint: readonly JointTerm[],
   masks: readonly BitWords[],
-  others: readonly Source[],
+  bitSources: readonly Source[],
 ): Group[] {
   const slotOf = (bit: number): number => masks.findIndex((mask) => hasBit(mask, bit));
   let groups: Group[] = [];
@@ -184,18 +184,18 @@ function groupsOf(
     const bits = bitsRead(term.program);
     const read = {
       slots: [...slotsOf(term.program), ...bits.map(slotOf).filter((slot) => slot >= 0)],
-      others: others.filter(({ mask }) => bits.some((bit) => hasBit(mask, bit))),
+      bitSources: bitSources.filter(({ mask }) => bits.some((bit) => hasBit(mask, bit))),
     };
     const touched = groups.filter(
       (group) =>
         group.slots.some((slot) => read.slots.includes(slot)) ||
-        group.others.some((other) => read.others.includes(other)) ||
+        group.bitSources.some((source) => read.bitSources.includes(source)) ||
         group.terms.some((other) => bits.includes(bitNumber(other))),
     );
     const together = [...touched, read];
     const merged = {
       slots: [...new Set(together.flatMap((group) => group.slots))],
-      others: [...new Set(together.flatMap((group) => group.others))],
+      bitSources: [...new Set(together.flatMap((group) => group.bitSources))],
       terms: [...touched.flatMap((group) => group.terms), term],
     };
     groups = [...groups.filter((group) => !touched.includes(group)), merged];
@@ -225,7 +225,7 @@ function triedValues(of: Regions, terms: readonly JointTerm[], source: NumberSou
 /** Tries combinations of numbers and other sources that are read together. */
 function groupSource(
   count: number,
-  { slots, others, terms }: Group,
+  { slots, bitSources, terms }: Group,
   regions: readonly Regions[],
   ofSlot: readonly NumberSource[],
 ): Source {
@@ -234,9 +234,12 @@ function groupSource(
       ? valuesOf(regions[slot]!, ofSlot[slot]!)
       : triedValues(regions[slot]!, terms, ofSlot[slot]!),
   );
-  const masks = [...slots.map((slot) => maskOf(count, regions[slot]!)), ...others.map(({ mask }) => mask)];
+  const masks = [
+    ...slots.map((slot) => maskOf(count, regions[slot]!)),
+    ...bitSources.map(({ mask }) => mask),
+  ];
   const decided = masks.reduce(withBits, bitsOf(count, []));
-  const lengths = [...candidates, ...others.map(({ all }) => all)].map(({ length }) => length);
+  const lengths = [...candidates, ...bitSources.map(({ all }) => all)].map(({ length }) => length);
   const combinations = lengths.reduce((product, length) => product * length, 1);
   // Too many are tried by chance: steps of even length would never turn some of the flags on.
   const chance = combinations > mostCombinations ? new Chance(1) : undefined;
@@ -252,7 +255,7 @@ function groupSource(
       return one;
     };
     const none: Possibility = { words: bitsOf(count, []), set: {} };
-    let all = [others.reduce((one, other) => joined(one, other.all[next(other.all.length)]!), none)];
+    let all = [bitSources.reduce((one, { all: each }) => joined(one, each[next(each.length)]!), none)];
     slots.forEach((slot, i) => {
       const value = candidates[i]![next(candidates[i]!.length)]!;
       numbers[placeOf(slot)] = value;

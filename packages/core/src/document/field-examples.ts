@@ -1,5 +1,5 @@
 /** How each field of a document is written, by the name of its shape: editors propose it, and the site shows it. */
-export const fieldExamples: Readonly<Record<string, unknown>> = {
+export const documentFieldExamples: Readonly<Record<string, unknown>> = {
   'document.dotHop': 1,
   'document.from': 'common/mover.dothop.yaml',
   'document.variants': { weapon: { pole: { walk: 'walk-pole' } }, tired: { walk: 'plod' } },

@@ -1,6 +1,6 @@
 import { publishedSchemaOver } from '../shape/json-schema.js';
 import { documentShape } from './shape.js';
-import { fieldExamples } from './field-examples.js';
+import { documentFieldExamples } from './field-examples.js';
 import { documentExamples, documentWords } from './words.js';
 
 /**
@@ -11,7 +11,7 @@ export const documentJsonSchema = (): Record<string, unknown> =>
   publishedSchemaOver(
     'from',
     documentShape,
-    { fields: documentWords, fieldExamples, examples: documentExamples },
+    { fields: documentWords, fieldExamples: documentFieldExamples, examples: documentExamples },
     'A character of Dot Hop',
     'One character: its sheets, clips, directions, signals and states.',
   );
